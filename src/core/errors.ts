@@ -1,0 +1,32 @@
+/** One table of everything that can be told to a user as an error: what it means and what to do. */
+const TABLE = {
+  'bad-option': { exit: 2, remedy: 'See `mivket --help`.' },
+  'bad-input': { exit: 2, remedy: 'Give an HTML, text or SVG file, a folder, `-`, or --code.' },
+  'bad-house': { exit: 2, remedy: 'Correct the house file and run again.' },
+  'unknown-slot': { exit: 2, remedy: 'Name a slot of the house.' },
+  'unknown-finding': { exit: 2, remedy: 'Name a finding that Mivket knows.' },
+  'cannot-write': { exit: 2, remedy: 'Choose a place that can be written.' },
+  'no-browser': { exit: 3, remedy: 'Install Chrome, Chromium or Edge, or give --browser PATH.' },
+  'browser-failed': { exit: 3, remedy: 'Try another browser with --browser PATH or --browser system.' },
+  'nothing-rendered-at-all': { exit: 3, remedy: 'Run again; if it stays, give --browser PATH.' },
+} as const;
+
+export type ErrorCode = keyof typeof TABLE;
+
+/** A complaint meant for the user: one clear sentence, a stable code and the exit code it leads to. */
+export class ToolError extends Error {
+  readonly code: ErrorCode;
+  readonly exitCode: number;
+
+  constructor(code: ErrorCode, message: string, options?: { cause?: unknown }) {
+    super(message, options);
+    this.name = 'ToolError';
+    this.code = code;
+    this.exitCode = TABLE[code].exit;
+  }
+
+  /** What the user can do about it. */
+  get remedy(): string {
+    return TABLE[this.code].remedy;
+  }
+}

@@ -1,0 +1,132 @@
+import { isMap, isSeq, LineCounter, parseDocument, type Document, type Node } from 'yaml';
+import type { z } from 'zod';
+import { ToolError } from '../errors.js';
+import { suggest } from '../words/nearest.js';
+import { FINDING_IDS } from '../words/finding-ids.js';
+import { completeHouse, type House } from './house.js';
+import { houseSchema } from './schema.js';
+
+/** Bounds what a hostile file may blow up to by aliases. */
+const MAX_ALIASES = 50;
+
+/** The house of somebody who has no house file. */
+export function getDefaultHouse(): House {
+  return completeHouse(houseSchema.parse({}), null);
+}
+
+/**
+ * Reads a house file's text.
+ * @throws ToolError `bad-house`: file, line, key, what was found and what is allowed.
+ */
+export function readHouse(text: string, file: string): House {
+  const lines = new LineCounter();
+  const document = parseDocument(text, { lineCounter: lines, prettyErrors: false });
+  const broken = document.errors[0];
+  if (broken) {
+    throw badHouse(file, lines.linePos(broken.pos[0]).line, null, `is not YAML: ${broken.message}`);
+  }
+  const value = toValue(document, file);
+  const parsed = houseSchema.safeParse(value ?? {});
+  if (!parsed.success) throw explain(parsed.error.issues[0]!, document, lines, file);
+  checkNames(parsed.data, document, lines, file);
+  return completeHouse(parsed.data, file);
+}
+
+function toValue(document: Document, file: string): unknown {
+  try {
+    return document.toJS({ maxAliasCount: MAX_ALIASES });
+  } catch {
+    throw badHouse(file, 1, null, `uses more than ${MAX_ALIASES} aliases`);
+  }
+}
+
+/** Finding names are checked by hand: the schema cannot say which is near. */
+function checkNames(house: z.output<typeof houseSchema>, document: Document, lines: LineCounter, file: string) {
+  const named = [
+    ...Object.keys(house.levels).map((id) => ({ id, path: ['levels', id] })),
+    ...house.waivers.map(({ finding }, i) => ({ id: finding, path: ['waivers', i, 'finding'] })),
+  ];
+  for (const { id, path } of named) {
+    if (FINDING_IDS.includes(id)) continue;
+    const line = getLine(document, lines, path);
+    throw badHouse(file, line, path.join('.'), `names the unknown finding "${id}". ${suggestFinding(id)}`);
+  }
+}
+
+function suggestFinding(id: string): string {
+  return suggest(id, FINDING_IDS).replace(/Allowed: .*/s, '`mivket explain` lists them all.').trim();
+}
+
+function explain(issue: z.core.$ZodIssue, document: Document, lines: LineCounter, file: string): ToolError {
+  const inner = getDeepest(issue);
+  if (inner.code === 'unrecognized_keys') {
+    const key = inner.keys[0]!;
+    const path = [...inner.path, key];
+    const words = `is not a key of ${inner.path.length ? `"${inner.path.join('.')}"` : 'the house file'}. ${suggest(key, getKeys(inner.path))}`;
+    return badHouse(file, getLine(document, lines, path), path.join('.'), words);
+  }
+  const found = document.getIn(inner.path);
+  const seen = isMap(found) || isSeq(found) ? '' : `, found ${JSON.stringify(found) ?? 'nothing'}`;
+  return badHouse(file, getLine(document, lines, inner.path), inner.path.join('.'), `${wanted(inner)}${seen}`);
+}
+
+function wanted(issue: z.core.$ZodIssue): string {
+  if (issue.code === 'invalid_value') return `must be one of ${issue.values.join(', ')}`;
+  if (issue.code === 'invalid_type') return `must be ${article(issue.expected)}`;
+  if (issue.code === 'too_small') return `must be at least ${issue.minimum}`;
+  if (issue.code === 'too_big') return `must be at most ${issue.maximum}`;
+  return issue.message;
+}
+
+function article(type: string): string {
+  const words: Record<string, string> = { array: 'a list', record: 'a group of keys', object: 'a group of keys' };
+  return words[type] ?? `a ${type}`;
+}
+
+/** Of a union, the branch that got furthest: its complaint is the one that helps. */
+function getDeepest(issue: z.core.$ZodIssue): z.core.$ZodIssue {
+  if (issue.code !== 'invalid_union') return issue;
+  const branches = issue.errors.flat().map((inner) => getDeepest({ ...inner, path: [...issue.path, ...inner.path] }));
+  const depth = (inner: z.core.$ZodIssue) => inner.path.length * 2 + (inner.code === 'unrecognized_keys' ? 1 : 0);
+  return branches.sort((a, b) => depth(b) - depth(a))[0] ?? issue;
+}
+
+/** The keys the schema allows at a path. */
+function getKeys(path: readonly PropertyKey[]): string[] {
+  let schema: unknown = houseSchema;
+  for (const step of path) schema = descend(schema, step);
+  return Object.keys((unwrap(schema) as { shape?: object } | null)?.shape ?? {});
+}
+
+function descend(schema: unknown, step: PropertyKey): unknown {
+  const inner = unwrap(schema) as Record<string, unknown> | null;
+  if (!inner) return null;
+  if (inner.shape) return (inner.shape as Record<PropertyKey, unknown>)[step];
+  return inner.valueType ?? inner.element ?? null;
+}
+
+/** Takes off defaults and the like, and of a union takes the branch with keys. */
+function unwrap(schema: unknown): unknown {
+  const node = schema as { def?: { innerType?: unknown; options?: unknown[]; valueType?: unknown; element?: unknown }; shape?: object };
+  if (!node?.def) return node ?? null;
+  if (node.shape) return node;
+  if (node.def.innerType) return unwrap(node.def.innerType);
+  if (node.def.options) return node.def.options.map(unwrap).find((option) => (option as { shape?: object })?.shape) ?? null;
+  return { valueType: node.def.valueType, element: node.def.element };
+}
+
+/** The line of a key, or of the nearest thing around it that is there. */
+function getLine(document: Document, lines: LineCounter, path: readonly PropertyKey[]): number {
+  for (let depth = path.length; depth > 0; depth--) {
+    const parent = document.getIn(path.slice(0, depth - 1), true);
+    const key = path[depth - 1];
+    const pair = isMap(parent) ? parent.items.find((item) => String((item.key as { value?: unknown })?.value) === String(key)) : undefined;
+    const node = (pair?.key ?? (isSeq(parent) ? parent.items[Number(key)] : undefined)) as Node | undefined;
+    if (node?.range) return lines.linePos(node.range[0]).line;
+  }
+  return 1;
+}
+
+function badHouse(file: string, line: number, key: string | null, words: string): ToolError {
+  return new ToolError('bad-house', `${file}, line ${line}: ${key ? `\`${key}\` ` : ''}${words.replace(/\.$/, '')}.`);
+}

@@ -1,0 +1,95 @@
+import { z } from 'zod';
+import { parseBytes, parsePixels, parseTime } from '../measure/units.js';
+
+const LEVELS = ['blocker', 'concern', 'advice'] as const;
+
+/** A measure written with its unit, read into a number. */
+function measure(parse: (text: string | number) => number | null, example: string) {
+  return z.union([z.string(), z.number()]).transform((text, context) => {
+    const value = parse(text);
+    if (value !== null && value >= 0) return value;
+    context.addIssue({ code: 'custom', message: `must be a measure such as ${example}` });
+    return z.NEVER;
+  });
+}
+
+const bytes = measure(parseBytes, '150kB');
+const time = measure(parseTime, '200ms');
+const pixels = measure(parsePixels, '12px');
+const name = z.string().regex(/^[\w-]+$/, 'must be made of letters, digits, - and _');
+const size = z.number().int().min(1).max(10_000);
+
+const viewport = z.strictObject({
+  name,
+  width: size,
+  height: size.optional(),
+  density: z.number().min(0.5).max(5).optional(),
+  touch: z.boolean().optional(),
+  scrollBars: z.enum(['classic', 'overlay']).optional(),
+  scheme: z.enum(['light', 'dark']).default('light'),
+});
+
+const slotAt = {
+  width: z.union([z.literal('full'), size]).default('full'),
+  inset: z.number().min(0).max(1000).default(0),
+  height: size.optional(),
+};
+
+const slotRange = z.strictObject({
+  ...slotAt,
+  from: z.number().int().min(0).optional(),
+  to: z.number().int().min(1).optional(),
+  align: z.enum(['start', 'center', 'end']).optional(),
+  headingLevel: z.number().int().min(1).max(6).optional(),
+});
+
+const origin = z.string().refine(isOrigin, 'must be an origin such as https://www.seedlibrary.example');
+
+const waiver = z.strictObject({
+  finding: name,
+  snippet: z.string().optional(),
+  until: z.union([z.string(), z.date()]).transform((value, context) => {
+    const day = value instanceof Date ? value.toISOString().slice(0, 10) : value;
+    if (/^\d{4}-\d{2}-\d{2}$/.test(day) && !Number.isNaN(Date.parse(day))) return day;
+    context.addIssue({ code: 'custom', message: 'must be a day such as 2027-03-31' });
+    return z.NEVER;
+  }),
+  reason: z.string().min(1),
+  by: z.string().optional(),
+});
+
+const limits = z.strictObject({
+  scriptBytes: bytes.default(150_000),
+  scriptTime: time.default(200),
+  slowdown: z.number().min(1).max(20).default(4),
+  totalBytes: bytes.default(1_500_000),
+  mediaBytes: bytes.default(6_000_000),
+  hosts: z.number().int().min(0).default(4),
+  smallestText: pixels.default(12),
+  contentJump: z.number().min(0).default(0.1),
+});
+
+/** The house file, as written. Every key has a default; unknown keys are errors. */
+export const houseSchema = z.strictObject({
+  viewports: z.array(viewport).min(1).optional(),
+  slots: z.record(name, z.union([slotRange, z.array(slotRange).min(1)])).optional(),
+  page: z.string().optional(),
+  origin: origin.default('https://www.seedlibrary.example'),
+  root: z.string().optional(),
+  insert: z.enum(['inline']).default('inline'),
+  headers: z.record(z.string().regex(/^[\w-]+$/), z.string()).default({}),
+  limits: limits.prefault({}),
+  hosts: z.strictObject({ allow: z.array(z.string()).default([]) }).optional(),
+  levels: z.record(z.string(), z.enum([...LEVELS, 'off'])).default({}),
+  waivers: z.array(waiver).default([]),
+  reroute: z.record(z.string(), z.string().refine(isOrigin, 'must be an origin such as http://127.0.0.1:8137')).default({}),
+  holdOn: z.enum(LEVELS).default('blocker'),
+});
+
+export type HouseFile = z.output<typeof houseSchema>;
+
+function isOrigin(text: string): boolean {
+  if (!URL.canParse(text)) return false;
+  const url = new URL(text);
+  return /^https?:$/.test(url.protocol) && url.pathname === '/' && !url.search && !url.username;
+}

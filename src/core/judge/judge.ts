@@ -1,0 +1,107 @@
+import { selectRenders, type Check, type Fact } from '../check.js';
+import type { Baseline, Evidence, FactKind } from '../evidence.js';
+import type { House } from '../house/house.js';
+import type { Markup } from '../markup/markup.js';
+import type { Finding, NotJudged, SnippetReport } from '../run.js';
+import type { Snippet } from '../snippet.js';
+import { compareLevels, getVerdict } from '../verdict.js';
+import { getExcerpt } from './excerpt.js';
+import { getFitsFrom, reportRenders } from './renders.js';
+import { silenceExplained, type JudgedFact } from './silence.js';
+import { findWaiver } from './waivers.js';
+
+/** All there is to judge a snippet by. Without renders only the markup is read. */
+export interface Judged {
+  snippet: Snippet;
+  markup: Markup;
+  house: House;
+  evidence: readonly Evidence[];
+  baselines: ReadonlyMap<string, Baseline>;
+  checks: readonly Check[];
+  /** The day, `YYYY-MM-DD`, that waivers are held against. */
+  today: string;
+  /** Why nothing was rendered, where nothing was meant to be; null after a render. */
+  markupOnly: string | null;
+}
+
+/** From markup and evidence to findings and a verdict. Pure: the same input, the same answer. */
+export function judgeSnippet(judged: Judged): { report: SnippetReport; notJudged: NotJudged[] } {
+  const checks = judged.checks.filter((check) => judged.house.levels[check.id] !== 'off');
+  const facts = checks.flatMap((check) => runCheck(check, judged));
+  const findings = silenceExplained(facts).map((fact) => toFinding(fact, judged));
+  findings.sort((a, b) => compareLevels(a.level, b.level) || a.where.offset - b.where.offset || a.id.localeCompare(b.id));
+  const notJudged = checks.flatMap((check) => explainNotJudged(check, judged));
+  const blind = checks.some((check) => isBlind(check, judged, notJudged));
+  const report: SnippetReport = {
+    name: judged.snippet.name,
+    path: judged.snippet.path,
+    verdict: getVerdict(findings, judged.house.holdOn, blind),
+    fitsFrom: getFitsFrom(judged.evidence, findings),
+    renders: reportRenders(judged.evidence, findings),
+    findings,
+    gaps: judged.evidence.flatMap(reportGaps),
+  };
+  return { report, notJudged };
+}
+
+function runCheck(check: Check, judged: Judged): JudgedFact[] {
+  if (judged.evidence.length === 0 && !check.markup) return [];
+  const { snippet, markup, house, baselines } = judged;
+  const renders = selectRenders(judged.evidence, check.needs);
+  const facts = check.judge({ snippet, markup, house, renders, baselines });
+  return mergeFacts(facts).map((fact) => ({ id: check.id, fact }));
+}
+
+/** The same fault at four widths is one finding seen four times. */
+function mergeFacts(facts: readonly Fact<unknown>[]): Fact<unknown>[] {
+  const merged = new Map<string, Fact<unknown>>();
+  for (const fact of facts) {
+    const key = [fact.where.offset, fact.where.endOffset, fact.subject, fact.made].join(' ');
+    const known = merged.get(key);
+    if (known) known.seen.push(...fact.seen);
+    else merged.set(key, { ...fact, seen: [...fact.seen] });
+  }
+  return [...merged.values()];
+}
+
+function toFinding({ id, fact }: JudgedFact, judged: Judged): Finding {
+  const check = judged.checks.find((candidate) => candidate.id === id)!;
+  const level = judged.house.levels[id] ?? fact.level ?? check.level;
+  return {
+    id,
+    level: level === 'off' ? check.level : level,
+    ...check.says(fact.data, fact),
+    standard: check.standard,
+    confirmed: fact.confirmed,
+    where: { ...judged.markup.place(fact.where), ...(fact.made !== undefined && { made: fact.made }) },
+    excerpt: getExcerpt(judged.snippet.text, fact.where),
+    seen: fact.seen,
+    ranges: [],
+    mend: check.mend?.(fact.data, fact, judged.markup) ?? null,
+    waiver: findWaiver(judged.house, id, judged.snippet, judged.today),
+  };
+}
+
+/** What a check could not see: all renders, or those with a gap in what it reads. */
+function explainNotJudged(check: Check, judged: Judged): NotJudged[] {
+  const say = (why: string): NotJudged => ({ id: check.id, why, snippet: judged.snippet.name });
+  if (judged.markupOnly !== null) return check.needs.length > 0 && !check.markup ? [say(judged.markupOnly)] : [];
+  const gaps = judged.evidence.flatMap((evidence) =>
+    evidence.gaps
+      .filter((gap) => gap.kept === null && check.needs.includes(gap.kind as FactKind))
+      .map((gap) => `${gap.why} (${evidence.render.viewport.name}, ${evidence.render.snippets[0]?.slot})`),
+  );
+  return gaps.length > 0 ? [say([...new Set(gaps)].join('; '))] : [];
+}
+
+/** A check that did not judge and could have held the snippet: there a blocker could hide. */
+function isBlind(check: Check, judged: Judged, notJudged: readonly NotJudged[]): boolean {
+  const level = judged.house.levels[check.id] ?? check.level;
+  if (level === 'off' || compareLevels(level, judged.house.holdOn) > 0) return false;
+  return notJudged.some(({ id }) => id === check.id);
+}
+
+function reportGaps(evidence: Evidence): SnippetReport['gaps'] {
+  const { viewport, snippets } = evidence.render;
+  return evidence.gaps.map((gap) => ({ ...gap, slot: snippets[0]?.slot ?? '', viewport: viewport.name }));
+}

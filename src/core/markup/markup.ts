@@ -1,0 +1,111 @@
+import { defaultTreeAdapter, html, parseFragment, type DefaultTreeAdapterTypes, type Token } from 'parse5';
+import type { Place, Span } from '../snippet.js';
+import { getLineStarts, getPlace } from './lines.js';
+
+/** An attribute as written; `value` is '' where none was given. */
+export interface MarkupAttribute extends Span {
+  name: string;
+  value: string;
+}
+
+/** An element of the snippet as the standard's parser builds it when it stands in a block of the page. */
+export interface MarkupElement extends Span {
+  index: number;
+  name: string;
+  parent: MarkupElement | null;
+  children: MarkupElement[];
+  attributes: MarkupAttribute[];
+  /** End of the start tag. */
+  tagEnd: number;
+  /** Text inside, without the text of child elements. */
+  text: string;
+}
+
+/** What can be read from a snippet's text alone. */
+export interface Markup {
+  text: string;
+  elements: MarkupElement[];
+  place(span: Span): Place;
+}
+
+/** Reads a snippet's elements in source order, with the places of tags and attributes. */
+export function readMarkup(text: string): Markup {
+  const context = defaultTreeAdapter.createElement('div', html.NS.HTML, []);
+  const tree = parseFragment(context, text, { sourceCodeLocationInfo: true });
+  const elements: MarkupElement[] = [];
+  visit(tree, null, elements);
+  elements.sort((a, b) => a.offset - b.offset);
+  elements.forEach((element, index) => (element.index = index));
+  const starts = getLineStarts(text);
+  return { text, elements, place: (span) => getPlace(starts, span) };
+}
+
+type Parent = DefaultTreeAdapterTypes.ParentNode;
+type Element = DefaultTreeAdapterTypes.Element;
+
+function visit(node: Parent, parent: MarkupElement | null, all: MarkupElement[]): void {
+  // A stack of our own: pastes twenty thousand elements deep must not end us.
+  const waiting: { node: Parent; parent: MarkupElement | null }[] = [{ node, parent }];
+  for (let next = waiting.pop(); next; next = waiting.pop()) {
+    const found: { node: Parent; parent: MarkupElement | null }[] = [];
+    for (const child of next.node.childNodes) {
+      if ('value' in child && child.nodeName === '#text' && next.parent) next.parent.text += child.value;
+      if (!('tagName' in child)) continue;
+      const element = toElement(child, next.parent);
+      if (element) all.push(element);
+      found.push({ node: child, parent: element ?? next.parent });
+    }
+    waiting.push(...found.reverse());
+  }
+}
+
+/** Elements that the parser adds by itself have no place in the source, and none here. */
+function toElement(node: Element, parent: MarkupElement | null): MarkupElement | null {
+  const location = node.sourceCodeLocation;
+  if (!location) return null;
+  const tag = location.startTag ?? location;
+  const element: MarkupElement = {
+    index: 0,
+    name: node.tagName,
+    parent,
+    children: [],
+    attributes: node.attrs.map((attribute) => toAttribute(attribute, tag)),
+    offset: location.startOffset,
+    endOffset: location.endOffset,
+    tagEnd: tag.endOffset,
+    text: '',
+  };
+  parent?.children.push(element);
+  return element;
+}
+
+function toAttribute(attribute: Token.Attribute, tag: Token.LocationWithAttributes): MarkupAttribute {
+  const name = attribute.prefix ? `${attribute.prefix}:${attribute.name}` : attribute.name;
+  const at = tag.attrs?.[name.toLowerCase()] ?? tag.attrs?.[name];
+  return {
+    name,
+    value: attribute.value,
+    offset: at?.startOffset ?? tag.startOffset,
+    endOffset: at?.endOffset ?? tag.endOffset,
+  };
+}
+
+/** The attribute of that name, or null. */
+export function getAttribute(element: MarkupElement, name: string): MarkupAttribute | null {
+  return element.attributes.find((attribute) => attribute.name === name) ?? null;
+}
+
+/** The attribute's value, or null where it is not there. */
+export function getValue(element: MarkupElement, name: string): string | null {
+  return getAttribute(element, name)?.value ?? null;
+}
+
+/** The start tag alone: the smallest piece to point at where the element as a whole is meant. */
+export function getTagSpan(element: MarkupElement): Span {
+  return { offset: element.offset, endOffset: element.tagEnd };
+}
+
+/** All text inside, in source order. */
+export function getText(element: MarkupElement): string {
+  return [element.text, ...element.children.map(getText)].join(' ').replace(/\s+/g, ' ').trim();
+}

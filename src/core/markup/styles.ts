@@ -1,0 +1,87 @@
+import { parse, walk, type CssNode, type Declaration, type Rule } from 'css-tree';
+import { matchesSelector } from './selectors.js';
+import { getAttribute, type Markup, type MarkupElement } from './markup.js';
+import type { Span } from '../snippet.js';
+
+/** A declaration of the snippet's own CSS. */
+export interface StyleDeclaration extends Span {
+  property: string;
+  value: string;
+  /** The rule's selectors; null in a style attribute. */
+  selector: string | null;
+  important: boolean;
+  inMedia: boolean;
+}
+
+/**
+ * The declaration of the snippet's CSS that sets one of these properties on an element: the style
+ * attribute, else the last rule that matches. Null where the snippet's CSS does not set it.
+ */
+export function findDeclaration(markup: Markup, element: MarkupElement, properties: readonly string[]): StyleDeclaration | null {
+  const inline = readStyleAttribute(markup, element).filter((d) => properties.includes(d.property));
+  const ruled = readStyles(markup).filter(
+    (d) => properties.includes(d.property) && d.selector !== null && matchesSelector(element, d.selector),
+  );
+  return (
+    ruled.findLast((d) => d.important) ?? inline.at(-1) ?? ruled.findLast((d) => !d.inMedia) ?? ruled.at(-1) ?? null
+  );
+}
+
+const cache = new WeakMap<Markup, StyleDeclaration[]>();
+
+/** All declarations of the snippet's style elements, in source order. */
+export function readStyles(markup: Markup): StyleDeclaration[] {
+  let found = cache.get(markup);
+  if (!found) {
+    const sheets = markup.elements.filter((element) => element.name === 'style');
+    cache.set(markup, (found = sheets.flatMap((sheet) => readSheet(markup.text, sheet))));
+  }
+  return found;
+}
+
+function readSheet(text: string, sheet: MarkupElement): StyleDeclaration[] {
+  const end = text.toLowerCase().lastIndexOf('</style', sheet.endOffset);
+  const css = text.slice(sheet.tagEnd, end >= sheet.tagEnd ? end : sheet.endOffset);
+  const found: StyleDeclaration[] = [];
+  walk(parseCss(css, 'stylesheet'), function (this: { rule: Rule | null; atrule: CssNode | null }, node: CssNode) {
+    if (node.type !== 'Declaration' || !this.rule || !node.loc) return;
+    const prelude = this.rule.prelude.loc;
+    const selector = prelude ? css.slice(prelude.start.offset, prelude.end.offset) : '';
+    found.push({ ...toDeclaration(node, css, sheet.tagEnd), selector, inMedia: this.atrule !== null });
+  });
+  return found;
+}
+
+function readStyleAttribute(markup: Markup, element: MarkupElement): StyleDeclaration[] {
+  const attribute = getAttribute(element, 'style');
+  if (!attribute) return [];
+  const written = markup.text.slice(attribute.offset, attribute.endOffset);
+  const start = written.indexOf(attribute.value);
+  // With character references in it the offsets no longer agree: point at the whole attribute.
+  const exact = attribute.value !== '' && start >= 0;
+  const found: StyleDeclaration[] = [];
+  walk(parseCss(attribute.value, 'declarationList'), (node: CssNode) => {
+    if (node.type !== 'Declaration' || !node.loc) return;
+    const declaration = toDeclaration(node, attribute.value, attribute.offset + start);
+    found.push({ ...declaration, ...(!exact && { offset: attribute.offset, endOffset: attribute.endOffset }) });
+  });
+  return found;
+}
+
+function toDeclaration(node: Declaration, css: string, base: number): StyleDeclaration {
+  const { start, end } = node.loc!;
+  const value = node.value.loc;
+  return {
+    property: node.property.toLowerCase(),
+    value: value ? css.slice(value.start.offset, value.end.offset).trim() : '',
+    important: Boolean(node.important),
+    selector: null,
+    inMedia: false,
+    offset: base + start.offset,
+    endOffset: base + end.offset,
+  };
+}
+
+function parseCss(css: string, context: 'stylesheet' | 'declarationList'): CssNode {
+  return parse(css, { context, positions: true, parseValue: true, onParseError: () => undefined });
+}

@@ -1,0 +1,24 @@
+import { getDomain } from 'tldts';
+
+/** The registrable domain of a host, or the host itself (addresses, single labels). */
+export function getSite(host: string): string {
+  return getDomain(host, { allowPrivateDomains: true }) ?? host;
+}
+
+/** Whether a host belongs to somebody else than the page: another registrable domain. */
+export function isThirdParty(host: string, pageOrigin: string): boolean {
+  return getSite(host) !== getSite(new URL(pageOrigin).hostname);
+}
+
+/** Whether a host matches a pattern of the house: `*` all, `*.x` every subdomain of x, else the name. */
+export function matchesHost(pattern: string, host: string): boolean {
+  const wanted = pattern.toLowerCase();
+  const name = host.toLowerCase();
+  if (wanted === '*') return true;
+  return wanted.startsWith('*.') ? name.endsWith(wanted.slice(1)) : name === wanted;
+}
+
+/** The address of a URL text, or null where it is none. */
+export function parseAddress(text: string, base?: string): URL | null {
+  return URL.canParse(text, base) ? new URL(text, base) : null;
+}

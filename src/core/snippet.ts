@@ -1,0 +1,27 @@
+/** One pasted piece of markup under review. `text` is what was pasted, to the character. */
+export interface Snippet {
+  /** Unique within a run: the file's name, or a path where two files share one. */
+  name: string;
+  /** Where it came from, for the reader; null for standard input and --code. */
+  path: string | null;
+  text: string;
+}
+
+/** Half-open range of UTF-16 offsets (0-based) into a snippet's text. */
+export interface Span {
+  offset: number;
+  endOffset: number;
+}
+
+/** A span with lines and columns, 1-based, as editors count them. */
+export interface Place extends Span {
+  line: number;
+  column: number;
+  endLine: number;
+  endColumn: number;
+}
+
+/** A change to a snippet's text: `text` takes the place of the span. */
+export interface Edit extends Span {
+  text: string;
+}

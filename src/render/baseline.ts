@@ -1,0 +1,24 @@
+import type { Baseline } from '../core/evidence.js';
+import { isSame } from './own.js';
+import type { Rendered } from './stage.js';
+
+/** Joins two renders of the page without the snippet: what differs between them is unsteady. */
+export function makeBaseline(first: Rendered, second: Rendered): Baseline {
+  const parts: Baseline['parts'] = {};
+  for (const [offset, part] of first.parted?.parts ?? []) {
+    const again = second.parted?.parts.get(offset);
+    parts[offset] = { ...part, steady: again !== undefined && isSame(part, again) };
+  }
+  return {
+    viewport: first.evidence.render.viewport.name,
+    scrollWidth: Math.max(getWidth(first), getWidth(second)),
+    parts,
+    requests: [...new Set([...first.requests, ...second.requests])],
+    made: [...new Set([...(first.parted?.made ?? []), ...(second.parted?.made ?? [])])],
+  };
+}
+
+function getWidth({ evidence }: Rendered): number {
+  const { atLoad, afterScroll } = evidence.page;
+  return Math.max(atLoad.scrollWidth, afterScroll?.scrollWidth ?? 0);
+}

@@ -1,0 +1,68 @@
+import type { BrowserProgram } from './bundled.js';
+import { startBrowser, type Browser } from './start.js';
+
+/** After so many leases a browser is given up for a fresh one: its memory only ever grows. */
+const LEASES = 60;
+
+interface Kept {
+  starting: Promise<Browser>;
+  leases: number;
+  inUse: number;
+  retired: boolean;
+}
+
+/** Keeps one browser running, starts another when it is gone or has served long enough. */
+export class BrowserKeeper {
+  #program: BrowserProgram;
+  #spki: string;
+  #current: Kept | null = null;
+  #all = new Set<Kept>();
+  #closed = false;
+
+  constructor(program: BrowserProgram, spki: string) {
+    this.#program = program;
+    this.#spki = spki;
+  }
+
+  /** A running browser, and the call that gives it back. */
+  async lease(): Promise<{ browser: Browser; release: (broken: boolean) => Promise<void> }> {
+    if (this.#closed) throw new Error('the run is over');
+    const kept = this.#current && !this.#current.retired ? this.#current : this.#start();
+    kept.leases++;
+    kept.inUse++;
+    if (kept.leases >= LEASES) kept.retired = true;
+    try {
+      const browser = await kept.starting;
+      if (browser.connection.closed) throw new Error('the browser is gone');
+      return { browser, release: (broken) => this.#release(kept, broken) };
+    } catch (error) {
+      await this.#release(kept, true);
+      throw error;
+    }
+  }
+
+  async close(): Promise<void> {
+    this.#closed = true;
+    await Promise.all([...this.#all].map((kept) => this.#end(kept)));
+  }
+
+  #start(): Kept {
+    const kept = { starting: startBrowser(this.#program, this.#spki), leases: 0, inUse: 0, retired: false };
+    kept.starting.catch(() => undefined);
+    this.#all.add(kept);
+    return (this.#current = kept);
+  }
+
+  async #release(kept: Kept, broken: boolean): Promise<void> {
+    kept.inUse--;
+    if (broken) kept.retired = true;
+    if (kept.retired && kept.inUse === 0) await this.#end(kept);
+  }
+
+  async #end(kept: Kept): Promise<void> {
+    this.#all.delete(kept);
+    if (this.#current === kept) this.#current = null;
+    const browser = await kept.starting.catch(() => null);
+    await browser?.close();
+  }
+}

@@ -1,0 +1,128 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { rmSync } from 'node:fs';
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { Readable, Writable } from 'node:stream';
+import { ToolError } from '../../core/errors.js';
+import { Connection } from '../protocol/connection.js';
+import type { BrowserProgram } from './bundled.js';
+
+/** A running browser. `close` ends it and removes its profile; it never throws. */
+export interface Browser {
+  connection: Connection;
+  version: string;
+  sandboxed: boolean;
+  pid: number;
+  close(): Promise<void>;
+}
+
+const ARGUMENTS = [
+  '--headless',
+  '--remote-debugging-pipe',
+  '--no-first-run',
+  '--no-default-browser-check',
+  '--no-startup-window',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-default-apps',
+  '--disable-extensions',
+  '--disable-sync',
+  '--disable-breakpad',
+  '--disable-client-side-phishing-detection',
+  '--disable-domain-reliability',
+  '--disable-features=Translate,MediaRouter,OptimizationHints,AutofillServerCommunication,DialMediaRouteProvider,LocalNetworkAccessChecks,BlockInsecurePrivateNetworkRequests',
+  '--disable-background-timer-throttling',
+  '--disable-backgrounding-occluded-windows',
+  '--disable-renderer-backgrounding',
+  '--disable-hang-monitor',
+  '--disable-gpu',
+  '--password-store=basic',
+  '--use-mock-keychain',
+  '--metrics-recording-only',
+  // The same pixels everywhere, together with the fonts file.
+  '--font-render-hinting=none',
+  '--force-color-profile=srgb',
+  // Frames of other sites in processes of their own, as visitors' browsers do it.
+  '--site-per-process',
+  // Ways past the gate.
+  '--disable-quic',
+  '--force-webrtc-ip-handling-policy=disable_non_proxied_udp',
+  '--block-new-web-contents',
+];
+
+/**
+ * Starts the browser with a profile of its own, over a pipe.
+ * @param spki base64 SHA-256 of the gate's public key: the one certificate that is let through.
+ * @throws ToolError `browser-failed` with what the browser said.
+ */
+export async function startBrowser(program: BrowserProgram, spki: string): Promise<Browser> {
+  const profile = await mkdtemp(join(tmpdir(), 'mivket-profile-'));
+  const sandboxed = process.getuid?.() !== 0;
+  const child = launch(program, profile, spki, sandboxed);
+  const removeProfile = () => rmSync(profile, { recursive: true, force: true, maxRetries: 3 });
+  const killNow = () => {
+    killGroup(child);
+    removeProfile();
+  };
+  process.once('exit', killNow);
+  const ended = new Promise<void>((resolve) => child.once('close', () => resolve()));
+  const close = async () => {
+    killGroup(child);
+    await ended;
+    process.off('exit', killNow);
+    await rm(profile, { recursive: true, force: true, maxRetries: 5 }).catch(() => undefined);
+  };
+  try {
+    const connection = new Connection(child.stdio[3] as Writable, child.stdio[4] as Readable);
+    const { product } = await connectOrExplain(connection, child, program);
+    return { connection, version: product, sandboxed, pid: child.pid!, close };
+  } catch (error) {
+    await close();
+    throw error;
+  }
+}
+
+function launch(program: BrowserProgram, profile: string, spki: string, sandboxed: boolean) {
+  const args = [
+    ...ARGUMENTS,
+    `--user-data-dir=${profile}`,
+    `--ignore-certificate-errors-spki-list=${spki}`,
+    ...(sandboxed ? [] : ['--no-sandbox']),
+  ];
+  return spawn(program.path, args, {
+    env: { ...process.env, ...program.env },
+    stdio: ['ignore', 'ignore', 'pipe', 'pipe', 'pipe'],
+    detached: process.platform !== 'win32',
+  });
+}
+
+async function connectOrExplain(connection: Connection, child: ChildProcess, program: BrowserProgram) {
+  let said = '';
+  child.stderr?.on('data', (chunk: Buffer) => (said = (said + chunk.toString()).slice(-4000)));
+  const failed = new Promise<never>((_, reject) => {
+    child.once('error', (error) => reject(explain(program, error.message)));
+    child.once('exit', (code) => reject(explain(program, said || `it ended with code ${code}`)));
+  });
+  const version = connection.root.send('Browser.getVersion').catch(() => failed);
+  return Promise.race([version, failed]);
+}
+
+function explain(program: BrowserProgram, said: string): ToolError {
+  const line = said.split('\n').find((text) => /sandbox|error|cannot|no such|GLIBC/i.test(text)) ?? said;
+  return new ToolError(
+    'browser-failed',
+    `The browser ${program.path} did not start: ${line.trim().slice(0, 300)}`,
+  );
+}
+
+function killGroup(child: ChildProcess): void {
+  if (child.pid === undefined || child.exitCode !== null) return;
+  try {
+    // The whole group: renderers outlive a killed parent for a moment otherwise.
+    if (process.platform === 'win32') child.kill('SIGKILL');
+    else process.kill(-child.pid, 'SIGKILL');
+  } catch {
+    // Already gone.
+  }
+}

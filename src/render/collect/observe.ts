@@ -1,0 +1,81 @@
+/** What the isolated world keeps between its start and the reading of the page. */
+export interface Notebook {
+  /** Elements in the order they were put into the document, with a signature of their markup. */
+  order: { node: Element; signature: string }[];
+  ids: WeakMap<Element, number>;
+  nodes: Map<number, Element>;
+  /** Closed shadow roots, by host; filled in from outside. */
+  closedRoots: WeakMap<Element, ShadowRoot>;
+  media: WeakMap<HTMLMediaElement, { started: boolean }>;
+  /** Changes of the document so far: tells whether it is at rest. */
+  changes: number;
+  lastChange: number;
+  document: Document;
+  idOf(node: Element): number;
+  /** The element whose box something is in, across shadow roots. */
+  parentOf(node: Element): Element | null;
+  childrenOf(node: Element): Element[];
+  takeRecords(): void;
+}
+
+declare global {
+  var mivketNotebook: Notebook;
+}
+
+/**
+ * Runs in an isolated world from the start of the document, before any of its scripts; the page
+ * cannot see it. Elements that the parser makes are put in one by one, so each has a record of its
+ * own; of a piece that a script puts in, only the root has.
+ */
+export function observe(): void {
+  const keptOf = (value: string) => (value.length > 60 ? value.slice(0, 60) : value);
+  const sign = (node: Element) =>
+    node.localName + Array.from(node.attributes, (a) => `|${a.name}=${keptOf(a.value)}`).join('');
+  const notebook: Notebook = {
+    order: [],
+    ids: new WeakMap(),
+    nodes: new Map(),
+    closedRoots: new WeakMap(),
+    media: new WeakMap(),
+    changes: 0,
+    lastChange: performance.now(),
+    document,
+    idOf(node) {
+      let id = this.ids.get(node);
+      if (id === undefined) {
+        id = this.nodes.size + 1;
+        this.ids.set(node, id);
+        this.nodes.set(id, node);
+      }
+      return id;
+    },
+    parentOf(node) {
+      const root = node.parentNode;
+      return node.parentElement ?? (root instanceof ShadowRoot ? root.host : null);
+    },
+    childrenOf(node) {
+      const root = node.shadowRoot ?? this.closedRoots.get(node);
+      return root ? [...root.children, ...node.children] : [...node.children];
+    },
+    takeRecords: () => note(observer.takeRecords()),
+  };
+  const note = (records: MutationRecord[]) => {
+    if (records.length === 0) return;
+    notebook.changes += records.length;
+    notebook.lastChange = performance.now();
+    for (const record of records) {
+      for (const node of record.addedNodes) {
+        if (!(node instanceof Element) || notebook.ids.has(node)) continue;
+        notebook.idOf(node);
+        if (notebook.order.length < 20000) notebook.order.push({ node, signature: sign(node) });
+      }
+    }
+  };
+  const observer = new MutationObserver(note);
+  observer.observe(document, { childList: true, subtree: true });
+  const onMedia = (event: Event) => {
+    if (event.target instanceof HTMLMediaElement) notebook.media.set(event.target, { started: true });
+  };
+  document.addEventListener('play', onMedia, true);
+  globalThis.mivketNotebook = notebook;
+}

@@ -1,0 +1,84 @@
+/** What is waited for in the page: fonts, pictures, media, animations that end, and a still document. */
+export interface SettleWish {
+  /** For how long, at most, ms. */
+  limit: number;
+  /** How long the document must have been unchanged, ms; 0 where nothing can change it by itself. */
+  quiet: number;
+  /** Whether video and audio are to be waited for. */
+  media: boolean;
+}
+
+/**
+ * Waits inside the page until it has come to rest. Resolves to what had not when time was over.
+ * Runs in the isolated world.
+ */
+export async function settle(wish: SettleWish): Promise<string[]> {
+  const start = performance.now();
+  const left = () => wish.limit - (performance.now() - start);
+  const open = new Set<string>();
+  const nextFrame = () => new Promise<void>((resolve) => requestAnimationFrame(() => resolve()));
+  const within = async (name: string, promise: Promise<unknown>) => {
+    open.add(name);
+    let timer = 0;
+    const over = new Promise((resolve) => (timer = setTimeout(resolve, Math.max(left(), 0), true) as unknown as number));
+    const late = await Promise.race([promise.then(() => false, () => false), over]);
+    clearTimeout(timer);
+    if (!late) open.delete(name);
+  };
+  const once = (target: EventTarget, ...names: string[]) =>
+    new Promise<void>((resolve) => {
+      for (const name of names) target.addEventListener(name, () => resolve(), { once: true });
+    });
+  const pictures = () =>
+    Array.from(document.images).filter((image) => !image.complete && image.loading !== 'lazy');
+  const animations = () =>
+    document.getAnimations().filter((animation) => {
+      const end = animation.effect?.getComputedTiming().endTime;
+      return animation.playState === 'running' && typeof end === 'number' && Number.isFinite(end) && end < 10_000;
+    });
+  const media = () => {
+    const all = Array.from(document.querySelectorAll<HTMLMediaElement>('video, audio'));
+    return all.filter(
+      (element) =>
+        element.autoplay &&
+        element.networkState !== HTMLMediaElement.NETWORK_NO_SOURCE &&
+        !element.error &&
+        element.readyState < HTMLMediaElement.HAVE_ENOUGH_DATA,
+    );
+  };
+  const stillDocument = async () => {
+    const book = globalThis.mivketNotebook;
+    for (;;) {
+      book.takeRecords();
+      const rest = wish.quiet - (performance.now() - Math.max(book.lastChange, start));
+      if (rest <= 0) return;
+      await new Promise((resolve) => setTimeout(resolve, rest));
+    }
+  };
+  await Promise.all([
+    within('fonts', document.fonts.ready),
+    ...pictures().map((image) => within('pictures', once(image, 'load', 'error'))),
+    ...animations().map((animation) => within('animations', animation.finished)),
+    ...(wish.quiet > 0 ? [within('the document', stillDocument())] : []),
+    ...(wish.media ? media().map((one) => within('media', once(one, 'canplaythrough', 'error', 'playing'))) : []),
+  ]);
+  await nextFrame();
+  return [...open];
+}
+
+/**
+ * Scrolls to the end of the page and back, a screen at a time, as a reader does.
+ * Runs in the isolated world.
+ */
+export async function scrollThrough(): Promise<void> {
+  const nextFrame = () => new Promise<void>((resolve) => requestAnimationFrame(() => resolve()));
+  const step = Math.max(window.innerHeight, 200);
+  const behavior = 'instant';
+  for (let top = step, steps = 0; steps < 30; top += step, steps++) {
+    window.scrollTo({ top, left: 0, behavior });
+    await nextFrame();
+    if (window.scrollY + window.innerHeight >= document.documentElement.scrollHeight - 1) break;
+  }
+  window.scrollTo({ top: 0, left: 0, behavior });
+  await nextFrame();
+}

@@ -1,0 +1,69 @@
+import type { Protocol } from 'devtools-protocol';
+import type { ScriptFact } from '../core/evidence.js';
+import { within } from './limit.js';
+import type { ServedPage } from './sources.js';
+import type { Tab } from './tab.js';
+
+export type Hang = NonNullable<ScriptFact['hung']>;
+
+/** How often a page is asked whether it still answers, ms. */
+const BEAT = 400;
+
+/** Asks the page again and again; `hung` resolves when it has not answered for `ms`. */
+export function watchHeart(tab: Tab, ms: number): { hung: Promise<'hung'>; stop: () => void } {
+  let stopped = false;
+  let wake: NodeJS.Timeout | undefined;
+  const hung = new Promise<'hung'>((resolve) => {
+    const beat = async () => {
+      const answered = tab.session.ended || (await tab.answers(ms));
+      if (stopped) return;
+      if (!answered && !tab.session.ended) resolve('hung');
+      else wake = setTimeout(() => void beat(), BEAT);
+    };
+    wake = setTimeout(() => void beat(), BEAT);
+  });
+  const stop = () => {
+    stopped = true;
+    clearTimeout(wake);
+  };
+  return { hung, stop };
+}
+
+/** Started before the page, the profiler can name the line that hung even when nothing else answers. */
+export async function startProfile(tab: Tab): Promise<void> {
+  await tab.session.send('Profiler.enable');
+  await tab.session.send('Profiler.setSamplingInterval', { interval: 5000 });
+  await tab.session.send('Profiler.start');
+}
+
+/**
+ * Gets a hanging page to answer again: scripts off first, then what runs is ended; in this order
+ * it works where ending alone does not.
+ * @returns where it hung, as far as known
+ */
+export async function contain(tab: Tab, page: ServedPage, seconds: number, profiled: boolean): Promise<Hang> {
+  await within(tab.session.send('Emulation.setScriptExecutionDisabled', { value: true }), 2000).catch(() => null);
+  await within(tab.session.send('Runtime.terminateExecution'), 2000).catch(() => null);
+  await tab.answers(3000);
+  const stopped = profiled ? await within(tab.session.send('Profiler.stop'), 3000).catch(() => null) : null;
+  const hottest = stopped && getHottest(stopped.profile);
+  if (!hottest) return { from: null, line: null, functionName: null, seconds };
+  const { callFrame, line } = hottest;
+  const inPage = callFrame.url === tab.address;
+  const offset = inPage ? page.getSnippetOffset(line, 0) : null;
+  return {
+    from: offset === null ? null : { offset },
+    line: line + 1,
+    functionName: callFrame.functionName || null,
+    seconds,
+  };
+}
+
+/** The place, line 0-based, where most samples fell. */
+function getHottest(profile: Protocol.Profiler.Profile) {
+  const nodes = profile.nodes.filter(({ callFrame, hitCount }) => callFrame.url && hitCount);
+  const node = nodes.sort((a, b) => (b.hitCount ?? 0) - (a.hitCount ?? 0))[0];
+  if (!node) return null;
+  const ticks = [...(node.positionTicks ?? [])].sort((a, b) => b.ticks - a.ticks);
+  return { callFrame: node.callFrame, line: ticks[0] ? ticks[0].line - 1 : node.callFrame.lineNumber };
+}

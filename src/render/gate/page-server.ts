@@ -1,0 +1,63 @@
+import { createReadStream } from 'node:fs';
+import { realpath, stat } from 'node:fs/promises';
+import { extname, join, sep } from 'node:path';
+import mime from 'mime';
+import type { Answer, Ask } from './exchange.js';
+
+/** What the host page's origin has: the planned page and the files beside it. */
+export interface PageSource {
+  html: string;
+  headers: Record<string, string>;
+  /** A folder of files that the page may ask for; null where the house has none. */
+  root: string | null;
+}
+
+/** The path of the planned page. */
+export const PAGE_PATH = '/';
+
+/**
+ * Answers for the host page's origin.
+ * @returns false where the path is nobody's here.
+ */
+export async function servePage(source: PageSource, ask: Ask, answer: Answer): Promise<boolean> {
+  const path = new URL(ask.url ?? '/', 'http://page.example').pathname;
+  if (path === PAGE_PATH) {
+    answer.writeHead(200, {
+      'content-type': 'text/html; charset=utf-8',
+      'cache-control': 'no-store',
+      ...source.headers,
+    });
+    answer.end(source.html);
+    return true;
+  }
+  if (path === '/favicon.ico') {
+    answer.writeHead(204);
+    answer.end();
+    return true;
+  }
+  return source.root !== null && serveFile(source.root, path, answer);
+}
+
+async function serveFile(root: string, path: string, answer: Answer): Promise<boolean> {
+  const file = await findInside(root, path);
+  if (!file) return false;
+  const { size } = await stat(file);
+  answer.writeHead(200, {
+    'content-type': mime.getType(extname(file)) ?? 'application/octet-stream',
+    'content-length': String(size),
+  });
+  createReadStream(file).pipe(answer as NodeJS.WritableStream);
+  return true;
+}
+
+/** The file a path names, or null: never one outside the folder, links included. */
+async function findInside(root: string, path: string): Promise<string | null> {
+  try {
+    const base = await realpath(root);
+    const file = await realpath(join(base, decodeURIComponent(path)));
+    const inside = file.startsWith(base + sep) && (await stat(file)).isFile();
+    return inside ? file : null;
+  } catch {
+    return null;
+  }
+}

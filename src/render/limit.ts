@@ -1,0 +1,22 @@
+/** Resolves to null where the promise has not settled within `ms`; a rejection passes through. */
+export async function within<T>(promise: Promise<T>, ms: number): Promise<T | null> {
+  let timer: NodeJS.Timeout | undefined;
+  const over = new Promise<null>((resolve) => (timer = setTimeout(resolve, ms, null)));
+  try {
+    return await Promise.race([promise, over]);
+  } finally {
+    clearTimeout(timer);
+  }
+}
+
+/** Time limits of a render, ms. Injected, so that tests of hanging pages need not wait for them. */
+export interface Limits {
+  /** For everything a page loads. */
+  load: number;
+  /** For coming to rest after load. */
+  settle: number;
+  /** The longest the page may not answer before it counts as hanging. */
+  hang: number;
+}
+
+export const DEFAULT_LIMITS: Limits = { load: 15_000, settle: 5_000, hang: 5_000 };

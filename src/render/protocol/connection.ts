@@ -1,0 +1,167 @@
+import type { Readable, Writable } from 'node:stream';
+import { EventEmitter } from 'node:events';
+import type { ProtocolMapping } from 'devtools-protocol/types/protocol-mapping.js';
+
+export type Commands = ProtocolMapping.Commands;
+export type Events = ProtocolMapping.Events;
+type Params<M extends keyof Commands> = Commands[M]['paramsType'][0];
+type Result<M extends keyof Commands> = Commands[M]['returnType'];
+
+interface Pending {
+  resolve: (result: unknown) => void;
+  reject: (error: Error) => void;
+  session: string;
+}
+
+/** A call the browser answered with an error, or never will because the session is gone. */
+export class ProtocolError extends Error {
+  override name = 'ProtocolError';
+}
+
+/**
+ * The DevTools protocol over the browser's pipe (NUL-separated JSON), with flat sessions.
+ * A pipe rather than a socket: no port is opened, and the browser ends itself when we are gone.
+ */
+export class Connection {
+  #last = 0;
+  #pending = new Map<number, Pending>();
+  #sessions = new Map<string, Session>();
+  #rest: Buffer[] = [];
+  #write: Writable;
+  #closed = false;
+  readonly root: Session;
+
+  constructor(write: Writable, read: Readable) {
+    this.#write = write;
+    this.root = new Session(this, '');
+    this.#sessions.set('', this.root);
+    read.on('data', (chunk: Buffer) => this.#receive(chunk));
+    read.on('close', () => this.close('the browser is gone'));
+    read.on('error', () => this.close('the browser is gone'));
+    write.on('error', () => this.close('the browser is gone'));
+  }
+
+  get closed(): boolean {
+    return this.#closed;
+  }
+
+  session(id: string): Session {
+    let session = this.#sessions.get(id);
+    if (!session) this.#sessions.set(id, (session = new Session(this, id)));
+    return session;
+  }
+
+  call(session: string, method: string, params: unknown): Promise<unknown> {
+    if (this.#closed) return Promise.reject(new ProtocolError(`${method}: the browser is gone`));
+    const id = ++this.#last;
+    const message = { id, method, params, ...(session && { sessionId: session }) };
+    return new Promise((resolve, reject) => {
+      this.#pending.set(id, { resolve, reject, session });
+      this.#write.write(`${JSON.stringify(message)}\0`);
+    });
+  }
+
+  /** Ends a session on our side: what still waits for an answer is refused, so nothing waits for ever. */
+  drop(sessionId: string): void {
+    this.#sessions.get(sessionId)?.end();
+    this.#sessions.delete(sessionId);
+    for (const [id, pending] of this.#pending) {
+      if (pending.session !== sessionId) continue;
+      this.#pending.delete(id);
+      pending.reject(new ProtocolError('the session is gone'));
+    }
+  }
+
+  close(why: string): void {
+    if (this.#closed) return;
+    this.#closed = true;
+    for (const pending of this.#pending.values()) pending.reject(new ProtocolError(why));
+    this.#pending.clear();
+    for (const session of this.#sessions.values()) session.end();
+  }
+
+  #receive(chunk: Buffer): void {
+    let start = 0;
+    for (let end = chunk.indexOf(0); end >= 0; end = chunk.indexOf(0, start)) {
+      this.#rest.push(chunk.subarray(start, end));
+      this.#dispatch(JSON.parse(Buffer.concat(this.#rest).toString('utf8')) as Incoming);
+      this.#rest = [];
+      start = end + 1;
+    }
+    if (start < chunk.length) this.#rest.push(chunk.subarray(start));
+  }
+
+  #dispatch(message: Incoming): void {
+    if (message.id !== undefined) return this.#settle(message);
+    if (message.method === 'Target.detachedFromTarget') {
+      this.drop((message.params as { sessionId: string }).sessionId);
+    }
+    this.#sessions.get(message.sessionId ?? '')?.emit(message.method ?? '', message.params);
+  }
+
+  #settle(message: Incoming): void {
+    const pending = this.#pending.get(message.id!);
+    if (!pending) return;
+    this.#pending.delete(message.id!);
+    if (message.error) pending.reject(new ProtocolError(message.error.message));
+    else pending.resolve(message.result);
+  }
+}
+
+interface Incoming {
+  id?: number;
+  method?: string;
+  params?: unknown;
+  result?: unknown;
+  error?: { message: string };
+  sessionId?: string;
+}
+
+/** One attached target: typed calls and events. */
+export class Session {
+  readonly id: string;
+  #connection: Connection;
+  #events = new EventEmitter().setMaxListeners(0);
+  ended = false;
+
+  constructor(connection: Connection, id: string) {
+    this.#connection = connection;
+    this.id = id;
+  }
+
+  send<M extends keyof Commands>(method: M, params?: Params<M>): Promise<Result<M>> {
+    return this.#connection.call(this.id, method, params) as Promise<Result<M>>;
+  }
+
+  /** Sends and does not care for the answer: for set-up calls whose failure shows elsewhere. */
+  tell<M extends keyof Commands>(method: M, params?: Params<M>): void {
+    this.send(method, params).catch(() => undefined);
+  }
+
+  on<E extends keyof Events>(event: E, listener: (params: Events[E][0]) => void): void {
+    this.#events.on(event, listener);
+  }
+
+  off<E extends keyof Events>(event: E, listener: (params: Events[E][0]) => void): void {
+    this.#events.off(event, listener);
+  }
+
+  onEnd(listener: () => void): void {
+    this.#events.once('end', listener);
+  }
+
+  emit(event: string, params: unknown): void {
+    this.#events.emit(event, params);
+  }
+
+  child(id: string): Session {
+    return this.#connection.session(id);
+  }
+
+  end(): void {
+    if (this.ended) return;
+    this.ended = true;
+    this.#events.emit('end');
+    this.#events.removeAllListeners();
+  }
+}

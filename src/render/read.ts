@@ -1,0 +1,86 @@
+import { SLOT_ATTRIBUTE } from '../core/host/host-page.js';
+import type { Traits } from '../core/markup/traits.js';
+import type { PageFact, PageWidth } from '../core/evidence.js';
+import { readPage, type RawPage } from './collect/elements.js';
+import { readObjects, showMedia, type RawObjects } from './collect/objects.js';
+import { scrollThrough, settle } from './collect/settle.js';
+import { within, type Limits } from './limit.js';
+import type { Tab } from './tab.js';
+
+/** Everything that was read in the page of one render. */
+export interface Reading {
+  /** The page as its elements are told: at load, or after the scroll where that was wider. */
+  raw: RawPage;
+  first: RawPage;
+  scrolled: boolean;
+  after: PageWidth | null;
+  readAt: PageFact['readAt'];
+  objects: RawObjects;
+  stillMoving: string[];
+}
+
+const ELEMENT_CAP = 5000;
+/** How long a page with code of its own must have been still to count as at rest, ms. */
+const QUIET = 120;
+const MAX_ROUNDS = 6;
+
+/** Lets the page come to rest: by events of page and network, within the limit. */
+export async function rest(tab: Tab, traits: Traits, limits: Limits): Promise<string[]> {
+  const end = performance.now() + limits.settle;
+  let moving: string[] = [];
+  for (let round = 0; round < MAX_ROUNDS; round++) {
+    const left = Math.max(end - performance.now(), 50);
+    const wish = { limit: left, quiet: traits.live ? QUIET : 0, media: traits.media };
+    moving = (await within(tab.read(settle, wish), left + 500)) ?? ['the page'];
+    if (performance.now() >= end) break;
+    const quietFor = performance.now() - tab.traffic.lastActivity;
+    if (tab.traffic.pending === 0 && (!traits.live || quietFor >= QUIET)) return moving;
+    await within(tab.traffic.whenIdle(), Math.max(end - performance.now(), 0));
+  }
+  return tab.traffic.pending > 0 ? [...moving, 'the network'] : moving;
+}
+
+/** Reads page and objects, at load and, where that can make a difference, after a scroll to the end and back. */
+export async function readAll(tab: Tab, slot: string, traits: Traits, limits: Limits): Promise<Reading> {
+  const first = await readInDetail(tab, slot);
+  const scrolled = traits.scrolls;
+  let raw = first;
+  let stillMoving: string[] = [];
+  if (scrolled) {
+    await tab.read(scrollThrough);
+    stillMoving = await rest(tab, { ...traits, media: false }, limits);
+    const after = await readInDetail(tab, slot);
+    if (isWider(after, first)) raw = after;
+    return finish(tab, { first, raw, after: after.width, scrolled, stillMoving }, traits, limits);
+  }
+  return finish(tab, { first, raw, after: null, scrolled, stillMoving }, traits, limits);
+}
+
+type Begun = Omit<Reading, 'objects' | 'readAt'>;
+
+async function finish(tab: Tab, begun: Begun, traits: Traits, limits: Limits): Promise<Reading> {
+  const readAt = begun.raw === begun.first ? 'load' : 'after-scroll';
+  let objects = await tab.read(readObjects);
+  // A muted film out of view is left waiting by the browser: no block, so each is brought into view.
+  const waiting = objects.media.filter((one) => one.autoplay && one.paused && !one.inView);
+  for (const { id } of waiting) {
+    await tab.read(showMedia, id);
+    await rest(tab, traits, limits);
+    const again = await tab.read(readObjects);
+    objects = { ...objects, media: objects.media.map((one) => (one.id === id ? (again.media.find((m) => m.id === id) ?? one) : one)) };
+  }
+  return { ...begun, readAt, objects };
+}
+
+/** What paints beyond its box is asked for only where something does stick out. */
+async function readInDetail(tab: Tab, slot: string): Promise<RawPage> {
+  const wish = { slot, slotAttribute: SLOT_ATTRIBUTE, cap: ELEMENT_CAP };
+  const plain = await tab.read(readPage, { ...wish, detail: false });
+  const { scrollWidth, clientWidth } = plain.width;
+  const sticksOut = scrollWidth > clientWidth || (plain.slot?.overhang ?? 0) > 0;
+  return sticksOut ? tab.read(readPage, { ...wish, detail: true }) : plain;
+}
+
+function isWider(a: RawPage, b: RawPage): boolean {
+  return a.width.scrollWidth - a.width.clientWidth > b.width.scrollWidth - b.width.clientWidth;
+}

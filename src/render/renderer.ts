@@ -1,0 +1,231 @@
+import type { Baseline, Evidence, FactKind, Render } from '../core/evidence.js';
+import { getHostPage, type HostPage } from '../core/host/host-page.js';
+import type { House } from '../core/house/house.js';
+import { getBaselineKey } from '../core/plan.js';
+import { getTraits, type Traits } from '../core/markup/traits.js';
+import { readMarkup, type Markup } from '../core/markup/markup.js';
+import type { Snippet } from '../core/snippet.js';
+import { makeBaseline } from './baseline.js';
+import type { BrowserProgram } from './browser/bundled.js';
+import { BrowserKeeper } from './browser/keeper.js';
+import { makeCertificate } from './gate/certificate.js';
+import { Gates, type GateHandle } from './gate/gates.js';
+import { DEFAULT_LIMITS, type Limits } from './limit.js';
+import { renderOne, type Rendered } from './stage.js';
+import { Tab } from './tab.js';
+
+/** What a renderer works with for a whole run. */
+export interface RendererOptions {
+  program: BrowserProgram;
+  house: House;
+  /** The text of the house's own page; null for the neutral one. */
+  ownPage: string | null;
+  /** The folder of the host page's files, as an absolute path. */
+  root: string | null;
+  offline: boolean;
+  limits?: Limits;
+  signal?: AbortSignal;
+}
+
+interface Place {
+  tab: Tab;
+  gate: GateHandle;
+  version: string;
+  leave: (broken: boolean) => Promise<void>;
+}
+
+const HANGING_AGAIN = 2000;
+const ALL_KINDS: FactKind[] = ['page', 'slot', 'elements', 'frames', 'media', 'pictures', 'traffic', 'scripts', 'host'];
+const STILL: Traits = { live: false, scrolls: false, media: false, script: null };
+
+/** Turns snippets into evidence. Close it: browser, gates and profiles go with it. */
+export class Renderer {
+  #options: RendererOptions;
+  #keeper: BrowserKeeper;
+  #gates: Gates;
+  #baselines = new Map<string, Promise<Baseline>>();
+  version = '';
+  sandboxed = true;
+
+  static async open(options: RendererOptions): Promise<Renderer> {
+    const certificate = await makeCertificate();
+    const renderer = new Renderer(options, new BrowserKeeper(options.program, certificate.spki), new Gates(certificate));
+    try {
+      const { browser, release } = await renderer.#keeper.lease();
+      renderer.version = browser.version;
+      renderer.sandboxed = browser.sandboxed;
+      await release(false);
+    } catch (error) {
+      await renderer.close();
+      throw error;
+    }
+    return renderer;
+  }
+
+  private constructor(options: RendererOptions, keeper: BrowserKeeper, gates: Gates) {
+    this.#options = options;
+    this.#keeper = keeper;
+    this.#gates = gates;
+  }
+
+  async close(): Promise<void> {
+    await Promise.all([this.#keeper.close(), this.#gates.close()]);
+  }
+
+  /** The page without the snippet, for every render; made once a run for each page and viewport. */
+  async getBaselines(renders: readonly Render[]): Promise<Map<string, Baseline>> {
+    const found = new Map<string, Baseline>();
+    for (const render of renders) found.set(getBaselineKey(render), await this.#getBaseline(render));
+    return found;
+  }
+
+  /**
+   * Renders a snippet as planned, one load after the other in one context of its own.
+   * @param onRender told after each render
+   */
+  async renderSnippet(snippet: Snippet, markup: Markup, renders: readonly Render[], onRender: () => void): Promise<Evidence[]> {
+    const baselines = await this.getBaselines(renders);
+    const evidence: Evidence[] = [];
+    let place: Place | null = null;
+    let hanging = false;
+    try {
+      for (const render of renders) {
+        this.#options.signal?.throwIfAborted();
+        place ??= await this.#enter();
+        const baseline = baselines.get(getBaselineKey(render))!;
+        const job = { render, text: snippet.text, traits: getTraits(markup), baseline, profile: hanging, hanging };
+        const done = await this.#tryTwice(place, job);
+        if (done.left) place = null;
+        hanging ||= done.evidence.scripts.hung !== null;
+        evidence.push(done.evidence);
+        onRender();
+      }
+    } finally {
+      await place?.leave(false);
+    }
+    return evidence;
+  }
+
+  /** A crash or a hang costs its render only: tried once more in a new place, then told as a gap. */
+  async #tryTwice(place: Place, job: Job): Promise<{ evidence: Evidence; left: boolean }> {
+    const first = await this.#attempt(place, job);
+    const hung = first?.evidence.scripts.hung;
+    if (first && !hung && !place.tab.happened.crashed) return { evidence: first.evidence, left: false };
+    await place.leave(first === null);
+    if (hung && job.hanging) return { evidence: first.evidence, left: true };
+    const again = await this.#enter();
+    const second = await this.#attempt(again, { ...job, profile: true });
+    await again.leave(second === null);
+    const evidence = second?.evidence ?? first?.evidence ?? makeLost(job.render, 'the browser broke down twice on it');
+    return { evidence, left: true };
+  }
+
+  async #attempt(place: Place, job: Job): Promise<Rendered | null> {
+    try {
+      return await this.#render(place, job);
+    } catch (error) {
+      if (this.#options.signal?.aborted) throw error;
+      return null;
+    }
+  }
+
+  #render({ tab, gate }: Place, job: Job): Promise<Rendered> {
+    const { house, root } = this.#options;
+    const limits = this.#options.limits ?? DEFAULT_LIMITS;
+    const sources = {
+      host: this.#getHost(job.render),
+      snippet: job.text,
+      origin: house.origin,
+      headers: house.headers,
+    };
+    return renderOne(tab, gate, job.render, sources, {
+      traits: job.traits,
+      limits: job.hanging ? { ...limits, hang: Math.min(limits.hang, HANGING_AGAIN) } : limits,
+      baseline: job.baseline,
+      root,
+      profile: job.profile,
+    });
+  }
+
+  #getHost(render: Render): HostPage {
+    const slot = this.#options.house.slots.find(({ name }) => name === render.snippets[0]?.slot);
+    const host = slot && getHostPage(slot, this.#options.ownPage);
+    if (!host) throw new Error(`the host page has no slot ${render.snippets[0]?.slot}`);
+    return host;
+  }
+
+  #getBaseline(render: Render): Promise<Baseline> {
+    const host = this.#getHost(render);
+    const key = `${JSON.stringify(render.viewport)} ${host.before} ${host.after}`;
+    let making = this.#baselines.get(key);
+    if (!making) this.#baselines.set(key, (making = this.#makeBaseline({ ...render, variant: 'empty' })));
+    return making;
+  }
+
+  async #makeBaseline(render: Render): Promise<Baseline> {
+    const traits = this.#options.ownPage === null ? STILL : getTraits(readMarkup(this.#options.ownPage));
+    const place = await this.#enter();
+    try {
+      const job = { render, text: '', traits: { ...traits, media: false, script: null }, baseline: null, profile: false, hanging: false };
+      const first = await this.#render(place, job);
+      const second = await this.#render(place, job);
+      return makeBaseline(first, second);
+    } finally {
+      await place.leave(false);
+    }
+  }
+
+  /** A context of its own with its own gate. */
+  async #enter(): Promise<Place> {
+    const { house, offline } = this.#options;
+    const { browser, release } = await this.#keeper.lease();
+    const gate = await this.#gates.open({ origin: house.origin, reroute: house.reroute, offline });
+    try {
+      const tab = await Tab.open(browser.connection, gate.port);
+      const leave = async (broken: boolean) => {
+        await tab.close();
+        await gate.close();
+        await release(broken || browser.connection.closed);
+      };
+      return { tab, gate, version: browser.version, leave };
+    } catch (error) {
+      await gate.close();
+      await release(true);
+      throw error;
+    }
+  }
+}
+
+interface Job {
+  render: Render;
+  text: string;
+  traits: Traits;
+  baseline: Baseline | null;
+  profile: boolean;
+  /** It has hung before: no need to wait as long again. */
+  hanging: boolean;
+}
+
+/** The evidence of a render that gave none. */
+function makeLost(render: Render, why: string): Evidence {
+  return {
+    render,
+    gaps: ALL_KINDS.map((kind) => ({ kind, why, seen: null, kept: null })),
+    page: {
+      atLoad: { scrollWidth: 0, clientWidth: 0, scrollable: false },
+      afterScroll: null,
+      readAt: 'load',
+      direction: 'ltr',
+      stillMoving: [],
+      replaced: false,
+    },
+    slot: { name: '', box: { x: 0, y: 0, width: 0, height: 0 }, overhang: 0 },
+    elements: [],
+    frames: [],
+    media: [],
+    pictures: [],
+    traffic: [],
+    scripts: { hung: null, dialogs: [], navigations: [], console: [] },
+    host: [],
+  };
+}

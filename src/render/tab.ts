@@ -1,0 +1,194 @@
+import type { Protocol } from 'devtools-protocol';
+import type { ScriptFact } from '../core/evidence.js';
+import { observe } from './collect/observe.js';
+import { within } from './limit.js';
+import { ProtocolError, type Connection, type Session } from './protocol/connection.js';
+import { TrafficLog } from './traffic.js';
+
+const WORLD = 'mivket';
+const START = `(${observe.toString()})()`;
+const CONSOLE_CAP = 200;
+
+/** A page of its own context, its traffic going through one gate. */
+export class Tab {
+  readonly traffic = new TrafficLog();
+  readonly session: Session;
+  readonly targetId: string;
+  #connection: Connection;
+  #contextId: string;
+  #worlds = new Map<string, { session: Session; context: number }>();
+  #planned: string | null = null;
+  /** The address of the page that was last loaded. */
+  address = '';
+  #onLoad: (() => void) | null = null;
+  /** What the page's code did that a visitor would meet. */
+  happened: Pick<ScriptFact, 'dialogs' | 'navigations' | 'console'> & { replaced: boolean; crashed: boolean; loaded: boolean } =
+    Tab.#nothing();
+  #sound = new Map<string, string>();
+  /** Whether a media file has a sound track, by address, as the browser's demuxer told. */
+  readonly soundOf = new Map<string, boolean>();
+
+  static #nothing() {
+    return { dialogs: [], navigations: [], console: [], replaced: false, crashed: false, loaded: false };
+  }
+
+  /** Opens a page in a new context that goes through the proxy on `port` of 127.0.0.1. */
+  static async open(connection: Connection, port: number): Promise<Tab> {
+    const { browserContextId } = await connection.root.send('Target.createBrowserContext', {
+      proxyServer: `http://127.0.0.1:${port}`,
+      proxyBypassList: '<-loopback>',
+      disposeOnDetach: true,
+    });
+    connection.root.tell('Browser.setDownloadBehavior', { behavior: 'deny', browserContextId });
+    const { targetId } = await connection.root.send('Target.createTarget', { url: 'about:blank', browserContextId });
+    const { sessionId } = await connection.root.send('Target.attachToTarget', { targetId, flatten: true });
+    const tab = new Tab(connection, browserContextId, targetId, connection.session(sessionId));
+    await tab.#setUpPage();
+    return tab;
+  }
+
+  private constructor(connection: Connection, contextId: string, targetId: string, session: Session) {
+    this.#connection = connection;
+    this.#contextId = contextId;
+    this.targetId = targetId;
+    this.session = session;
+  }
+
+  /** Ends the page and forgets its context. Never throws, also where the page hangs. */
+  async close(): Promise<void> {
+    const { root } = this.#connection;
+    await within(root.send('Target.closeTarget', { targetId: this.targetId }), 3000).catch(() => null);
+    this.#connection.drop(this.session.id);
+    await within(root.send('Target.disposeBrowserContext', { browserContextId: this.#contextId }), 3000).catch(() => null);
+  }
+
+  /** Empties cache and storage: what is weighed is a first visit. */
+  async makeCold(): Promise<void> {
+    await Promise.all([
+      this.session.send('Storage.clearDataForOrigin', { origin: '*', storageTypes: 'all' }),
+      this.session.send('Network.clearBrowserCache'),
+    ]);
+  }
+
+  /** Goes to the planned page; resolves when it has loaded, or null after `ms` without. */
+  async load(address: string, ms: number): Promise<true | null> {
+    this.traffic.reset();
+    this.happened = Tab.#nothing();
+    this.#planned = this.address = address;
+    const loaded = new Promise<true>((resolve) => (this.#onLoad = () => resolve(true)));
+    const gone = new Promise<never>((_, reject) => {
+      this.session.onEnd(() => reject(new ProtocolError('the page is gone')));
+    });
+    gone.catch(() => undefined);
+    const { errorText } = await Promise.race([this.session.send('Page.navigate', { url: address }), gone]);
+    if (errorText) throw new ProtocolError(`the host page could not be loaded: ${errorText}`);
+    return within(Promise.race([loaded, gone]), ms);
+  }
+
+  /** Runs a function in the page's isolated world, without giving the page a user's gesture. */
+  async read<A extends unknown[], R>(work: (...args: A) => R, ...args: A): Promise<Awaited<R>> {
+    const world = this.#worlds.get(this.session.id);
+    if (!world) throw new ProtocolError('the page has no document to read');
+    const { result, exceptionDetails } = await this.session.send('Runtime.evaluate', {
+      expression: `(${work.toString()})(...${JSON.stringify(args)})`,
+      contextId: world.context,
+      returnByValue: true,
+      awaitPromise: true,
+      userGesture: false,
+    });
+    if (exceptionDetails) throw new ProtocolError(exceptionDetails.exception?.description ?? exceptionDetails.text);
+    return result.value as Awaited<R>;
+  }
+
+  /** Whether the page answers within `ms`. */
+  async answers(ms: number): Promise<boolean> {
+    const call = this.session.send('Runtime.evaluate', { expression: '1', userGesture: false });
+    return (await within(call, ms).catch(() => null)) !== null;
+  }
+
+  async #setUpPage(): Promise<void> {
+    const { session } = this;
+    session.on('Page.loadEventFired', () => {
+      this.happened.loaded = true;
+      this.#onLoad?.();
+    });
+    session.on('Page.javascriptDialogOpening', ({ type, message }) => {
+      this.happened.dialogs.push({ kind: type, text: message.slice(0, 200) });
+      session.tell('Page.handleJavaScriptDialog', { accept: type === 'beforeunload' });
+    });
+    session.on('Page.documentOpened', ({ frame }) => {
+      if (!frame.parentId && this.happened.loaded) this.happened.replaced = true;
+    });
+    session.on('Inspector.targetCrashed', () => {
+      this.happened.crashed = true;
+      this.#connection.drop(session.id);
+    });
+    session.on('Fetch.requestPaused', (event) => this.#admit(event));
+    const ready = this.#setUp(session, true);
+    session.tell('Fetch.enable', { patterns: [{ resourceType: 'Document', requestStage: 'Request' }] });
+    await ready;
+  }
+
+  /** A document may come in a frame; in the page itself only the planned one does. */
+  #admit({ requestId, frameId, request }: Protocol.Fetch.RequestPausedEvent): void {
+    const ours = frameId !== this.targetId || request.url === this.#planned;
+    if (ours) {
+      if (frameId === this.targetId) this.#planned = null;
+      return this.session.tell('Fetch.continueRequest', { requestId });
+    }
+    const here = this.#worlds.get(this.session.id);
+    const kind = here && request.url === this.address ? 'reload' : 'leave';
+    this.happened.navigations.push({ kind, address: request.url.slice(0, 300) });
+    // An empty answer leaves the page as it stands.
+    this.session.tell('Fetch.fulfillRequest', { requestId, responseCode: 204 });
+  }
+
+  /** Sent without waiting in between: the target is held until the last one. */
+  #setUp(session: Session, isPage: boolean): Promise<unknown> {
+    this.traffic.follow(session);
+    session.on('Runtime.executionContextCreated', ({ context }) => {
+      const aux = context.auxData as { frameId?: string } | undefined;
+      const top = !isPage || aux?.frameId === this.targetId;
+      if (context.name === WORLD && top) this.#worlds.set(session.id, { session, context: context.id });
+    });
+    session.on('Runtime.consoleAPICalled', ({ type, args }) => {
+      if (type === 'error') this.#note(args.map((arg) => String(arg.value ?? arg.description ?? '')).join(' '));
+    });
+    session.on('Runtime.exceptionThrown', ({ exceptionDetails }) => {
+      this.#note(exceptionDetails.exception?.description ?? exceptionDetails.text);
+    });
+    session.on('Media.playerPropertiesChanged', (event) => this.#hear(event));
+    session.on('Media.playerEventsAdded', ({ playerId, events }) => {
+      for (const { value } of events) {
+        const url = /"url":"([^"]+)"/.exec(value)?.[1];
+        if (url) this.#sound.set(playerId, url);
+      }
+    });
+    session.on('Target.attachedToTarget', ({ sessionId }) => {
+      const child = session.child(sessionId);
+      child.onEnd(() => this.#worlds.delete(sessionId));
+      this.#setUp(child, false).catch(() => undefined);
+    });
+    session.tell('Network.enable', { maxTotalBufferSize: 0, maxResourceBufferSize: 0 });
+    session.tell('Page.enable');
+    session.tell('Page.addScriptToEvaluateOnNewDocument', { source: START, worldName: WORLD, runImmediately: true });
+    session.tell('Runtime.enable');
+    session.tell('Media.enable');
+    session.tell('Target.setAutoAttach', { autoAttach: true, waitForDebuggerOnStart: true, flatten: true });
+    return session.send('Runtime.runIfWaitingForDebugger');
+  }
+
+  #hear({ playerId, properties }: Protocol.Media.PlayerPropertiesChangedEvent): void {
+    const of = (name: string) => properties.find((property) => property.name === name)?.value;
+    const audio = of('kAudioTracks');
+    const video = of('kVideoTracks');
+    const address = this.#sound.get(playerId);
+    if (address && (audio !== undefined || video !== undefined)) {
+      this.soundOf.set(address, (audio ?? '[]') !== '[]' || this.soundOf.get(address) === true);
+    }
+  }
+
+  #note(text: string): void {
+    if (this.happened.console.length < CONSOLE_CAP) this.happened.console.push(text.slice(0, 500));
+  }
+}

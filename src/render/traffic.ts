@@ -1,0 +1,121 @@
+import type { Protocol } from 'devtools-protocol';
+import type { Session } from './protocol/connection.js';
+
+/** A request as the protocol tells of it, over all its sessions. */
+export interface LoggedRequest {
+  address: string;
+  type: string;
+  status: number | null;
+  wire: number;
+  unpacked: number;
+  failed: string | null;
+  /** The frame it was made for. */
+  frame: string | null;
+  initiator: Protocol.Network.Initiator;
+  done: boolean;
+  startedAt: number;
+}
+
+/** Kinds that may stay open for as long as the page lives. */
+const OPEN_ENDED = new Set(['Media', 'EventSource', 'WebSocket', 'Ping']);
+const CAP = 2000;
+
+/** All requests of a page, its frames and its workers, counted from the protocol. */
+export class TrafficLog {
+  #requests = new Map<string, LoggedRequest>();
+  #dropped = 0;
+  #idleWaiters: (() => void)[] = [];
+  #lastActivity = 0;
+
+  /** Follows one session; call it for every frame and worker that is attached. */
+  follow(session: Session): void {
+    const keyOf = (id: string) => (/^[0-9A-F]{32}$/.test(id) ? id : `${session.id} ${id}`);
+    const at = (id: string) => this.#requests.get(keyOf(id));
+    session.on('Network.requestWillBeSent', (event) => this.#start(keyOf(event.requestId), event));
+    session.on('Network.responseReceived', ({ requestId, response, type }) => {
+      const request = at(requestId);
+      if (request) Object.assign(request, { status: response.status, type });
+    });
+    session.on('Network.dataReceived', ({ requestId, dataLength }) => {
+      const request = at(requestId);
+      if (request) request.unpacked += dataLength;
+    });
+    session.on('Network.loadingFinished', ({ requestId, encodedDataLength }) => {
+      const request = at(requestId);
+      if (request) request.wire += encodedDataLength;
+      this.#finish(request);
+    });
+    session.on('Network.loadingFailed', ({ requestId, errorText, blockedReason, canceled }) => {
+      const request = at(requestId);
+      if (request) request.failed = blockedReason ?? (canceled ? 'cancelled' : errorText);
+      this.#finish(request);
+    });
+    session.on('Network.requestServedFromCache', ({ requestId }) => this.#finish(at(requestId)));
+  }
+
+  /** Forgets everything: a new load begins. */
+  reset(): void {
+    this.#requests.clear();
+    this.#dropped = 0;
+  }
+
+  get requests(): LoggedRequest[] {
+    return [...this.#requests.values()];
+  }
+
+  get dropped(): number {
+    return this.#dropped;
+  }
+
+  /** How many requests are under way, those left out that may never end. */
+  get pending(): number {
+    return this.requests.filter((request) => !request.done && !OPEN_ENDED.has(request.type)).length;
+  }
+
+  get lastActivity(): number {
+    return this.#lastActivity;
+  }
+
+  /** Resolves when nothing is under way. */
+  whenIdle(): Promise<void> {
+    if (this.pending === 0) return Promise.resolve();
+    return new Promise((resolve) => this.#idleWaiters.push(resolve));
+  }
+
+  #start(key: string, event: Protocol.Network.RequestWillBeSentEvent): void {
+    if (/^(data|blob|about|chrome-error|chrome):/.test(event.request.url)) return;
+    this.#lastActivity = performance.now();
+    const before = this.#requests.get(key);
+    if (before && event.redirectResponse) {
+      before.status = event.redirectResponse.status;
+      before.wire += event.redirectResponse.encodedDataLength;
+      before.done = true;
+      this.#requests.set(`${key} ${this.#requests.size}`, before);
+    }
+    if (before && !event.redirectResponse) return;
+    if (this.#requests.size >= CAP) {
+      this.#dropped++;
+      return;
+    }
+    this.#requests.set(key, {
+      address: event.request.url,
+      type: event.type ?? 'Other',
+      status: null,
+      wire: 0,
+      unpacked: 0,
+      failed: null,
+      frame: event.frameId ?? null,
+      initiator: before ? before.initiator : event.initiator,
+      done: false,
+      startedAt: this.#lastActivity,
+    });
+  }
+
+  #finish(request: LoggedRequest | undefined): void {
+    if (!request) return;
+    request.done = true;
+    this.#lastActivity = performance.now();
+    if (this.pending > 0) return;
+    for (const resolve of this.#idleWaiters.splice(0)) resolve();
+  }
+}
