@@ -131,6 +131,8 @@ export interface PictureFact {
   shown: boolean;
   /** Hidden from assistive technology, or marked as decoration. */
   ignored: boolean;
+  /** Its file has come; true for what has no file. */
+  loaded: boolean;
   /** The text alternative by the accessible-name computation; '' where it is empty, null where nothing gives one. */
   name: string | null;
 }

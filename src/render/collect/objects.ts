@@ -90,8 +90,10 @@ export function readObjects(): RawObjects {
       sound: decoded > 0 ? true : null,
     });
   };
-  const readPicture = (node: Element) =>
-    found.pictures.push({ id: book.idOf(node), tag: node.localName, ignored: isIgnored(node), name: nameOf(node) });
+  const readPicture = (node: Element) => {
+    const loaded = !(node instanceof HTMLImageElement) || (node.complete && node.naturalWidth > 0);
+    found.pictures.push({ id: book.idOf(node), tag: node.localName, ignored: isIgnored(node), loaded, name: nameOf(node) });
+  };
 
   const waiting: Element[] = [document.documentElement];
   for (let node = waiting.pop(); node; node = waiting.pop()) {

@@ -1,0 +1,71 @@
+import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
+import { blameWidth, mendWidth, type Blame } from '../../core/measure/blame.js';
+import { TOLERANCE } from '../../core/measure/culprits.js';
+import { formatPixels } from '../../core/measure/units.js';
+import { formatWidths, getWorstSeen, nameElement } from '../../core/words/list.js';
+
+interface Data {
+  tag: string;
+  blame: Blame;
+}
+
+export default defineCheck({
+  id: 'frame-wider-than-slot',
+  subject: 'frames',
+  level: 'blocker',
+  title: 'A frame is wider than the slot it stands in',
+  decided: 'The frame’s box, borders included, is measured wider than the slot’s content box, by more than 1 px.',
+  standard: 'WCAG 2.2, 1.4.10 Reflow',
+  needs: ['frames', 'slot'],
+  markup: false,
+  judge(c): Fact<Data>[] {
+    return c.renders.flatMap(({ render, frames, slot }) =>
+      frames
+        .filter((frame) => frame.shown && slot.box.width > 0 && frame.box.width > slot.box.width + TOLERANCE)
+        .map((frame) => {
+          const blame = blameWidth(c.markup, { ...frame, parent: null, inkLeft: 0, inkRight: 0, clipped: false });
+          const measured = {
+            frameWidth: frame.box.width,
+            slotWidth: slot.box.width,
+            overhang: Math.round((frame.box.width - slot.box.width) * 100) / 100,
+          };
+          const { where, subject, made } = blame;
+          const seen = [makeSeen(render, measured)];
+          return { where, subject, ...(made !== undefined && { made }), confirmed: true, data: { tag: frame.tag, blame }, seen };
+        }),
+    );
+  },
+  says(data, fact) {
+    const worst = getWorstSeen(fact.seen, 'overhang');
+    const [frame, slot] = [worst?.measured.frameWidth, worst?.measured.slotWidth].map((n) => formatPixels(Number(n)));
+    const what = nameElement(data.tag, fact.made);
+    return {
+      message: `${what.charAt(0).toUpperCase()}${what.slice(1)} is ${frame} wide in a slot of ${slot} (${formatWidths(fact.seen)}).`,
+      notice: 'The frame runs out of its column: its right side is cut off or lies over other content.',
+      cure: 'Give it width: 100% and a max-width instead of a fixed width.',
+    };
+  },
+  mend: (data) => mendWidth(data.blame),
+  examples: {
+    faulty: [
+      {
+        name: 'a frame a little too wide',
+        code: '<iframe title="Map of the glasshouse" src="https://maps.fernmap.example/embed/glasshouse" style="border: 0; width: calc(100% + 10px); height: 300px"></iframe>',
+      },
+      {
+        name: 'the default border on top of the full width',
+        code: '<iframe title="Map of the glasshouse" src="https://maps.fernmap.example/embed/glasshouse" style="width: 100%; height: 300px"></iframe>',
+      },
+    ],
+    sound: [
+      {
+        name: 'a frame that fills its slot',
+        code: '<iframe title="Map of the glasshouse" src="https://maps.fernmap.example/embed/glasshouse" style="border: 0; width: 100%; height: 300px"></iframe>',
+      },
+      {
+        name: 'a wide frame that may shrink',
+        code: '<iframe title="Map of the glasshouse" src="https://maps.fernmap.example/embed/glasshouse" width="900" height="300" style="border: 0; max-width: 100%"></iframe>',
+      },
+    ],
+  },
+});

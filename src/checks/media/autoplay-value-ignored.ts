@@ -1,0 +1,81 @@
+import { defineCheck, type Fact } from '../../core/check.js';
+import type { MarkupAttribute } from '../../core/markup/markup.js';
+
+interface Data {
+  name: string;
+  value: string;
+}
+
+const MEDIA = ['video', 'audio'];
+/** Boolean attributes of media (HTML Living Standard, 4.8.8, 4.8.9 and 4.8.11). */
+const BOOLEAN = ['autoplay', 'muted', 'loop', 'controls', 'playsinline', 'disablepictureinpicture', 'disableremoteplayback'];
+const MEANT_OFF = /^(false|0|no|off|none|never|null|undefined)$/i;
+
+export default defineCheck({
+  id: 'autoplay-value-ignored',
+  subject: 'media',
+  level: 'concern',
+  title: 'A value tries to switch off what is on by being there',
+  decided: 'A boolean attribute of a video or audio element has a value such as false, 0 or no: it is on whatever its value.',
+  standard: 'HTML Living Standard, 2.3.2 Boolean attributes',
+  needs: [],
+  markup: true,
+  judge(c): Fact<Data>[] {
+    return c.markup.elements
+      .filter(({ name }) => MEDIA.includes(name))
+      .flatMap((element) =>
+        element.attributes.filter(isMeantOff).map((attribute) => ({
+          where: { offset: attribute.offset, endOffset: attribute.endOffset },
+          subject: attribute.name === 'autoplay' ? `@${element.offset}` : `@${element.offset} ${attribute.name}`,
+          confirmed: true,
+          data: { name: attribute.name, value: attribute.value },
+          seen: [],
+        })),
+      );
+  },
+  says({ name, value }) {
+    return {
+      message: `${name}="${value}" does not switch ${name} off: the attribute is on whatever its value.`,
+      notice: WHAT_HAPPENS[name] ?? 'The player does what the code seems to forbid.',
+      cure: `Take ${name} out altogether.`,
+    };
+  },
+  mend(_data, { where }, markup) {
+    const before = /\s/.test(markup.text[where.offset - 1] ?? '') ? 1 : 0;
+    return [{ offset: where.offset - before, endOffset: where.endOffset, text: '' }];
+  },
+  examples: {
+    faulty: [
+      {
+        name: 'loop="no"',
+        code: '<video src="https://media.loam.example/rain.mp4" muted playsinline controls loop="no" poster="https://static.rootcellar.example/talk.png" style="width: 100%"></video>',
+      },
+      {
+        name: 'autoplay="false"',
+        code: '<video src="https://media.loam.example/talk.mp4" autoplay="false" playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"></video>',
+      },
+    ],
+    sound: [
+      {
+        name: 'the attribute’s own name as its value',
+        code: '<video src="https://media.loam.example/rain.mp4" muted="muted" playsinline controls="" loop="loop" poster="https://static.rootcellar.example/talk.png" style="width: 100%"></video>',
+      },
+      {
+        name: 'preload="none" is a value with a meaning',
+        code: '<video src="https://media.loam.example/talk.mp4" preload="none" playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"></video>',
+      },
+    ],
+  },
+});
+
+const WHAT_HAPPENS: Record<string, string> = {
+  autoplay: 'The film tries to start by itself.',
+  muted: 'The film plays without its sound.',
+  loop: 'The film starts over again and again.',
+  controls: 'The player’s controls are shown.',
+  playsinline: 'The film plays in its place on a phone, not full screen.',
+};
+
+function isMeantOff({ name, value }: MarkupAttribute): boolean {
+  return BOOLEAN.includes(name) && MEANT_OFF.test(value.trim());
+}

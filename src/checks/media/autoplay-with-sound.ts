@@ -1,0 +1,115 @@
+import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
+import type { MediaFact } from '../../core/evidence.js';
+import { blameElement } from '../../core/measure/blame.js';
+import { getAttribute, getTagSpan, type Markup, type MarkupElement } from '../../core/markup/markup.js';
+
+interface Data {
+  /** Whether the file has a sound track; null where it is not known. */
+  sound: boolean | null;
+  outcome: 'blocked' | 'unknown';
+  element: MarkupElement | null;
+}
+
+/** HTMLMediaElement.HAVE_FUTURE_DATA: from here on the browser could have started. */
+const COULD_START = 3;
+
+export default defineCheck({
+  id: 'autoplay-with-sound',
+  subject: 'media',
+  level: 'blocker',
+  title: 'A film is to start by itself with its sound on',
+  decided:
+    'A video asks for autoplay and is not muted: it had loaded, was in view, and the browser under its real policy did not start it. Withdrawn where it did play.',
+  standard: 'HTML Living Standard, 4.8.11 Media elements; WCAG 2.2, 1.4.2 Audio Control',
+  needs: ['media'],
+  markup: true,
+  judge: (c) => (c.renders.length === 0 ? judgeMarkup(c.markup) : judgeRenders(c)),
+  says(data) {
+    if (data.sound === false) {
+      return {
+        message: 'The video asks for autoplay and is not muted; its file has no sound, and the browser still blocks it.',
+        notice: 'Visitors see a still picture: the film does not start.',
+        cure: 'Add muted (there is no sound to lose) and playsinline.',
+      };
+    }
+    const happened = data.outcome === 'blocked' ? 'the browser did not start it' : 'browsers do not start it';
+    return {
+      message: `The video asks for autoplay with its sound on: ${happened}.`,
+      notice: 'Visitors see a still picture: the film does not start, and whoever published it saw it play.',
+      cure: 'Add muted and playsinline, or take autoplay out and leave the start to the visitor.',
+    };
+  },
+  mend(_data, fact, markup) {
+    const end = fact.where.endOffset;
+    return fact.made === undefined && markup.text.slice(fact.where.offset, end).toLowerCase().startsWith('autoplay')
+      ? [{ offset: end, endOffset: end, text: ' muted' }]
+      : null;
+  },
+  examples: {
+    faulty: [
+      {
+        name: 'a talk that starts by itself',
+        code: '<video src="https://media.loam.example/talk.mp4" autoplay playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"></video>',
+      },
+      {
+        name: 'a file without sound, not muted',
+        code: '<video src="https://media.loam.example/rain.mp4" autoplay playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"></video>',
+      },
+    ],
+    sound: [
+      {
+        name: 'the same, muted',
+        code: '<video src="https://media.loam.example/talk.mp4" autoplay muted playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"></video>',
+      },
+      {
+        name: 'muted by a script before it plays',
+        code: '<video id="talk" src="https://media.loam.example/talk.mp4" autoplay playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"></video><script>document.getElementById("talk").muted = true;</script>',
+      },
+    ],
+  },
+});
+
+function judgeRenders(c: Case<'media'>): Fact<Data>[] {
+  return c.renders.flatMap(({ render, media }) =>
+    media.filter(isBlocked).map((one) => {
+      const blame = blameElement(c.markup, one);
+      const autoplay = blame.element && getAttribute(blame.element, 'autoplay');
+      const measured = {
+        asked: 'autoplay with sound',
+        happened: couldStart(one) ? 'blocked' : 'never loaded',
+        readyState: one.readyState,
+        frames: one.frames,
+        soundTrack: one.sound,
+      };
+      return {
+        where: autoplay ?? blame.where,
+        subject: blame.subject,
+        ...(blame.made !== undefined && { made: blame.made }),
+        confirmed: couldStart(one),
+        data: { sound: one.sound, outcome: couldStart(one) ? ('blocked' as const) : ('unknown' as const), element: blame.element },
+        seen: [makeSeen(render, measured)],
+      };
+    }),
+  );
+}
+
+/** Asked to start with sound and did not; where it never loaded, the markup's word stands. */
+function isBlocked(one: MediaFact): boolean {
+  return one.tag === 'video' && one.autoplay && !one.muted && one.volume > 0 && one.paused && !one.started;
+}
+
+function couldStart(one: MediaFact): boolean {
+  return one.readyState >= COULD_START && one.inView;
+}
+
+function judgeMarkup(markup: Markup): Fact<Data>[] {
+  return markup.elements
+    .filter((element) => element.name === 'video' && getAttribute(element, 'autoplay') && !getAttribute(element, 'muted'))
+    .map((element) => ({
+      where: getAttribute(element, 'autoplay') ?? getTagSpan(element),
+      subject: `@${element.offset}`,
+      confirmed: false,
+      data: { sound: null, outcome: 'unknown', element },
+      seen: [],
+    }));
+}

@@ -1,0 +1,92 @@
+import { defineCheck, makeSeen, type Fact, type RenderOf } from '../../core/check.js';
+import type { PageWidth } from '../../core/evidence.js';
+import { getBaselineKey } from '../../core/plan.js';
+import { blameWidth, mendWidth, type Blame } from '../../core/measure/blame.js';
+import { findCulprits, TOLERANCE } from '../../core/measure/culprits.js';
+import { formatPixels } from '../../core/measure/units.js';
+import type { Markup } from '../../core/markup/markup.js';
+import { formatWidths, getWorstSeen, nameElement } from '../../core/words/list.js';
+
+interface Data {
+  tag: string;
+  blame: Blame | null;
+}
+
+type Needs = 'page' | 'elements' | 'slot';
+
+export default defineCheck({
+  id: 'page-scrolls-sideways',
+  subject: 'page',
+  level: 'blocker',
+  title: 'The snippet makes the whole page scroll sideways',
+  decided:
+    'The page’s scrollable width is larger than the window, by more than 1 px and more than without the snippet: after load, and again after a scroll to the end and back.',
+  standard: 'WCAG 2.2, 1.4.10 Reflow; CSS Overflow 3',
+  needs: ['page', 'elements', 'slot'],
+  markup: false,
+  judge(c): Fact<Data>[] {
+    return c.renders.flatMap((render) => {
+      const without = c.baselines.get(getBaselineKey(render.render))?.scrollWidth ?? 0;
+      return judgeRender(c.markup, render, without);
+    });
+  },
+  says(data, fact) {
+    const worst = getWorstSeen(fact.seen, 'overhang');
+    const by = formatPixels(Number(worst?.measured.overhang ?? 0));
+    const what = data.tag ? nameElement(data.tag, fact.made) : 'the snippet';
+    return {
+      message: `The page scrolls sideways ${formatWidths(fact.seen)}: ${what} reaches up to ${by} beyond the window.`,
+      notice: 'On these screens the whole page slides from side to side, and part of it is out of sight.',
+      cure: data.tag
+        ? 'Let it shrink with its room: width: 100% with a max-width instead of a fixed width, or max-width: 100%.'
+        : 'Take out the rule of the snippet that widens the page.',
+    };
+  },
+  mend: (data) => data.blame && mendWidth(data.blame),
+  examples: {
+    faulty: [
+      { name: 'a box as wide as a desktop', code: '<div style="width: 1400px">Spring sowing list</div>' },
+      {
+        name: 'a word that cannot break',
+        code: `<p style="white-space: nowrap">${'Sow thinly and water well. '.repeat(12)}</p>`,
+      },
+    ],
+    sound: [
+      { name: 'a wide box that may shrink', code: '<div style="width: 100%; max-width: 1400px">Spring sowing list</div>' },
+      {
+        name: 'a wide table that scrolls by itself',
+        code: '<div style="overflow-x: auto"><div style="width: 1400px">Spring sowing list</div></div>',
+      },
+    ],
+  },
+});
+
+function judgeRender(markup: Markup, { render, page, elements }: RenderOf<Needs>, without: number): Fact<Data>[] {
+  const width = page.readAt === 'after-scroll' && page.afterScroll ? page.afterScroll : page.atLoad;
+  if (!overflows(width, without)) return [];
+  const overhang = width.scrollWidth - width.clientWidth;
+  const measured = { overhang, scrollWidth: width.scrollWidth, windowWidth: width.clientWidth, at: page.readAt };
+  const wish = { left: 0, right: Math.max(width.clientWidth, without), direction: page.direction, shownOnly: false };
+  const culprits = findCulprits(elements, wish);
+  if (culprits.length === 0) return [blamePage(markup, makeSeen(render, measured))];
+  return culprits.map(({ element, overhang, by }) => {
+    const blame = blameWidth(markup, element, by);
+    const seen = makeSeen(render, { ...measured, overhang, elementWidth: element.box.width });
+    return { ...pick(blame), confirmed: true, data: { tag: element.tag, blame }, seen: [seen] };
+  });
+}
+
+/** No part of the snippet sticks out, and yet the page does: a rule of its own widened a host part. */
+function blamePage(markup: Markup, seen: Fact<Data>['seen'][number]): Fact<Data> {
+  const sheet = markup.elements.find(({ name }) => name === 'style') ?? markup.elements[0];
+  const where = sheet ? { offset: sheet.offset, endOffset: sheet.tagEnd } : { offset: 0, endOffset: 0 };
+  return { where, subject: 'page', confirmed: true, data: { tag: '', blame: null }, seen: [seen] };
+}
+
+function overflows(width: PageWidth, without: number): boolean {
+  return width.scrollable && width.scrollWidth > Math.max(width.clientWidth, without) + TOLERANCE;
+}
+
+function pick({ where, made, subject }: Blame) {
+  return { where, subject, ...(made !== undefined && { made }) };
+}

@@ -1,0 +1,118 @@
+import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
+import type { PictureFact } from '../../core/evidence.js';
+import { blameElement } from '../../core/measure/blame.js';
+import { getTagSpan, getText, getValue, type Markup, type MarkupElement } from '../../core/markup/markup.js';
+import { findDeclaration } from '../../core/markup/styles.js';
+
+interface Data {
+  tag: string;
+}
+
+/** Pictures of this size and less are counters, not content. */
+const COUNTER = 2;
+
+export default defineCheck({
+  id: 'picture-without-alt',
+  subject: 'pictures',
+  level: 'blocker',
+  title: 'A picture has no text alternative',
+  decided:
+    'An img, an image button, an area with a link, or an element with role="img" gives no name by the accessible-name computation, and is neither hidden nor marked as decoration nor a counter of 2 px.',
+  standard: 'WCAG 2.2, 1.1.1 Non-text Content',
+  needs: ['pictures'],
+  markup: true,
+  judge: (c) => (c.renders.length === 0 ? judgeMarkup(c.markup) : judgeRenders(c)),
+  says({ tag }, fact) {
+    const what = fact.made ? `The <${tag}> that a script made (${fact.made})` : `The <${tag}>`;
+    return {
+      message: `${what} has no text alternative.`,
+      notice: 'Who cannot see it hears a file name, or nothing at all.',
+      cure:
+        tag === 'img'
+          ? 'Add alt with what the picture says; alt="" if it is mere decoration.'
+          : `Add ${tag === 'area' || tag === 'input' ? 'alt' : 'aria-label'} with what it shows or does.`,
+    };
+  },
+  examples: {
+    faulty: [
+      { name: 'no alt', code: '<img src="https://static.rootcellar.example/beans.png" width="160" height="120">' },
+      { name: 'role img without a name', code: '<div role="img" style="width: 40px; height: 40px; background: #3d5a73"></div>' },
+    ],
+    sound: [
+      { name: 'alt with words', code: '<img src="https://static.rootcellar.example/beans.png" width="160" height="120" alt="Runner beans drying on a rack">' },
+      { name: 'decoration', code: '<img src="https://static.rootcellar.example/beans.png" width="160" height="120" alt="">' },
+      { name: 'named by text on the page', code: '<p id="beans">Runner beans</p><img src="https://static.rootcellar.example/beans.png" width="160" height="120" aria-labelledby="beans">' },
+      { name: 'a counter', code: '<img src="https://static.rootcellar.example/beans.png" width="1" height="1">' },
+    ],
+  },
+});
+
+function judgeRenders(c: Case<'pictures'>): Fact<Data>[] {
+  // A picture that is hidden at one width and shown at another is seen: one sighting is enough.
+  return c.renders.flatMap(({ render, pictures }) =>
+    pictures.filter(isUnnamed).map((picture) => {
+      const { where, subject, made } = blameElement(c.markup, picture);
+      const measured = { name: picture.name, width: picture.box.width, height: picture.box.height };
+      return {
+        where,
+        subject,
+        ...(made !== undefined && { made }),
+        confirmed: true,
+        data: { tag: picture.tag },
+        seen: [makeSeen(render, measured)],
+      };
+    }),
+  );
+}
+
+function isUnnamed({ tag, name, ignored, loaded, shown, box }: PictureFact): boolean {
+  if (name || ignored) return false;
+  // An empty alt marks an img as decoration; an image button and an area have no such way out.
+  if (name === '' && tag === 'img') return false;
+  // The browser gives areas no box of their own.
+  if (tag === 'area') return true;
+  // A picture that has not come yet has no size to tell by.
+  if (shown && !loaded && box.width + box.height === 0) return true;
+  return shown && (box.width > COUNTER || box.height > COUNTER);
+}
+
+function judgeMarkup(markup: Markup): Fact<Data>[] {
+  return markup.elements
+    .filter((element) => isPicture(element) && !isNamed(markup, element) && !isSetAside(markup, element))
+    .map((element) => ({
+      where: getTagSpan(element),
+      subject: `@${element.offset}`,
+      confirmed: false,
+      data: { tag: element.name },
+      seen: [],
+    }));
+}
+
+function isPicture(element: MarkupElement): boolean {
+  const { name } = element;
+  if (name === 'input') return getValue(element, 'type')?.toLowerCase() === 'image';
+  if (name === 'area') return getValue(element, 'href') !== null;
+  return name === 'img' || (getValue(element, 'role') === 'img' && name !== 'svg');
+}
+
+function isNamed(markup: Markup, element: MarkupElement): boolean {
+  const ids = (getValue(element, 'aria-labelledby') ?? '').split(/\s+/).filter(Boolean);
+  const labels = markup.elements.filter((other) => ids.includes(getValue(other, 'id') ?? ''));
+  if (labels.some((label) => getText(label) || getValue(label, 'alt') || getValue(label, 'aria-label'))) return true;
+  if (['aria-label', 'title'].some((name) => getValue(element, name)?.trim())) return true;
+  const alt = /^(img|input|area)$/.test(element.name) ? getValue(element, 'alt') : null;
+  return alt !== null && (alt.trim() !== '' || element.name === 'img');
+}
+
+/** Hidden, decoration, or a counter, as far as the markup tells. */
+function isSetAside(markup: Markup, element: MarkupElement): boolean {
+  const role = getValue(element, 'role')?.trim().split(/\s+/)[0];
+  if (role === 'presentation' || role === 'none') return true;
+  const sizes = ['width', 'height'].map((name) => parseFloat(getValue(element, name) ?? ''));
+  if (sizes.every((size) => size <= COUNTER)) return true;
+  for (let at: MarkupElement | null = element; at; at = at.parent) {
+    if (getValue(at, 'aria-hidden') === 'true' || getValue(at, 'hidden') !== null) return true;
+    if (findDeclaration(markup, at, ['display'])?.value === 'none') return true;
+  }
+  return false;
+}

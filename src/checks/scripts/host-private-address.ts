@@ -1,0 +1,112 @@
+import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
+import type { RequestFact } from '../../core/evidence.js';
+import { getPrivateHostKind } from '../../core/measure/private-address.js';
+import { matchesHost } from '../../core/measure/site.js';
+import { getElementAt, listAddresses } from '../../core/markup/addresses.js';
+import { getTagSpan, type Markup } from '../../core/markup/markup.js';
+import type { Span } from '../../core/snippet.js';
+
+interface Data {
+  host: string;
+  kind: string;
+  address: string;
+}
+
+export default defineCheck({
+  id: 'host-private-address',
+  subject: 'scripts',
+  level: 'blocker',
+  title: 'A private address is asked for',
+  decided:
+    'The markup loads from, or the page asked for, a loopback, link-local or private address (by number, by name, or by redirect); the tool refused it. Not where the house reroutes the host.',
+  standard: 'RFC 6890 Special-Purpose IP Address Registries',
+  needs: ['traffic'],
+  markup: true,
+  judge(c): Fact<Data>[] {
+    const written = judgeMarkup(c);
+    const asked = c.renders.flatMap(({ render, traffic }) =>
+      traffic.flatMap((request): Fact<Data>[] => {
+        const kind = getKind(request, c);
+        if (!kind) return [];
+        const known = written.find(({ data }) => data.host === request.host && sameFile(data.address, request.address));
+        const data = { host: request.host, kind, address: request.address };
+        const where = known?.where ?? locate(c.markup, request);
+        const seen = makeSeen(render, { asked: request.address, happened: 'refused' });
+        return [{ where, subject: `host ${request.host}`, confirmed: true, data, seen: [seen] }];
+      }),
+    );
+    return mergeByPlace([...written, ...asked]);
+  },
+  says({ host, kind, address }) {
+    return {
+      message: `${address} is asked for, and ${host} is ${kind}: Mivket did not let it through.`,
+      notice: 'Visitors get nothing from there, or their own device or network is asked: it works only where the code was made.',
+      cure: 'Put the address of the public server in its place, or take it out.',
+    };
+  },
+  examples: {
+    faulty: [
+      { name: 'a picture on the office network', code: '<img src="https://192.168.4.20/beans.png" width="160" height="120" alt="Runner beans drying on a rack">' },
+      { name: 'a script on the maker’s own machine', code: '<script async src="http://localhost:3000/widget.js"></script>' },
+    ],
+    sound: [
+      { name: 'a public host', code: '<img src="https://static.rootcellar.example/beans.png" width="160" height="120" alt="Runner beans drying on a rack">' },
+      { name: 'an address in a text', code: '<p>The desk’s printer is at 192.168.4.20.</p>' },
+    ],
+  },
+});
+
+type Needs = 'traffic';
+
+function judgeMarkup(c: Case<Needs>): Fact<Data>[] {
+  return listAddresses(c.markup, c.house.origin).flatMap(({ url, attribute }) => {
+    const kind = /^(https?|wss?):$/.test(url.protocol) ? getPrivateHostKind(url.hostname) : null;
+    if (!kind || isRerouted(c, url.hostname)) return [];
+    return [
+      {
+        where: { offset: attribute.offset, endOffset: attribute.endOffset },
+        subject: `host ${url.hostname}`,
+        confirmed: false,
+        data: { host: url.hostname, kind, address: url.href },
+        seen: [],
+      },
+    ];
+  });
+}
+
+function getKind(request: RequestFact, c: Case<Needs>): string | null {
+  if (request.refused?.kind === 'private-address') return request.refused.words;
+  return isRerouted(c, request.host) ? null : getPrivateHostKind(request.host);
+}
+
+function isRerouted(c: Case<Needs>, host: string): boolean {
+  return Object.keys(c.house.reroute).some((pattern) => matchesHost(pattern, host));
+}
+
+/** A browser may have gone to https for what was written as http. */
+function sameFile(a: string, b: string): boolean {
+  return a.replace(/^\w+:/, '') === b.replace(/^\w+:/, '');
+}
+
+function locate(markup: Markup, { from }: RequestFact): Span {
+  const offset = from === null ? null : 'offset' in from ? from.offset : from.script;
+  const element = offset === null ? null : getElementAt(markup, offset);
+  const fallback = markup.elements.find(({ name }) => name === 'script') ?? markup.elements[0];
+  const found = element ?? fallback;
+  return found ? getTagSpan(found) : { offset: 0, endOffset: 0 };
+}
+
+/** What the markup says and what was then seen is one finding; what was seen confirms it. */
+function mergeByPlace(facts: readonly Fact<Data>[]): Fact<Data>[] {
+  const merged = new Map<string, Fact<Data>>();
+  for (const fact of facts) {
+    const key = `${fact.where.offset} ${fact.subject}`;
+    const known = merged.get(key);
+    if (!known) merged.set(key, { ...fact, seen: [...fact.seen] });
+    else {
+      known.seen.push(...fact.seen);
+      known.confirmed ||= fact.confirmed;
+    }
+  }
+  return [...merged.values()];
+}

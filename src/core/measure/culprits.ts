@@ -1,0 +1,112 @@
+import type { ElementFact } from '../evidence.js';
+
+/** By how many px an element may stick out without being told. */
+export const TOLERANCE = 1;
+const MOST = 5;
+
+/** An element to blame, and how far it reaches beyond the edge, px. */
+export interface Culprit {
+  element: ElementFact;
+  overhang: number;
+  /** What sticks out: the box itself, or only what it paints (long words, generated boxes). */
+  by: 'box' | 'ink';
+}
+
+export interface CulpritWish {
+  /** The edge that must not be crossed, page px. */
+  left: number;
+  right: number;
+  direction: 'ltr' | 'rtl';
+  /** Only what a visitor sees. */
+  shownOnly: boolean;
+}
+
+/**
+ * The elements that make something too wide: not those that merely hold them, nor those that only
+ * fill a too wide parent. Farthest first.
+ */
+export function findCulprits(elements: readonly ElementFact[], wish: CulpritWish): Culprit[] {
+  const family = new Family(elements);
+  const reach = (element: ElementFact) => getReach(element, wish);
+  let sticking = elements.filter(
+    (element) =>
+      !element.clipped &&
+      (element.shown || !wish.shownOnly) &&
+      element.box.width + element.box.height > 0 &&
+      reach(element) > TOLERANCE &&
+      !family.isFixed(element),
+  );
+  const culprits: Culprit[] = [];
+  while (sticking.length > 0 && culprits.length < MOST) {
+    const farthest = Math.max(...sticking.map(reach));
+    const element = descend(sticking.filter((one) => reach(one) >= farthest - TOLERANCE), family);
+    const byBox = getBoxReach(element, wish) > TOLERANCE;
+    culprits.push({ element, overhang: reach(element), by: byBox ? 'box' : 'ink' });
+    sticking = sticking.filter((one) => !family.isWithin(one, element) && !family.isWithin(element, one));
+  }
+  return culprits;
+}
+
+/** From the outermost of those that reach equally far, down to the one whose own size it is. */
+function descend(equal: readonly ElementFact[], family: Family): ElementFact {
+  const ids = new Set(equal.map(({ id }) => id));
+  const inner = (of: ElementFact) => equal.find((one) => one !== of && family.getNearest(one, ids) === of.id);
+  let element = equal.find((one) => family.getNearest(one, ids) === null) ?? equal[0]!;
+  for (let next = inner(element); next && !sizesItself(element, family); next = inner(element)) element = next;
+  return element;
+}
+
+/** Whether an element's width is its own doing: stated, or the room of its parent, not that of its content. */
+function sizesItself(element: ElementFact, family: Family): boolean {
+  const { width, minWidth, display, position, float } = element.style;
+  if (!/^(auto|(min|max|fit)-content|)$/.test(width)) return true;
+  const least = parseFloat(minWidth);
+  if (least > 0 && (minWidth.endsWith('%') || Math.abs(element.box.width - least) <= TOLERANCE)) return true;
+  const byContent = /^(inline|table|contents|ruby)/.test(display) || float !== 'none' || /^(absolute|fixed)$/.test(position);
+  const parent = family.getParent(element);
+  const item = parent !== null && /(flex|grid)/.test(parent.style.display);
+  return !byContent && !item;
+}
+
+function getReach(element: ElementFact, wish: CulpritWish): number {
+  const ink = wish.direction === 'rtl' ? wish.left - element.inkLeft : element.inkRight - wish.right;
+  return Math.round(Math.max(ink, getBoxReach(element, wish)) * 100) / 100;
+}
+
+function getBoxReach({ box }: ElementFact, wish: CulpritWish): number {
+  return wish.direction === 'rtl' ? wish.left - box.x : box.x + box.width - wish.right;
+}
+
+/** Who stands in whom. */
+class Family {
+  #byId: Map<number, ElementFact>;
+
+  constructor(elements: readonly ElementFact[]) {
+    this.#byId = new Map(elements.map((element) => [element.id, element]));
+  }
+
+  getParent(element: ElementFact): ElementFact | null {
+    return element.parent === null ? null : (this.#byId.get(element.parent) ?? null);
+  }
+
+  *#ancestors(element: ElementFact): Generator<ElementFact> {
+    for (let at = this.getParent(element); at; at = this.getParent(at)) yield at;
+  }
+
+  /** The nearest ancestor among `ids`. */
+  getNearest(element: ElementFact, ids: ReadonlySet<number>): number | null {
+    for (const ancestor of this.#ancestors(element)) if (ids.has(ancestor.id)) return ancestor.id;
+    return null;
+  }
+
+  isWithin(element: ElementFact, outer: ElementFact): boolean {
+    return element === outer || this.getNearest(element, new Set([outer.id])) !== null;
+  }
+
+  /** What is fixed to the window neither widens the page nor stands in its slot. */
+  isFixed(element: ElementFact): boolean {
+    if (element.style.position === 'fixed') return true;
+    for (const ancestor of this.#ancestors(element)) if (ancestor.style.position === 'fixed') return true;
+    return false;
+  }
+}

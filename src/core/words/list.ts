@@ -1,0 +1,24 @@
+import type { Seen } from '../check.js';
+
+/** `a`, `a and b`, `a, b and c`. */
+export function joinWords(words: readonly string[]): string {
+  if (words.length < 2) return words.join('');
+  return `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`;
+}
+
+/** The widths at which something was seen: `at 320, 390 and 768 px`; '' where it was seen nowhere. */
+export function formatWidths(seen: readonly Seen[]): string {
+  const widths = [...new Set(seen.map(({ width }) => width))].sort((a, b) => a - b);
+  return widths.length === 0 ? '' : `at ${joinWords(widths.map(String))} px`;
+}
+
+/** The sighting whose measure is largest. */
+export function getWorstSeen(seen: readonly Seen[], measure: string): Seen | null {
+  const of = (one: Seen) => Number(one.measured[measure] ?? 0);
+  return seen.reduce<Seen | null>((worst, one) => (worst === null || of(one) > of(worst) ? one : worst), null);
+}
+
+/** How something of the snippet is called: `<iframe>`, or, where a script made it, by its selector. */
+export function nameElement(tag: string, made: string | undefined): string {
+  return made ? `the <${tag}> that a script made (${made})` : `the <${tag}>`;
+}
