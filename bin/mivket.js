@@ -1,0 +1,10 @@
+#!/usr/bin/env node
+import { run } from '../dist/src/cli/run.js';
+
+process.exitCode = await run(process.argv.slice(2), {
+  stdin: process.stdin,
+  stdout: process.stdout,
+  stderr: process.stderr,
+  env: process.env,
+  cwd: process.cwd(),
+});

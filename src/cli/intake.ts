@@ -1,0 +1,144 @@
+import { open, readdir, stat } from 'node:fs/promises';
+import { basename, join, relative, resolve } from 'node:path';
+import type { Readable } from 'node:stream';
+import { ToolError } from '../core/errors.js';
+import type { Snippet } from '../core/snippet.js';
+import { formatBytes } from '../core/measure/units.js';
+
+/** A paste is far smaller; what is larger is another kind of file. */
+const LARGEST = 2_000_000;
+const ENDINGS = /\.(html?|txt|svg)$/i;
+const PATTERN = /[*?{}[\]]/;
+
+/** What the inputs gave: snippets in input order, and what could not be read. */
+export interface Intake {
+  snippets: Snippet[];
+  problems: ToolError[];
+}
+
+/**
+ * Reads all inputs. A bad one among good ones is a problem to tell, and the rest goes on.
+ * @throws ToolError `bad-input` where nothing at all is left to look at
+ */
+export async function readInputs(inputs: readonly string[], code: string | undefined, cwd: string, stdin: Readable): Promise<Intake> {
+  const intake: Intake = { snippets: [], problems: [] };
+  if (code !== undefined) await collect(intake, () => fromText('code', '--code', code));
+  for (const input of inputs) {
+    if (input === '-') await collect(intake, async () => fromBytes('stdin', null, 'standard input', await readAll(stdin)));
+    else await readPath(intake, input, cwd);
+  }
+  if (intake.snippets.length > 0) {
+    nameApart(intake.snippets);
+    return intake;
+  }
+  throw intake.problems[0] ?? new ToolError('bad-input', 'There is nothing to audit: no input was given.');
+}
+
+async function collect(intake: Intake, read: () => Snippet | Promise<Snippet>): Promise<void> {
+  try {
+    intake.snippets.push(await read());
+  } catch (error) {
+    if (!(error instanceof ToolError)) throw error;
+    intake.problems.push(error);
+  }
+}
+
+async function readPath(intake: Intake, input: string, cwd: string): Promise<void> {
+  const path = resolve(cwd, input);
+  const found = await stat(path).catch((error: NodeJS.ErrnoException) => error);
+  if (!(found instanceof Error)) {
+    if (!found.isDirectory()) return collect(intake, () => readFile(path, cwd));
+    return readFolder(intake, path, input, cwd);
+  }
+  if (PATTERN.test(input)) return readPattern(intake, input, cwd);
+  if (/^https?:\/\//.test(input)) intake.problems.push(bad(`${input} is an address; give the code itself, in a file or with --code.`));
+  else intake.problems.push(bad(`${input} ${explain(found)}.`));
+}
+
+async function readFolder(intake: Intake, path: string, input: string, cwd: string): Promise<void> {
+  const entries = await readdir(path, { recursive: true, withFileTypes: true }).catch((error: NodeJS.ErrnoException) => error);
+  if (entries instanceof Error) return void intake.problems.push(bad(`${input} ${explain(entries)}.`));
+  const files = entries
+    .filter((entry) => entry.isFile() && ENDINGS.test(entry.name))
+    .map((entry) => join(entry.parentPath, entry.name))
+    .filter((file) => !/(^|[\\/])(node_modules|\.[^\\/]+)[\\/]/.test(relative(path, file)));
+  if (files.length === 0) {
+    return void intake.problems.push(bad(`The folder ${input} has no snippet in it (.html, .htm, .txt or .svg).`));
+  }
+  for (const file of files.sort()) await collect(intake, () => readFile(file, cwd));
+}
+
+async function readPattern(intake: Intake, input: string, cwd: string): Promise<void> {
+  const { glob } = await import('tinyglobby');
+  const files = await glob(input.replaceAll('\\', '/'), { cwd, absolute: true, onlyFiles: true });
+  if (files.length === 0) intake.problems.push(bad(`No file fits the pattern ${input}.`));
+  for (const file of files.sort()) await collect(intake, () => readFile(file, cwd));
+}
+
+async function readFile(path: string, cwd: string): Promise<Snippet> {
+  const shown = relative(cwd, path) || path;
+  try {
+    const handle = await open(path, 'r');
+    try {
+      const { size } = await handle.stat();
+      if (size > LARGEST) throw tooLarge(shown, size);
+      return fromBytes(basename(path), shown, shown, await handle.readFile());
+    } finally {
+      await handle.close();
+    }
+  } catch (error) {
+    if (error instanceof ToolError) throw error;
+    throw bad(`${shown} ${explain(error as NodeJS.ErrnoException)}.`);
+  }
+}
+
+function fromBytes(name: string, path: string | null, shown: string, bytes: Buffer): Snippet {
+  if (bytes.length > LARGEST) throw tooLarge(shown, bytes.length);
+  if (bytes.subarray(0, 8000).includes(0)) throw bad(`${shown} is not text but a binary file.`);
+  try {
+    return { ...fromText(name, shown, new TextDecoder('utf-8', { fatal: true }).decode(bytes)), path };
+  } catch (error) {
+    if (error instanceof ToolError) throw error;
+    throw bad(`${shown} is not UTF-8; save it as UTF-8 and try again.`);
+  }
+}
+
+function fromText(name: string, shown: string, text: string): Snippet {
+  if (text.trim() === '') throw bad(`${shown} is empty.`);
+  if (text.length > LARGEST) throw tooLarge(shown, text.length);
+  return { name, path: null, text };
+}
+
+async function readAll(stdin: Readable): Promise<Buffer> {
+  const chunks: Buffer[] = [];
+  let size = 0;
+  for await (const chunk of stdin) {
+    chunks.push(Buffer.from(chunk as Buffer));
+    size += (chunk as Buffer).length;
+    if (size > LARGEST) break;
+  }
+  return Buffer.concat(chunks);
+}
+
+/** Two files of one name are told apart by their paths. */
+function nameApart(snippets: Snippet[]): void {
+  const names = snippets.map(({ name }) => name);
+  snippets.forEach((snippet, i) => {
+    const alike = names.filter((name) => name === names[i]).length > 1;
+    if (alike) snippet.name = snippet.path ?? `${snippet.name}-${i + 1}`;
+  });
+}
+
+function tooLarge(shown: string, size: number): ToolError {
+  return bad(`${shown} has ${formatBytes(size)}; a snippet may have ${formatBytes(LARGEST)} at most.`);
+}
+
+function explain(error: NodeJS.ErrnoException): string {
+  if (error.code === 'ENOENT' || error.code === 'ENOTDIR') return 'does not exist';
+  if (error.code === 'EACCES' || error.code === 'EPERM') return 'may not be read: permission denied';
+  return `could not be read (${error.code ?? error.message})`;
+}
+
+function bad(message: string): ToolError {
+  return new ToolError('bad-input', message);
+}

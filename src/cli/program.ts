@@ -1,0 +1,69 @@
+import { Command } from 'commander';
+import { getVersion } from './version.js';
+import type { World } from './streams.js';
+
+const list = (value: string, before: string[] = []) => [...before, ...value.split(',').map((one) => one.trim()).filter(Boolean)];
+
+/** The command line. What a command needs is loaded only when it runs, so that `--help` is quick. */
+export function makeProgram(world: World, outcome: { code: number }): Command {
+  const program = new Command('mivket')
+    .description('Renders a pasted snippet where it will live, at several widths, and says what is wrong with it.')
+    .version(getVersion(), '--version')
+    .exitOverride()
+    .configureOutput({
+      writeOut: (text) => void world.stdout.write(text),
+      writeErr: (text) => void world.stderr.write(text.replace(/^error: /, 'mivket: ')),
+      getOutHelpWidth: () => Math.min(world.stdout.columns ?? 80, 100),
+    })
+    .showHelpAfterError('See `mivket --help`.');
+  addAudit(program, world, outcome);
+  addDemo(program, world, outcome);
+  program.addHelpText('after', '\nExit codes: 0 clear, 1 hold, 2 bad usage or input, 3 unsure or nothing rendered, 130 interrupted.');
+  return program;
+}
+
+function addAudit(program: Command, world: World, outcome: { code: number }): void {
+  const command = program
+    .command('audit')
+    .description('Render snippets in their slots and report what is wrong; the exit code is the verdict.')
+    .argument('[inputs...]', 'files, folders, patterns, or - for standard input')
+    .option('--code <text>', 'the snippet itself')
+    .option('--house <file>', 'the house file (else mivket.yaml, looked for upward)')
+    .option('--slot <names>', 'only these slots of the house', list)
+    .option('--viewport <names>', 'only these viewports of the house', list)
+    .option('--width <list>', 'widths in px, with a density if wanted: 320,768@2', list);
+  addOutput(command)
+    .option('--markup-only', 'read the markup, render nothing')
+    .option('--offline', 'let nothing out but what the house serves and reroutes')
+    .option('--only <ids>', 'judge only these findings', list)
+    .option('--skip <ids>', 'do not judge these findings', list)
+    .option('--hold-on <level>', 'hold on blocker, concern or advice')
+    .option('--jobs <n>', 'how many snippets are rendered at once')
+    .option('--browser <path>', 'a browser to use, or "system" for an installed one')
+    .action(async (inputs: string[], options: Record<string, unknown>) => {
+      const { audit } = await import('./audit.js');
+      outcome.code = await audit({ ...options, inputs }, world);
+    });
+}
+
+function addDemo(program: Command, world: World, outcome: { code: number }): void {
+  const command = program
+    .command('demo')
+    .description('Start the stand-ins of a made-up seed library, audit its snippets, and say what to try next.');
+  addOutput(command)
+    .option('--browser <path>', 'a browser to use, or "system" for an installed one')
+    .option('--serve', 'keep the stand-ins running, for audits of your own')
+    .action(async (options: Record<string, unknown>) => {
+      const { demo } = await import('./demo.js');
+      outcome.code = await demo(options, world);
+    });
+}
+
+function addOutput(command: Command): Command {
+  return command
+    .option('--format <name>', 'text or json, on standard output')
+    .option('--save <file>', 'write the run document (.json)', list)
+    .option('--keep <folder>', 'keep the whole run: document and evidence')
+    .option('--quiet', 'no progress and no notes')
+    .option('--no-color', 'no colours');
+}

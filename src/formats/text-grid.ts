@@ -1,0 +1,46 @@
+import stringWidth from 'string-width';
+import type { SnippetReport } from '../core/run.js';
+import { getWorst } from '../core/verdict.js';
+import { cleanLine } from './clean.js';
+import type { Paint } from './paint.js';
+
+/** Levels are told by a shape as well as by a colour. */
+export const SHAPES = { blocker: '■', concern: '◧', advice: '□', sound: '·' } as const;
+
+/** A small grid of slots × widths: the heaviest finding seen at each. */
+export function formatGrid(snippet: SnippetReport, { paint, width }: { paint: Paint; width: number }): string {
+  const { renders } = snippet;
+  if (renders.length === 0) return '';
+  const columns = [...new Map(renders.map((render) => [render.viewport, render])).values()];
+  const slots = [...new Set(renders.map(({ slot }) => slot))];
+  const label = Math.max(...slots.map((slot) => stringWidth(slot)), 4);
+  const cell = Math.max(...columns.map((column) => getHead(column).length), 4) + 2;
+  const perRow = Math.max(1, Math.floor((width - label - 2) / cell));
+  const rows: string[] = [];
+  for (let start = 0; start < columns.length; start += perRow) {
+    const part = columns.slice(start, start + perRow);
+    rows.push(paint.faint(`  ${''.padEnd(label)}${part.map((column) => getHead(column).padStart(cell)).join('')}`));
+    for (const slot of slots) {
+      const marks = part.map(({ viewport }) => {
+        const here = renders.filter((render) => render.slot === slot && render.viewport === viewport);
+        return `${''.padStart(cell - 1)}${mark(here, paint)}`;
+      });
+      rows.push(`  ${pad(cleanLine(slot), label)}${marks.join('')}`);
+    }
+  }
+  return rows.join('\n');
+}
+
+function getHead({ width, density }: SnippetReport['renders'][number]): string {
+  return density === 1 || density === 2 || density === 3 ? String(width) : `${width}@${density}`;
+}
+
+function mark(renders: SnippetReport['renders'], paint: Paint): string {
+  if (renders.length === 0) return ' ';
+  const worst = renders.map((render) => render.worst).reduce(getWorst, null);
+  return worst === null ? paint.sound(SHAPES.sound) : paint[worst](SHAPES[worst]);
+}
+
+function pad(text: string, width: number): string {
+  return text + ' '.repeat(Math.max(0, width - stringWidth(text)));
+}
