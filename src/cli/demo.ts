@@ -1,6 +1,73 @@
-import type { World } from './streams.js';
+import { relative } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { ToolError } from '../core/errors.js';
+import { audit } from './audit.js';
+import { loadHouse, type LoadedHouse } from './house-file.js';
+import { watchInterrupt } from './interrupt.js';
+import { write, type World } from './streams.js';
+import { PACKAGE } from './version.js';
 
-/** placeholder until the stand-ins stand */
-export async function demo(_given: Record<string, unknown>, _world: World): Promise<number> {
+const FOLDER = fileURLToPath(new URL('demo', PACKAGE));
+/** What `audit` may answer when it did its work: the demo's snippets are meant to have faults. */
+const RAN = [0, 1];
+
+/**
+ * Starts the stand-ins, audits the demo's snippets with them, and says what to try next.
+ * Resolves to 0 when it ran, whatever was found.
+ */
+export async function demo(given: Record<string, unknown>, world: World): Promise<number> {
+  const { serve, ...options } = given;
+  const { startStandIns } = await import('../../demo/stand-ins/index.js');
+  const loaded = await loadHouse(`${FOLDER}/mivket.yaml`, world.cwd);
+  if (serve) return keepServing(loaded, startStandIns, world);
+  const standIns = await startStandIns();
+  try {
+    for (const pattern of Object.keys(loaded.house.reroute)) loaded.house.reroute[pattern] = standIns.origin;
+    const code = await audit({ ...options, inputs: [`${FOLDER}/snippets`] }, world, loaded);
+    if (!RAN.includes(code)) return code;
+    if (!options.quiet) await write(world.stderr, getNextSteps(world.cwd));
+    return 0;
+  } finally {
+    await standIns.close();
+  }
+}
+
+/** Keeps the stand-ins running until Ctrl-C, at the place the demo's house file names. */
+async function keepServing(
+  { house }: LoadedHouse,
+  start: (port: number) => Promise<{ origin: string; close(): Promise<void> }>,
+  world: World,
+): Promise<number> {
+  const [origin] = Object.values(house.reroute);
+  const standIns = await start(Number(new URL(origin ?? 'http://127.0.0.1:0').port)).catch((error: NodeJS.ErrnoException) => {
+    throw new ToolError('bad-option', `The stand-ins could not start at ${origin}: ${error.code ?? error.message}.`);
+  });
+  const shown = getShownFolder(world.cwd);
+  await write(
+    world.stderr,
+    `The stand-ins answer at ${standIns.origin}. In another terminal:\n  mivket audit ${shown}/snippets/map.html --house ${shown}/mivket.yaml\nCtrl-C ends them.\n`,
+  );
+  const { signal, stop } = watchInterrupt();
+  // A listener alone keeps nothing alive; the server does.
+  await new Promise<void>((resolve) => signal.addEventListener('abort', () => resolve(), { once: true }));
+  stop();
+  await standIns.close();
   return 0;
+}
+
+function getNextSteps(cwd: string): string {
+  const folder = getShownFolder(cwd);
+  return `
+That was the demo: eleven snippets as people paste them, in the slots of a made-up seed library.
+Try next:
+  mivket audit your-snippet.html             your own code, on the neutral page
+  mivket audit --code '<iframe …>' --width 360,1024
+  mivket demo --serve                        keeps the stand-ins running, for audits of ${folder}/snippets
+  ${folder}/mivket.yaml                      a house file to start your own from
+`;
+}
+
+function getShownFolder(cwd: string): string {
+  const near = relative(cwd, FOLDER);
+  return near.startsWith('..') ? FOLDER : near || '.';
 }

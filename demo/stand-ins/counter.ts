@@ -1,0 +1,27 @@
+import { createHash } from 'node:crypto';
+import { Hono } from 'hono';
+
+/** A visitor counter whose small script pulls in a heavy one and a beacon from other hosts. */
+export const counter = new Hono();
+
+const HEAVY = `(() => {
+  const charts = document.createElement('script');
+  charts.src = 'https://cdn.tallyroot.example/charts.js';
+  document.head.append(charts);
+  new Image().src = 'https://beacon.tallyroot.example/hit.gif?page=' + encodeURIComponent(location.pathname);
+})();
+`;
+
+/** About 200 kB that do not compress away, as bundled code with its data does not. */
+function makeCharts(): string {
+  const lines = Array.from({ length: 2900 }, (_, i) => `"${createHash('sha512').update(String(i)).digest('base64')}"`);
+  return `window.tallyCharts = [\n${lines.join(',\n')}\n];\n`;
+}
+
+const GIF = Uint8Array.from(atob('R0lGODlhAQABAIAAAAAAAP///yH5BAEAAAAALAAAAAABAAEAAAIBRAA7'), (c) => c.charCodeAt(0));
+const script = { 'content-type': 'text/javascript' };
+
+counter.get('/heavy.js', (context) => context.body(HEAVY, 200, script));
+counter.get('/small.js', (context) => context.body('window.tally = { visits: 1 };\n', 200, script));
+counter.get('/charts.js', (context) => context.body(makeCharts(), 200, script));
+counter.get('/hit.gif', (context) => context.body(GIF, 200, { 'content-type': 'image/gif' }));
