@@ -114,8 +114,9 @@ async function renderAll(plan: Plan, results: Results, progress: Progress, world
   try {
     results.engines.push({ name: 'chromium', version: renderer.version });
     if (!renderer.sandboxed) progress.note('The browser runs without its sandbox, because you are root. Better: run Mivket as an ordinary user.');
-    const rendersEach = planRenders('', plan.house, plan).length;
-    progress.start(plan.snippets.length * rendersEach);
+    const planned = planRenders('', plan.house, plan);
+    renderer.prepare(planned);
+    progress.start(plan.snippets.length * planned.length);
     const limit = pLimit(plan.options.jobs ?? getDefaultJobs());
     const work = plan.snippets.map((snippet, i) =>
       limit(async () => {
@@ -196,7 +197,8 @@ async function tell(document: RunDocument, plan: Plan, world: World): Promise<vo
 }
 
 function getDefaultJobs(): number {
-  return Math.min(4, Math.max(2, cpus().length));
+  // Much of a render is waiting, so there may be more than there are cores.
+  return Math.min(8, Math.max(4, cpus().length));
 }
 
 function whenAborted(signal: AbortSignal): Promise<never> {

@@ -63,7 +63,7 @@ Try next:
   mivket audit your-snippet.html             your own code, on the neutral page
   mivket audit --code '<iframe …>' --width 360,1024
   mivket demo --serve                        keeps the stand-ins running, for audits of ${folder}/snippets
-  ${folder}/mivket.yaml                      a house file to start your own from
+  cp ${folder}/mivket.yaml mivket.yaml       a house file to start your own from
 `;
 }
 

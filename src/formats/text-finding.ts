@@ -1,6 +1,7 @@
 import type { Finding } from '../core/run.js';
 import { getMendedLines } from '../core/mend/apply.js';
 import { formatBytes, formatPixels } from '../core/measure/units.js';
+import { joinWords } from '../core/words/list.js';
 import { clean, cleanLine } from './clean.js';
 import { makeCodeFrame } from './code-frame.js';
 import type { Paint } from './paint.js';
@@ -12,13 +13,13 @@ const LABEL = 11;
 const LONGEST_LINE = 400;
 
 /** One finding: level, name, place; the source with a caret; what was measured, noticed, to change. */
-export function formatFinding(finding: Finding, text: string, { paint, width }: { paint: Paint; width: number }): string {
+export function formatFinding(finding: Finding, text: string, { paint, width }: { paint: Paint; width: number }, renders: number): string {
   const { where, level } = finding;
   const waived = finding.waiver && !finding.waiver.expired ? ' · waived' : '';
   const guess = finding.confirmed ? '' : ' · from the markup alone';
   const head = `  ${paint[level](`${SHAPES[level]} ${level}`)}  ${paint.strong(finding.id)}  ${paint.faint(`line ${where.line}, column ${where.column}${guess}${waived}`)}`;
   const rows: [string, string][] = [
-    ['measured', formatMeasured(finding)],
+    ['measured', formatMeasured(finding, renders)],
     ['visitors', finding.notice],
     ['change', finding.cure],
     ['waiver', formatWaiver(finding.waiver)],
@@ -66,16 +67,28 @@ function formatWaiver(waiver: Finding['waiver']): string {
 }
 
 /** What was measured, with units, where it was seen; alike sightings are told once. */
-function formatMeasured({ seen }: Finding): string {
-  const told = new Map<string, string[]>();
-  const slots = new Set(seen.map(({ slot }) => slot));
+function formatMeasured({ seen }: Finding, renders: number): string {
+  const told = new Map<string, Finding['seen']>();
   for (const one of seen) {
     const words = Object.entries(one.measured).flatMap(([name, value]) => formatMeasure(name, value));
-    const place = slots.size > 1 ? `${one.slot} at ${one.width}` : `${one.width}`;
     const key = words.join(', ');
-    told.set(key, [...(told.get(key) ?? []), place]);
+    told.set(key, [...(told.get(key) ?? []), one]);
   }
-  return [...told].map(([words, places]) => (words ? `${places.join(', ')}: ${words}` : '')).filter(Boolean).join('; ');
+  const manySlots = new Set(seen.map(({ slot }) => slot)).size > 1;
+  return [...told]
+    .filter(([words]) => words)
+    .map(([words, places]) => `${places.length === renders && renders > 1 ? 'everywhere' : formatPlaces(places, manySlots)}: ${words}`)
+    .join('; ');
+}
+
+/** `320, 390`, or with several slots `article and sidebar at 320, 390`: slots with the same widths together. */
+function formatPlaces(places: Finding['seen'], manySlots: boolean): string {
+  const widths = new Map<string, string[]>();
+  for (const { slot, width } of places) widths.set(slot, [...(widths.get(slot) ?? []), String(width)]);
+  if (!manySlots) return `at ${[...widths.values()].flat().join(', ')}`;
+  const slots = new Map<string, string[]>();
+  for (const [slot, list] of widths) slots.set(list.join(', '), [...(slots.get(list.join(', ')) ?? []), slot]);
+  return [...slots].map(([list, names]) => `${joinWords(names)} at ${list}`).join(', ');
 }
 
 const PIXELS = /(width|height|overhang)$/i;

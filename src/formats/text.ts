@@ -41,7 +41,7 @@ function formatHead({ house, paint, width }: TextOptions): string {
 function formatSnippet(snippet: SnippetReport, document: RunDocument, options: TextOptions): string {
   const { paint } = options;
   const text = options.texts.get(snippet.name) ?? '';
-  const findings = snippet.findings.map((finding) => formatFinding(finding, text, options));
+  const findings = snippet.findings.map((finding) => formatFinding(finding, text, options, snippet.renders.length));
   const missed = document.notJudged.filter((one) => one.snippet === snippet.name);
   const notes = missed.length > 0 ? [formatNotJudged(missed, options)] : [];
   return [`${formatTitle(snippet, paint)}`, formatGrid(snippet, options), ...findings, ...notes].filter(Boolean).join('\n\n');

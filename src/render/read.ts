@@ -30,12 +30,13 @@ export async function rest(tab: Tab, traits: Traits, limits: Limits): Promise<st
   let moving: string[] = [];
   for (let round = 0; round < MAX_ROUNDS; round++) {
     const left = Math.max(end - performance.now(), 50);
-    const wish = { limit: left, quiet: traits.live ? QUIET : 0, media: traits.media };
+    const wish = { limit: left, quiet: traits.changes ? QUIET : 0, media: traits.media };
     moving = (await within(tab.read(settle, wish), left + 500)) ?? ['the page'];
     if (performance.now() >= end) break;
     const quietFor = performance.now() - tab.traffic.lastActivity;
-    if (tab.traffic.pending === 0 && (!traits.live || quietFor >= QUIET)) return moving;
-    await within(tab.traffic.whenIdle(), Math.max(end - performance.now(), 0));
+    if (tab.traffic.pending > 0) await within(tab.traffic.whenIdle(), Math.max(end - performance.now(), 0));
+    else if (!traits.live || quietFor >= QUIET) return moving;
+    else await tab.traffic.whenStill(QUIET);
   }
   return tab.traffic.pending > 0 ? [...moving, 'the network'] : moving;
 }
@@ -47,8 +48,10 @@ export async function readAll(tab: Tab, slot: string, traits: Traits, limits: Li
   let raw = first;
   let stillMoving: string[] = [];
   if (scrolled) {
-    await tab.read(scrollThrough);
-    stillMoving = await rest(tab, { ...traits, media: false }, limits);
+    const asked = tab.traffic.lastActivity;
+    const changed = await tab.read(scrollThrough);
+    // Where neither the document nor the network stirred there is nothing to wait for.
+    if (changed || tab.traffic.lastActivity > asked) stillMoving = await rest(tab, { ...traits, media: false }, limits);
     const after = await readInDetail(tab, slot);
     if (isWider(after, first)) raw = after;
     return finish(tab, { first, raw, after: after.width, scrolled, stillMoving }, traits, limits);
@@ -69,6 +72,8 @@ async function finish(tab: Tab, begun: Begun, traits: Traits, limits: Limits): P
     const again = await tab.read(readObjects);
     objects = { ...objects, media: objects.media.map((one) => (one.id === id ? (again.media.find((m) => m.id === id) ?? one) : one)) };
   }
+  const loaded = objects.media.filter(({ readyState, address }) => readyState > 0 && address);
+  await tab.learnSound(loaded.map(({ address }) => address), 500);
   return { ...begun, readAt, objects };
 }
 

@@ -1,5 +1,5 @@
 import type { Baseline, Evidence, FactKind, Render } from '../core/evidence.js';
-import { getHostPage, type HostPage } from '../core/host/host-page.js';
+import { composePage, getHostPage, type HostPage } from '../core/host/host-page.js';
 import type { House } from '../core/house/house.js';
 import { getBaselineKey } from '../core/plan.js';
 import { getTraits, type Traits } from '../core/markup/traits.js';
@@ -36,7 +36,7 @@ interface Place {
 
 const HANGING_AGAIN = 2000;
 const ALL_KINDS: FactKind[] = ['page', 'slot', 'elements', 'frames', 'media', 'pictures', 'traffic', 'scripts', 'host'];
-const STILL: Traits = { live: false, scrolls: false, media: false, script: null };
+const STILL: Traits = { changes: false, live: false, scrolls: false, media: false, script: null };
 
 /** Turns snippets into evidence. Close it: browser, gates and profiles go with it. */
 export class Renderer {
@@ -79,12 +79,28 @@ export class Renderer {
     return found;
   }
 
+  /** Begins to render the page without a snippet, one viewport after the other, before it is asked for. */
+  prepare(renders: readonly Render[]): void {
+    const wanted = new Map(renders.map((render) => [this.#getPageKey(render), render]));
+    const missing = [...wanted].filter(([key]) => !this.#baselines.has(key));
+    let before: Promise<unknown> = Promise.resolve();
+    const place = missing.length > 0 ? this.#enter() : null;
+    for (const [key, render] of missing) {
+      const making = before.then(async () => this.#makeBaseline(await place!, { ...render, variant: 'empty' }));
+      making.catch(() => undefined);
+      this.#baselines.set(key, making);
+      before = making;
+    }
+    const leave = async () => (await place)?.leave(false);
+    before.then(leave, leave).catch(() => undefined);
+  }
+
   /**
    * Renders a snippet as planned, one load after the other in one context of its own.
    * @param onRender told after each render
    */
   async renderSnippet(snippet: Snippet, markup: Markup, renders: readonly Render[], onRender: () => void): Promise<Evidence[]> {
-    const baselines = await this.getBaselines(renders);
+    this.prepare(renders);
     const evidence: Evidence[] = [];
     let place: Place | null = null;
     let hanging = false;
@@ -92,7 +108,7 @@ export class Renderer {
       for (const render of renders) {
         this.#options.signal?.throwIfAborted();
         place ??= await this.#enter();
-        const baseline = baselines.get(getBaselineKey(render))!;
+        const baseline = await this.#getBaseline(render);
         const job = { render, text: snippet.text, traits: getTraits(markup), baseline, profile: hanging, hanging };
         const done = await this.#tryTwice(place, job);
         if (done.left) place = null;
@@ -154,25 +170,22 @@ export class Renderer {
     return host;
   }
 
-  #getBaseline(render: Render): Promise<Baseline> {
-    const host = this.#getHost(render);
-    const key = `${JSON.stringify(render.viewport)} ${host.before} ${host.after}`;
-    let making = this.#baselines.get(key);
-    if (!making) this.#baselines.set(key, (making = this.#makeBaseline({ ...render, variant: 'empty' })));
-    return making;
+  #getPageKey(render: Render): string {
+    return `${JSON.stringify(render.viewport)} ${composePage(this.#getHost(render), '')}`;
   }
 
-  async #makeBaseline(render: Render): Promise<Baseline> {
+  #getBaseline(render: Render): Promise<Baseline> {
+    const key = this.#getPageKey(render);
+    if (!this.#baselines.has(key)) this.prepare([render]);
+    return this.#baselines.get(key)!;
+  }
+
+  async #makeBaseline(place: Place, render: Render): Promise<Baseline> {
     const traits = this.#options.ownPage === null ? STILL : getTraits(readMarkup(this.#options.ownPage));
-    const place = await this.#enter();
-    try {
-      const job = { render, text: '', traits: { ...traits, media: false, script: null }, baseline: null, profile: false, hanging: false };
-      const first = await this.#render(place, job);
-      const second = await this.#render(place, job);
-      return makeBaseline(first, second);
-    } finally {
-      await place.leave(false);
-    }
+    const job = { render, text: '', traits: { ...traits, media: false, script: null }, baseline: null, profile: false, hanging: false };
+    const first = await this.#render(place, job);
+    const second = await this.#render(place, job);
+    return makeBaseline(first, second);
   }
 
   /** A context of its own with its own gate. */

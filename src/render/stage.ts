@@ -89,7 +89,7 @@ async function loadAndRest(tab: Tab, address: string, page: ServedPage, options:
 async function readWithin(tab: Tab, render: Render, options: StageOptions, hung: Hang | null): Promise<Reading | null> {
   const { limits, traits } = options;
   const slot = render.snippets[0]?.slot ?? '';
-  const calm = hung ? { ...traits, live: false, scrolls: false, media: false } : traits;
+  const calm = hung ? { ...traits, changes: false, live: false, scrolls: false, media: false } : traits;
   const reading = readAll(tab, slot, calm, limits);
   return within(reading, hung ? limits.hang : limits.hang + 2 * limits.settle).catch(() => null);
 }

@@ -25,6 +25,7 @@ export class Tab {
   happened: Pick<ScriptFact, 'dialogs' | 'navigations' | 'console'> & { replaced: boolean; crashed: boolean; loaded: boolean } =
     Tab.#nothing();
   #sound = new Map<string, string>();
+  #soundWaiters: (() => void)[] = [];
   /** Whether a media file has a sound track, by address, as the browser's demuxer told. */
   readonly soundOf = new Map<string, boolean>();
 
@@ -185,7 +186,18 @@ export class Tab {
     const address = this.#sound.get(playerId);
     if (address && (audio !== undefined || video !== undefined)) {
       this.soundOf.set(address, (audio ?? '[]') !== '[]' || this.soundOf.get(address) === true);
+      for (const tell of this.#soundWaiters.splice(0)) tell();
     }
+  }
+
+  /** Waits until it is known whether these files have a sound track, `ms` at most. */
+  async learnSound(addresses: readonly string[], ms: number): Promise<void> {
+    const known = async () => {
+      while (addresses.some((address) => !this.soundOf.has(address))) {
+        await new Promise<void>((resolve) => this.#soundWaiters.push(resolve));
+      }
+    };
+    await within(known(), ms);
   }
 
   #note(text: string): void {

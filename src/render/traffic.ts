@@ -82,6 +82,13 @@ export class TrafficLog {
     return new Promise((resolve) => this.#idleWaiters.push(resolve));
   }
 
+  /** Resolves when nothing has been asked for or has come for `ms`. */
+  async whenStill(ms: number): Promise<void> {
+    for (let rest = ms; rest > 0; rest = ms - (performance.now() - this.#lastActivity)) {
+      await new Promise((resolve) => setTimeout(resolve, rest));
+    }
+  }
+
   #start(key: string, event: Protocol.Network.RequestWillBeSentEvent): void {
     if (/^(data|blob|about|chrome-error|chrome):/.test(event.request.url)) return;
     this.#lastActivity = performance.now();

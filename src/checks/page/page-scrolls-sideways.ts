@@ -9,8 +9,15 @@ import { formatWidths, getWorstSeen, nameElement } from '../../core/words/list.j
 
 interface Data {
   tag: string;
+  by: 'box' | 'ink';
   blame: Blame | null;
 }
+
+const CURES = {
+  box: 'Let it shrink with its room: width: 100% with a max-width instead of a fixed width, or max-width: 100%.',
+  ink: 'Let the text break: white-space: normal, and overflow-wrap: anywhere for long words and addresses.',
+  page: 'Take out the rule of the snippet that widens the page.',
+};
 
 type Needs = 'page' | 'elements' | 'slot';
 
@@ -37,9 +44,7 @@ export default defineCheck({
     return {
       message: `The page scrolls sideways ${formatWidths(fact.seen)}: ${what} reaches up to ${by} beyond the window.`,
       notice: 'On these screens the whole page slides from side to side, and part of it is out of sight.',
-      cure: data.tag
-        ? 'Let it shrink with its room: width: 100% with a max-width instead of a fixed width, or max-width: 100%.'
-        : 'Take out the rule of the snippet that widens the page.',
+      cure: CURES[data.tag ? data.by : 'page'],
     };
   },
   mend: (data) => data.blame && mendWidth(data.blame),
@@ -72,7 +77,7 @@ function judgeRender(markup: Markup, { render, page, elements }: RenderOf<Needs>
   return culprits.map(({ element, overhang, by }) => {
     const blame = blameWidth(markup, element, by);
     const seen = makeSeen(render, { ...measured, overhang, elementWidth: element.box.width });
-    return { ...pick(blame), confirmed: true, data: { tag: element.tag, blame }, seen: [seen] };
+    return { ...pick(blame), confirmed: true, data: { tag: element.tag, by, blame }, seen: [seen] };
   });
 }
 
@@ -80,7 +85,7 @@ function judgeRender(markup: Markup, { render, page, elements }: RenderOf<Needs>
 function blamePage(markup: Markup, seen: Fact<Data>['seen'][number]): Fact<Data> {
   const sheet = markup.elements.find(({ name }) => name === 'style') ?? markup.elements[0];
   const where = sheet ? { offset: sheet.offset, endOffset: sheet.tagEnd } : { offset: 0, endOffset: 0 };
-  return { where, subject: 'page', confirmed: true, data: { tag: '', blame: null }, seen: [seen] };
+  return { where, subject: 'page', confirmed: true, data: { tag: '', by: 'box', blame: null }, seen: [seen] };
 }
 
 function overflows(width: PageWidth, without: number): boolean {

@@ -2,7 +2,9 @@ import { getValue, type Markup, type MarkupElement } from './markup.js';
 
 /** What a snippet can do, as far as its markup tells: decides how a render is gone about. */
 export interface Traits {
-  /** Code or foreign documents: the page can change by itself. */
+  /** Code of its own: the document can change by itself. */
+  changes: boolean;
+  /** Code or foreign documents: more may be asked for after load. */
   live: boolean;
   /** What is seen may depend on having scrolled. */
   scrolls: boolean;
@@ -18,8 +20,10 @@ const SCROLL_CSS = /animation-timeline|view-timeline|scroll-timeline|scroll\(|vi
 /** Reads a snippet's traits. */
 export function getTraits(markup: Markup): Traits {
   const scripts = markup.elements.filter((element) => isScript(element) || hasHandler(element));
-  const live = scripts.length > 0 || markup.elements.some(({ name }) => FRAMES.has(name) || name.includes('-'));
+  const changes = scripts.length > 0 || markup.elements.some((element) => isOwnDocument(element));
+  const live = changes || markup.elements.some(({ name }) => FRAMES.has(name));
   return {
+    changes,
     live,
     scrolls: live || SCROLL_CSS.test(markup.text) || markup.elements.some((element) => getValue(element, 'loading') === 'lazy'),
     media: live || markup.elements.some(({ name }) => name === 'video' || name === 'audio'),
@@ -30,6 +34,11 @@ export function getTraits(markup: Markup): Traits {
 /** Whether an element is a script that runs: not a block of data. */
 export function isScript(element: MarkupElement): boolean {
   return element.name === 'script' && SCRIPT_TYPES.test((getValue(element, 'type') ?? '').trim());
+}
+
+/** A frame whose document is of the page's own origin can reach into the page. */
+function isOwnDocument(element: MarkupElement): boolean {
+  return getValue(element, 'srcdoc') !== null || (element.name === 'iframe' && !/^(https?:)?\/\//i.test(getValue(element, 'src') ?? ''));
 }
 
 function hasHandler(element: MarkupElement): boolean {

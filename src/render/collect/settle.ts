@@ -67,10 +67,13 @@ export async function settle(wish: SettleWish): Promise<string[]> {
 }
 
 /**
- * Scrolls to the end of the page and back, a screen at a time, as a reader does.
- * Runs in the isolated world.
+ * Scrolls to the end of the page and back, a screen at a time, as a reader does. Resolves to whether
+ * the document, or an animation in it, stirred. Runs in the isolated world.
  */
-export async function scrollThrough(): Promise<void> {
+export async function scrollThrough(): Promise<boolean> {
+  const book = globalThis.mivketNotebook;
+  book.takeRecords();
+  const before = book.changes;
   const nextFrame = () => new Promise<void>((resolve) => requestAnimationFrame(() => resolve()));
   const step = Math.max(window.innerHeight, 200);
   const behavior = 'instant';
@@ -81,4 +84,8 @@ export async function scrollThrough(): Promise<void> {
   }
   window.scrollTo({ top: 0, left: 0, behavior });
   await nextFrame();
+  await nextFrame();
+  book.takeRecords();
+  const moving = document.getAnimations().some((animation) => animation.playState === 'running');
+  return book.changes > before || moving;
 }
