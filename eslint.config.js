@@ -10,13 +10,23 @@ export default tseslint.config(
       'max-lines-per-function': ['error', { max: 60, skipBlankLines: true, skipComments: true }],
       'no-nested-ternary': 'error',
       eqeqeq: 'error',
-      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      '@typescript-eslint/no-unused-vars': [
+        'error',
+        { argsIgnorePattern: '^_', varsIgnorePattern: '^_' },
+      ],
     },
   },
   {
     files: ['src/core/**', 'src/checks/**', 'src/formats/**'],
     rules: {
-      'no-restricted-globals': ['error', 'process', 'console', 'setTimeout', 'fetch', 'performance'],
+      'no-restricted-globals': [
+        'error',
+        'process',
+        'console',
+        'setTimeout',
+        'fetch',
+        'performance',
+      ],
       'no-restricted-imports': ['error', { patterns: ['node:*'] }],
       'no-restricted-properties': ['error', { object: 'Date', property: 'now' }],
     },
@@ -26,6 +36,9 @@ export default tseslint.config(
     files: ['src/render/collect/**'],
     rules: { 'max-lines-per-function': 'off' },
   },
-  { files: ['test/**', '**/*.test.ts'], rules: { 'max-lines-per-function': 'off', 'max-lines': 'off' } },
+  {
+    files: ['test/**', '**/*.test.ts'],
+    rules: { 'max-lines-per-function': 'off', 'max-lines': 'off' },
+  },
   { files: ['**/*.js'], languageOptions: { globals: globals.node } },
 );

@@ -14,4 +14,6 @@ const LOADER = `(() => {
 })();
 `;
 
-booking.get('/loader.js', (context) => context.body(LOADER, 200, { 'content-type': 'text/javascript' }));
+booking.get('/loader.js', (context) =>
+  context.body(LOADER, 200, { 'content-type': 'text/javascript' }),
+);

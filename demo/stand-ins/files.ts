@@ -6,15 +6,31 @@ import mime from 'mime';
 const FOLDER = new URL('../../../demo/files/', import.meta.url);
 
 /** One of the demo's files as an answer, in parts where a range is asked for (RFC 9110, 14). */
-export function sendFile(name: string, range: string | undefined, headers: Record<string, string> = {}): Response {
+export function sendFile(
+  name: string,
+  range: string | undefined,
+  headers: Record<string, string> = {},
+): Response {
   const body = new Uint8Array(readFileSync(new URL(name, FOLDER)));
-  const type = { 'content-type': mime.getType(extname(name)) ?? 'application/octet-stream', 'accept-ranges': 'bytes', ...headers };
+  const type = {
+    'content-type': mime.getType(extname(name)) ?? 'application/octet-stream',
+    'accept-ranges': 'bytes',
+    ...headers,
+  };
   const match = /^bytes=(\d+)-(\d*)$/.exec(range ?? '');
-  if (!match) return new Response(body, { headers: { ...type, 'content-length': String(body.length) } });
+  if (!match)
+    return new Response(body, { headers: { ...type, 'content-length': String(body.length) } });
   const from = Number(match[1]);
   const to = Math.min(match[2] ? Number(match[2]) : Infinity, body.length - 1);
-  if (from > to) return new Response(null, { status: 416, headers: { 'content-range': `bytes */${body.length}` } });
+  if (from > to)
+    return new Response(null, {
+      status: 416,
+      headers: { 'content-range': `bytes */${body.length}` },
+    });
   const part = body.subarray(from, to + 1);
-  const span = { 'content-range': `bytes ${from}-${to}/${body.length}`, 'content-length': String(part.length) };
+  const span = {
+    'content-range': `bytes ${from}-${to}/${body.length}`,
+    'content-length': String(part.length),
+  };
   return new Response(part, { status: 206, headers: { ...type, ...span } });
 }

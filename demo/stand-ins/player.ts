@@ -12,16 +12,38 @@ player.get('/embed/:film', (context) => {
   const muted = query.quiet === '1';
   return context.html(
     html`<!doctype html><title>Loam player</title>
-      <style>html, body { margin: 0; height: 100%; background: #1d1b18; } video { width: 100%; height: 100%; }</style>
-      <video src="https://media.loam.example/${film}.mp4" controls playsinline ${autoplay ? 'autoplay' : ''} ${muted ? 'muted' : ''}></video>`,
+      <style>
+        html,
+        body {
+          margin: 0;
+          height: 100%;
+          background: #1d1b18;
+        }
+        video {
+          width: 100%;
+          height: 100%;
+        }
+      </style>
+      <video
+        src="https://media.loam.example/${film}.mp4"
+        controls
+        playsinline
+        ${autoplay ? 'autoplay' : ''}
+        ${muted ? 'muted' : ''}
+      ></video>`,
   );
 });
 
 player.get('/watch/:film', (context) => {
   context.header('x-frame-options', 'DENY');
-  return context.html(html`<!doctype html><title>Watch on Loam</title><h1>${context.req.param('film')}</h1>`);
+  return context.html(
+    html`<!doctype html><title>Watch on Loam</title>
+      <h1>${context.req.param('film')}</h1>`,
+  );
 });
 
 player.get('/:file{[a-z]+\\.mp4}', (context) =>
-  sendFile(context.req.param('file'), context.req.header('range'), { 'access-control-allow-origin': '*' }),
+  sendFile(context.req.param('file'), context.req.header('range'), {
+    'access-control-allow-origin': '*',
+  }),
 );

@@ -5,5 +5,8 @@ import { sendFile } from './files.js';
 export const rootcellar = new Hono();
 
 rootcellar.get('/:file{[a-z-]+\\.(png|woff2)}', (context) =>
-  sendFile(context.req.param('file'), undefined, { 'access-control-allow-origin': '*', 'cache-control': 'max-age=3600' }),
+  sendFile(context.req.param('file'), undefined, {
+    'access-control-allow-origin': '*',
+    'cache-control': 'max-age=3600',
+  }),
 );

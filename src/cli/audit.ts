@@ -18,7 +18,13 @@ import { loadHouse, type LoadedHouse } from './house-file.js';
 import { readInputs } from './intake.js';
 import { watchInterrupt } from './interrupt.js';
 import { Keeper, saveDocument } from './keep.js';
-import { chooseChecks, chooseSlots, chooseViewports, parseOptions, type AuditOptions } from './options.js';
+import {
+  chooseChecks,
+  chooseSlots,
+  chooseViewports,
+  parseOptions,
+  type AuditOptions,
+} from './options.js';
 import { Progress } from './progress.js';
 import { write, type World } from './streams.js';
 import { getVersion } from './version.js';
@@ -47,12 +53,21 @@ interface Results {
 }
 
 /** The main job. Resolves to the exit code, which is the verdict. */
-export async function audit(given: Record<string, unknown>, world: World, loaded?: LoadedHouse): Promise<number> {
+export async function audit(
+  given: Record<string, unknown>,
+  world: World,
+  loaded?: LoadedHouse,
+): Promise<number> {
   const startedAt = new Date();
   const options = parseOptions(given);
   const home = loaded ?? (await loadHouse(options.house, world.cwd));
   if (options.holdOn) home.house.holdOn = options.holdOn;
-  const { snippets, problems } = await readInputs(options.inputs, options.code, world.cwd, world.stdin);
+  const { snippets, problems } = await readInputs(
+    options.inputs,
+    options.code,
+    world.cwd,
+    world.stdin,
+  );
   const plan: Plan = {
     ...home,
     options,
@@ -67,7 +82,10 @@ export async function audit(given: Record<string, unknown>, world: World, loaded
   await tell(document, plan, world);
   for (const problem of problems) await write(world.stderr, `mivket: ${problem.message}\n`);
   if (results.interrupted) {
-    await write(world.stderr, `mivket: Interrupted: ${document.snippets.length} of ${snippets.length} snippets are finished and reported.\n`);
+    await write(
+      world.stderr,
+      `mivket: Interrupted: ${document.snippets.length} of ${snippets.length} snippets are finished and reported.\n`,
+    );
     return INTERRUPTED;
   }
   return problems.length > 0 ? BAD_INPUT : EXIT[document.verdict];
@@ -75,7 +93,12 @@ export async function audit(given: Record<string, unknown>, world: World, loaded
 
 async function lookAt(plan: Plan, world: World): Promise<Results> {
   const { snippets, options } = plan;
-  const results: Results = { reports: snippets.map(() => undefined), notJudged: [], engines: [], interrupted: false };
+  const results: Results = {
+    reports: snippets.map(() => undefined),
+    notJudged: [],
+    engines: [],
+    interrupted: false,
+  };
   if (options.markupOnly) {
     snippets.forEach((_, i) => judge(plan, results, i, [], new Map(), MARKUP_ONLY));
     return results;
@@ -101,19 +124,40 @@ function showMarkupFindings(plan: Plan, progress: Progress): void {
   for (const snippet of plan.snippets) {
     const { house, checks, today } = plan;
     const markup = readMarkup(snippet.text);
-    const early = { snippet, markup, house, evidence: [], baselines: new Map(), checks, today, markupOnly: MARKUP_ONLY };
+    const early = {
+      snippet,
+      markup,
+      house,
+      evidence: [],
+      baselines: new Map(),
+      checks,
+      today,
+      markupOnly: MARKUP_ONLY,
+    };
     for (const finding of judgeSnippet(early).report.findings) {
       progress.note(`${snippet.name}:${finding.where.line}  ${finding.id}: ${finding.message}`);
     }
   }
 }
 
-async function renderAll(plan: Plan, results: Results, progress: Progress, world: World, signal: AbortSignal): Promise<void> {
+async function renderAll(
+  plan: Plan,
+  results: Results,
+  progress: Progress,
+  world: World,
+  signal: AbortSignal,
+): Promise<void> {
   const renderer = await openRenderer(plan, signal);
-  const keeper = plan.options.keep === undefined ? null : await Keeper.open(resolve(world.cwd, plan.options.keep));
+  const keeper =
+    plan.options.keep === undefined
+      ? null
+      : await Keeper.open(resolve(world.cwd, plan.options.keep));
   try {
     results.engines.push({ name: 'chromium', version: renderer.version });
-    if (!renderer.sandboxed) progress.note('The browser runs without its sandbox, because you are root. Better: run Mivket as an ordinary user.');
+    if (!renderer.sandboxed)
+      progress.note(
+        'The browser runs without its sandbox, because you are root. Better: run Mivket as an ordinary user.',
+      );
     const planned = planRenders('', plan.house, plan);
     renderer.prepare(planned);
     progress.start(plan.snippets.length * planned.length);
@@ -143,10 +187,17 @@ async function openRenderer(plan: Plan, signal: AbortSignal): Promise<Renderer> 
   return Renderer.open({ program, house, ownPage, root, offline: options.offline, signal });
 }
 
-async function renderSnippet(plan: Plan, renderer: Renderer, snippet: Snippet, progress: Progress): Promise<Evidence[]> {
+async function renderSnippet(
+  plan: Plan,
+  renderer: Renderer,
+  snippet: Snippet,
+  progress: Progress,
+): Promise<Evidence[]> {
   const renders = planRenders(snippet.name, plan.house, plan);
   progress.begin(snippet.name);
-  const evidence = await renderer.renderSnippet(snippet, readMarkup(snippet.text), renders, () => progress.step());
+  const evidence = await renderer.renderSnippet(snippet, readMarkup(snippet.text), renders, () =>
+    progress.step(),
+  );
   progress.finish();
   return evidence;
 }
@@ -162,7 +213,16 @@ function judge(
   const snippet = plan.snippets[index]!;
   const { house, checks, today } = plan;
   const markup = readMarkup(snippet.text);
-  const judged = judgeSnippet({ snippet, markup, house, evidence, baselines, checks, today, markupOnly });
+  const judged = judgeSnippet({
+    snippet,
+    markup,
+    house,
+    evidence,
+    baselines,
+    checks,
+    today,
+    markupOnly,
+  });
   results.reports[index] = judged.report;
   results.notJudged[index] = judged.notJudged;
 }
@@ -175,7 +235,10 @@ function makeDocument(plan: Plan, results: Results, startedAt: Date): RunDocumen
     startedAt: startedAt.toISOString(),
     durationMs: Date.now() - startedAt.getTime(),
     engines: results.engines,
-    verdict: snippets.length < plan.snippets.length ? getOverall(['unsure', ...snippets.map(({ verdict }) => verdict)]) : getOverall(snippets.map(({ verdict }) => verdict)),
+    verdict:
+      snippets.length < plan.snippets.length
+        ? getOverall(['unsure', ...snippets.map(({ verdict }) => verdict)])
+        : getOverall(snippets.map(({ verdict }) => verdict)),
     counts: countLevels(snippets.flatMap(({ findings }) => findings)),
     notJudged: results.notJudged.flat(),
     snippets,
@@ -185,7 +248,8 @@ function makeDocument(plan: Plan, results: Results, startedAt: Date): RunDocumen
 async function tell(document: RunDocument, plan: Plan, world: World): Promise<void> {
   const { options, house, slots, viewports, snippets } = plan;
   for (const file of options.save) await saveDocument(document, file, world.cwd);
-  if (options.keep !== undefined) await saveDocument(document, `${options.keep}/run.json`, world.cwd);
+  if (options.keep !== undefined)
+    await saveDocument(document, `${options.keep}/run.json`, world.cwd);
   if (options.format === 'json') return write(world.stdout, formatJson(document));
   const text = formatText(document, {
     paint: makePaint(world, options.color),

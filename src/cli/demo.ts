@@ -22,7 +22,8 @@ export async function demo(given: Record<string, unknown>, world: World): Promis
   if (serve) return keepServing(loaded, startStandIns, world);
   const standIns = await startStandIns();
   try {
-    for (const pattern of Object.keys(loaded.house.reroute)) loaded.house.reroute[pattern] = standIns.origin;
+    for (const pattern of Object.keys(loaded.house.reroute))
+      loaded.house.reroute[pattern] = standIns.origin;
     const code = await audit({ ...options, inputs: [`${FOLDER}/snippets`] }, world, loaded);
     if (!RAN.includes(code)) return code;
     if (!options.quiet) await write(world.stderr, getNextSteps(world.cwd));
@@ -39,9 +40,14 @@ async function keepServing(
   world: World,
 ): Promise<number> {
   const [origin] = Object.values(house.reroute);
-  const standIns = await start(Number(new URL(origin ?? 'http://127.0.0.1:0').port)).catch((error: NodeJS.ErrnoException) => {
-    throw new ToolError('bad-option', `The stand-ins could not start at ${origin}: ${error.code ?? error.message}.`);
-  });
+  const standIns = await start(Number(new URL(origin ?? 'http://127.0.0.1:0').port)).catch(
+    (error: NodeJS.ErrnoException) => {
+      throw new ToolError(
+        'bad-option',
+        `The stand-ins could not start at ${origin}: ${error.code ?? error.message}.`,
+      );
+    },
+  );
   const shown = getShownFolder(world.cwd);
   await write(
     world.stderr,
@@ -49,7 +55,9 @@ async function keepServing(
   );
   const { signal, stop } = watchInterrupt();
   // A listener alone keeps nothing alive; the server does.
-  await new Promise<void>((resolve) => signal.addEventListener('abort', () => resolve(), { once: true }));
+  await new Promise<void>((resolve) =>
+    signal.addEventListener('abort', () => resolve(), { once: true }),
+  );
   stop();
   await standIns.close();
   return 0;

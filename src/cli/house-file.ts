@@ -27,7 +27,10 @@ export async function loadHouse(given: string | undefined, cwd: string): Promise
   const shown = relative(cwd, file) || file;
   const house = readHouse(await read(file, shown), shown);
   const folder = dirname(file);
-  const ownPage = house.page === undefined ? null : await read(resolve(folder, house.page), `${shown}: page ${house.page}`);
+  const ownPage =
+    house.page === undefined
+      ? null
+      : await read(resolve(folder, house.page), `${shown}: page ${house.page}`);
   if (ownPage !== null) checkSlots(house, ownPage, shown);
   return { house, ownPage, root: await checkRoot(house, folder, shown) };
 }
@@ -35,7 +38,13 @@ export async function loadHouse(given: string | undefined, cwd: string): Promise
 async function findUpward(from: string): Promise<string | null> {
   for (let folder = from; ; folder = dirname(folder)) {
     const file = join(folder, NAME);
-    if (await stat(file).then((found) => found.isFile(), () => false)) return file;
+    if (
+      await stat(file).then(
+        (found) => found.isFile(),
+        () => false,
+      )
+    )
+      return file;
     if (dirname(folder) === folder) return null;
   }
 }
@@ -45,7 +54,12 @@ async function read(path: string, shown: string): Promise<string> {
     return new TextDecoder('utf-8', { fatal: true }).decode(await readFile(path));
   } catch (error) {
     const { code } = error as NodeJS.ErrnoException;
-    const why = code === 'ENOENT' ? 'does not exist' : code === undefined || code === 'ERR_ENCODING_INVALID_ENCODED_DATA' ? 'is not UTF-8' : `could not be read (${code})`;
+    const why =
+      code === 'ENOENT'
+        ? 'does not exist'
+        : code === undefined || code === 'ERR_ENCODING_INVALID_ENCODED_DATA'
+          ? 'is not UTF-8'
+          : `could not be read (${code})`;
     throw new ToolError('bad-house', `${shown} ${why}.`);
   }
 }
@@ -54,14 +68,23 @@ async function read(path: string, shown: string): Promise<string> {
 function checkSlots(house: House, page: string, shown: string): void {
   const marked = findSlots(page);
   if (marked.length === 0) {
-    throw new ToolError('bad-house', `${shown}: the page ${house.page} marks no slot. Put data-mivket-slot="NAME" on the element where snippets go.`);
+    throw new ToolError(
+      'bad-house',
+      `${shown}: the page ${house.page} marks no slot. Put data-mivket-slot="NAME" on the element where snippets go.`,
+    );
   }
-  const isDefault = house.slots.length === 1 && house.slots[0]?.name === 'column' && !marked.includes('column');
+  const isDefault =
+    house.slots.length === 1 && house.slots[0]?.name === 'column' && !marked.includes('column');
   const stranger = isDefault ? undefined : house.slots.find(({ name }) => !marked.includes(name));
   if (stranger) {
-    throw new ToolError('bad-house', `${shown}: the slot "${stranger.name}" is not marked on the page ${house.page}. ${suggest(stranger.name, marked)}`);
+    throw new ToolError(
+      'bad-house',
+      `${shown}: the slot "${stranger.name}" is not marked on the page ${house.page}. ${suggest(stranger.name, marked)}`,
+    );
   }
-  house.slots = marked.map((name) => house.slots.find((slot) => slot.name === name) ?? makeSlot(name));
+  house.slots = marked.map(
+    (name) => house.slots.find((slot) => slot.name === name) ?? makeSlot(name),
+  );
 }
 
 function makeSlot(name: string): Slot {
@@ -73,6 +96,7 @@ async function checkRoot(house: House, folder: string, shown: string): Promise<s
   if (house.root === undefined) return null;
   const root = resolve(folder, house.root);
   const found = await stat(root).catch(() => null);
-  if (!found?.isDirectory()) throw new ToolError('bad-house', `${shown}: \`root\` names ${house.root}, which is no folder.`);
+  if (!found?.isDirectory())
+    throw new ToolError('bad-house', `${shown}: \`root\` names ${house.root}, which is no folder.`);
   return root;
 }

@@ -20,18 +20,29 @@ export interface Intake {
  * Reads all inputs. A bad one among good ones is a problem to tell, and the rest goes on.
  * @throws ToolError `bad-input` where nothing at all is left to look at
  */
-export async function readInputs(inputs: readonly string[], code: string | undefined, cwd: string, stdin: Readable): Promise<Intake> {
+export async function readInputs(
+  inputs: readonly string[],
+  code: string | undefined,
+  cwd: string,
+  stdin: Readable,
+): Promise<Intake> {
   const intake: Intake = { snippets: [], problems: [] };
   if (code !== undefined) await collect(intake, () => fromText('code', '--code', code));
   for (const input of inputs) {
-    if (input === '-') await collect(intake, async () => fromBytes('stdin', null, 'standard input', await readAll(stdin)));
+    if (input === '-')
+      await collect(intake, async () =>
+        fromBytes('stdin', null, 'standard input', await readAll(stdin)),
+      );
     else await readPath(intake, input, cwd);
   }
   if (intake.snippets.length > 0) {
     nameApart(intake.snippets);
     return intake;
   }
-  throw intake.problems[0] ?? new ToolError('bad-input', 'There is nothing to audit: no input was given.');
+  throw (
+    intake.problems[0] ??
+    new ToolError('bad-input', 'There is nothing to audit: no input was given.')
+  );
 }
 
 async function collect(intake: Intake, read: () => Snippet | Promise<Snippet>): Promise<void> {
@@ -51,19 +62,27 @@ async function readPath(intake: Intake, input: string, cwd: string): Promise<voi
     return readFolder(intake, path, input, cwd);
   }
   if (PATTERN.test(input)) return readPattern(intake, input, cwd);
-  if (/^https?:\/\//.test(input)) intake.problems.push(bad(`${input} is an address; give the code itself, in a file or with --code.`));
+  if (/^https?:\/\//.test(input))
+    intake.problems.push(
+      bad(`${input} is an address; give the code itself, in a file or with --code.`),
+    );
   else intake.problems.push(bad(`${input} ${explain(found)}.`));
 }
 
 async function readFolder(intake: Intake, path: string, input: string, cwd: string): Promise<void> {
-  const entries = await readdir(path, { recursive: true, withFileTypes: true }).catch((error: NodeJS.ErrnoException) => error);
-  if (entries instanceof Error) return void intake.problems.push(bad(`${input} ${explain(entries)}.`));
+  const entries = await readdir(path, { recursive: true, withFileTypes: true }).catch(
+    (error: NodeJS.ErrnoException) => error,
+  );
+  if (entries instanceof Error)
+    return void intake.problems.push(bad(`${input} ${explain(entries)}.`));
   const files = entries
     .filter((entry) => entry.isFile() && ENDINGS.test(entry.name))
     .map((entry) => join(entry.parentPath, entry.name))
     .filter((file) => !/(^|[\\/])(node_modules|\.[^\\/]+)[\\/]/.test(relative(path, file)));
   if (files.length === 0) {
-    return void intake.problems.push(bad(`The folder ${input} has no snippet in it (.html, .htm, .txt or .svg).`));
+    return void intake.problems.push(
+      bad(`The folder ${input} has no snippet in it (.html, .htm, .txt or .svg).`),
+    );
   }
   for (const file of files.sort()) await collect(intake, () => readFile(file, cwd));
 }
@@ -96,7 +115,10 @@ function fromBytes(name: string, path: string | null, shown: string, bytes: Buff
   if (bytes.length > LARGEST) throw tooLarge(shown, bytes.length);
   if (bytes.subarray(0, 8000).includes(0)) throw bad(`${shown} is not text but a binary file.`);
   try {
-    return { ...fromText(name, shown, new TextDecoder('utf-8', { fatal: true }).decode(bytes)), path };
+    return {
+      ...fromText(name, shown, new TextDecoder('utf-8', { fatal: true }).decode(bytes)),
+      path,
+    };
   } catch (error) {
     if (error instanceof ToolError) throw error;
     throw bad(`${shown} is not UTF-8; save it as UTF-8 and try again.`);
@@ -130,12 +152,15 @@ function nameApart(snippets: Snippet[]): void {
 }
 
 function tooLarge(shown: string, size: number): ToolError {
-  return bad(`${shown} has ${formatBytes(size)}; a snippet may have ${formatBytes(LARGEST)} at most.`);
+  return bad(
+    `${shown} has ${formatBytes(size)}; a snippet may have ${formatBytes(LARGEST)} at most.`,
+  );
 }
 
 function explain(error: NodeJS.ErrnoException): string {
   if (error.code === 'ENOENT' || error.code === 'ENOTDIR') return 'does not exist';
-  if (error.code === 'EACCES' || error.code === 'EPERM') return 'may not be read: permission denied';
+  if (error.code === 'EACCES' || error.code === 'EPERM')
+    return 'may not be read: permission denied';
   return `could not be read (${error.code ?? error.message})`;
 }
 

@@ -9,7 +9,11 @@ import type { Snippet } from '../core/snippet.js';
 import { formatJson } from '../formats/json.js';
 
 /** Writes the run document to a file. */
-export async function saveDocument(document: RunDocument, file: string, cwd: string): Promise<void> {
+export async function saveDocument(
+  document: RunDocument,
+  file: string,
+  cwd: string,
+): Promise<void> {
   await writeWhole(resolve(cwd, file), formatJson(document));
 }
 
@@ -29,7 +33,10 @@ export class Keeper {
   }
 
   async keep(snippet: Snippet, evidence: readonly Evidence[]): Promise<void> {
-    const hash = createHash('sha256').update(`${snippet.name}\0${snippet.text}`).digest('hex').slice(0, 16);
+    const hash = createHash('sha256')
+      .update(`${snippet.name}\0${snippet.text}`)
+      .digest('hex')
+      .slice(0, 16);
     const lines = [{ snippet }, ...evidence].map((one) => `${JSON.stringify(one)}\n`);
     await writeWhole(join(this.#folder, 'evidence', `${hash}.jsonl.gz`), gzipSync(lines.join('')));
   }

@@ -37,8 +37,14 @@ export function parseOptions(given: Record<string, unknown>): AuditOptions {
   if (parsed.success) return Object.freeze(parsed.data);
   const issue = parsed.error.issues[0]!;
   const name = String(issue.path[0]).replace(/[A-Z]/g, (letter) => `-${letter.toLowerCase()}`);
-  const value = issue.path.reduce<unknown>((at, key) => (at as Record<PropertyKey, unknown>)?.[key], given);
-  throw new ToolError('bad-option', `\`--${name}\` ${say(issue, name)}, found ${JSON.stringify(value)}.`);
+  const value = issue.path.reduce<unknown>(
+    (at, key) => (at as Record<PropertyKey, unknown>)?.[key],
+    given,
+  );
+  throw new ToolError(
+    'bad-option',
+    `\`--${name}\` ${say(issue, name)}, found ${JSON.stringify(value)}.`,
+  );
 }
 
 function say(issue: z.core.$ZodIssue, name: string): string {
@@ -54,29 +60,50 @@ export function chooseSlots(house: House, names: readonly string[] | undefined):
     const slot = house.slots.find((one) => one.name === name);
     if (slot) return slot;
     const known = house.slots.map((one) => one.name);
-    throw new ToolError('unknown-slot', `\`--slot\` names "${name}", which the house does not have. ${suggest(name, known)}`);
+    throw new ToolError(
+      'unknown-slot',
+      `\`--slot\` names "${name}", which the house does not have. ${suggest(name, known)}`,
+    );
   });
 }
 
 /** The viewports asked for by name or width, or all of the house. */
-export function chooseViewports(house: House, options: Pick<AuditOptions, 'viewport' | 'width'>): Viewport[] {
+export function chooseViewports(
+  house: House,
+  options: Pick<AuditOptions, 'viewport' | 'width'>,
+): Viewport[] {
   const named = (options.viewport ?? []).map((name) => {
     const viewport = house.viewports.find((one) => one.name === name);
     if (viewport) return viewport;
     const known = house.viewports.map((one) => one.name);
-    throw new ToolError('bad-option', `\`--viewport\` names "${name}", which the house does not have. ${suggest(name, known)}`);
+    throw new ToolError(
+      'bad-option',
+      `\`--viewport\` names "${name}", which the house does not have. ${suggest(name, known)}`,
+    );
   });
   const widths = (options.width ?? []).map((text) => readWidth(house, text));
   const chosen = [...named, ...widths];
-  return chosen.length > 0 ? [...new Map(chosen.map((one) => [one.name, one])).values()] : house.viewports;
+  return chosen.length > 0
+    ? [...new Map(chosen.map((one) => [one.name, one])).values()]
+    : house.viewports;
 }
 
 function readWidth(house: House, text: string): Viewport {
   const match = /^(\d+)(?:@(\d+(?:\.\d+)?))?$/.exec(text);
-  const [width, density] = [Number(match?.[1]), match?.[2] === undefined ? undefined : Number(match[2])];
-  const sound = match && width >= 100 && width <= 10_000 && (density === undefined || (density >= 0.5 && density <= 5));
+  const [width, density] = [
+    Number(match?.[1]),
+    match?.[2] === undefined ? undefined : Number(match[2]),
+  ];
+  const sound =
+    match &&
+    width >= 100 &&
+    width <= 10_000 &&
+    (density === undefined || (density >= 0.5 && density <= 5));
   if (!sound) {
-    throw new ToolError('bad-option', `\`--width\` must be px from 100 to 10000, with a density from 0.5 to 5 if wanted (320,768@2), found "${text}".`);
+    throw new ToolError(
+      'bad-option',
+      `\`--width\` must be px from 100 to 10000, with a density from 0.5 to 5 if wanted (320,768@2), found "${text}".`,
+    );
   }
   const known = house.viewports.find((one) => one.width === width);
   if (known && density === undefined) return known;
@@ -85,12 +112,20 @@ function readWidth(house: House, text: string): Viewport {
 
 /** The checks to run. */
 export function chooseChecks({ only, skip }: Pick<AuditOptions, 'only' | 'skip'>): Check[] {
-  for (const [option, ids] of [['only', only], ['skip', skip]] as const) {
+  for (const [option, ids] of [
+    ['only', only],
+    ['skip', skip],
+  ] as const) {
     for (const id of ids ?? []) {
       if (CHECKS.some((check) => check.id === id)) continue;
       const known = CHECKS.map((check) => check.id);
-      throw new ToolError('unknown-finding', `\`--${option}\` names "${id}", which is no finding Mivket judges. ${suggest(id, known)}`);
+      throw new ToolError(
+        'unknown-finding',
+        `\`--${option}\` names "${id}", which is no finding Mivket judges. ${suggest(id, known)}`,
+      );
     }
   }
-  return CHECKS.filter(({ id }) => (only === undefined || only.includes(id)) && !skip?.includes(id));
+  return CHECKS.filter(
+    ({ id }) => (only === undefined || only.includes(id)) && !skip?.includes(id),
+  );
 }

@@ -2,12 +2,20 @@ import { Command } from 'commander';
 import { getVersion } from './version.js';
 import type { World } from './streams.js';
 
-const list = (value: string, before: string[] = []) => [...before, ...value.split(',').map((one) => one.trim()).filter(Boolean)];
+const list = (value: string, before: string[] = []) => [
+  ...before,
+  ...value
+    .split(',')
+    .map((one) => one.trim())
+    .filter(Boolean),
+];
 
 /** The command line. What a command needs is loaded only when it runs, so that `--help` is quick. */
 export function makeProgram(world: World, outcome: { code: number }): Command {
   const program = new Command('mivket')
-    .description('Renders a pasted snippet where it will live, at several widths, and says what is wrong with it.')
+    .description(
+      'Renders a pasted snippet where it will live, at several widths, and says what is wrong with it.',
+    )
     .version(getVersion(), '--version')
     .exitOverride()
     .configureOutput({
@@ -18,14 +26,19 @@ export function makeProgram(world: World, outcome: { code: number }): Command {
     .showHelpAfterError('See `mivket --help`.');
   addAudit(program, world, outcome);
   addDemo(program, world, outcome);
-  program.addHelpText('after', '\nExit codes: 0 clear, 1 hold, 2 bad usage or input, 3 unsure or nothing rendered, 130 interrupted.');
+  program.addHelpText(
+    'after',
+    '\nExit codes: 0 clear, 1 hold, 2 bad usage or input, 3 unsure or nothing rendered, 130 interrupted.',
+  );
   return program;
 }
 
 function addAudit(program: Command, world: World, outcome: { code: number }): void {
   const command = program
     .command('audit')
-    .description('Render snippets in their slots and report what is wrong; the exit code is the verdict.')
+    .description(
+      'Render snippets in their slots and report what is wrong; the exit code is the verdict.',
+    )
     .argument('[inputs...]', 'files, folders, patterns, or - for standard input')
     .option('--code <text>', 'the snippet itself')
     .option('--house <file>', 'the house file (else mivket.yaml, looked for upward)')
@@ -49,7 +62,9 @@ function addAudit(program: Command, world: World, outcome: { code: number }): vo
 function addDemo(program: Command, world: World, outcome: { code: number }): void {
   const command = program
     .command('demo')
-    .description('Start the stand-ins of a made-up seed library, audit its snippets, and say what to try next.');
+    .description(
+      'Start the stand-ins of a made-up seed library, audit its snippets, and say what to try next.',
+    );
   addOutput(command)
     .option('--browser <path>', 'a browser to use, or "system" for an installed one')
     .option('--serve', 'keep the stand-ins running, for audits of your own')

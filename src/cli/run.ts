@@ -24,14 +24,17 @@ async function explain(error: unknown, world: World): Promise<number> {
   }
   const text = error instanceof Error ? error.message : String(error);
   await write(world.stderr, `mivket: something went wrong inside Mivket: ${text}\n`);
-  if (world.env.MIVKET_DEBUG && error instanceof Error) await write(world.stderr, `${error.stack}\n`);
+  if (world.env.MIVKET_DEBUG && error instanceof Error)
+    await write(world.stderr, `${error.stack}\n`);
   return 3;
 }
 
 /** Who reads us may stop early (`| head`): that is no fault. */
 function ignoreBrokenPipe({ stdout, stderr }: World): void {
   for (const output of [stdout, stderr]) {
-    const stream = output as { on?: (event: 'error', listener: (error: NodeJS.ErrnoException) => void) => void };
+    const stream = output as {
+      on?: (event: 'error', listener: (error: NodeJS.ErrnoException) => void) => void;
+    };
     stream.on?.('error', () => undefined);
   }
 }

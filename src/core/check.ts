@@ -36,6 +36,8 @@ export interface Fact<D> {
   made?: string;
   /** Names the culprit, so that one cause is told once. */
   subject: string;
+  /** Facts at one place with the same `group` are one finding; left out: the subject. */
+  group?: string;
   level?: Level;
   /** False when only the markup was read. */
   confirmed: boolean;
@@ -100,8 +102,13 @@ export function makeSeen(render: Render, measured: Seen['measured']): Seen {
 }
 
 /** The renders whose evidence is there for these kinds; a capped one (`kept`) is. */
-export function selectRenders<K extends FactKind>(renders: readonly Evidence[], kinds: readonly K[]): RenderOf<K>[] {
+export function selectRenders<K extends FactKind>(
+  renders: readonly Evidence[],
+  kinds: readonly K[],
+): RenderOf<K>[] {
   const missing = (evidence: Evidence) =>
-    evidence.gaps.some((gap) => gap.kept === null && (kinds as readonly FactKind[]).includes(gap.kind));
+    evidence.gaps.some(
+      (gap) => gap.kept === null && (kinds as readonly FactKind[]).includes(gap.kind),
+    );
   return renders.filter((evidence) => !missing(evidence));
 }

@@ -7,7 +7,10 @@ const TABLE = {
   'unknown-finding': { exit: 2, remedy: 'Name a finding that Mivket knows.' },
   'cannot-write': { exit: 2, remedy: 'Choose a place that can be written.' },
   'no-browser': { exit: 3, remedy: 'Install Chrome, Chromium or Edge, or give --browser PATH.' },
-  'browser-failed': { exit: 3, remedy: 'Try another browser with --browser PATH or --browser system.' },
+  'browser-failed': {
+    exit: 3,
+    remedy: 'Try another browser with --browser PATH or --browser system.',
+  },
   'nothing-rendered-at-all': { exit: 3, remedy: 'Run again; if it stays, give --browser PATH.' },
 } as const;
 

@@ -156,7 +156,8 @@ export interface RequestFact {
   inFrame: boolean;
 }
 
-export type RefusalKind = 'private-address' | 'offline' | 'unknown-name' | 'bad-scheme' | 'unreachable';
+export type RefusalKind =
+  'private-address' | 'offline' | 'unknown-name' | 'bad-scheme' | 'unreachable';
 
 export interface Refusal {
   kind: RefusalKind;
@@ -166,7 +167,12 @@ export interface Refusal {
 
 export interface ScriptFact {
   /** The page's own code kept the browser busy beyond the limit. */
-  hung: { from: Source | null; line: number | null; functionName: string | null; seconds: number } | null;
+  hung: {
+    from: Source | null;
+    line: number | null;
+    functionName: string | null;
+    seconds: number;
+  } | null;
   dialogs: { kind: string; text: string }[];
   /** Attempts of the page to reload, or to go elsewhere. */
   navigations: { kind: 'reload' | 'leave'; address: string }[];

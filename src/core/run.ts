@@ -76,7 +76,10 @@ const snippet = z.object({
   name: z.string(),
   path: z.string().nullable(),
   verdict,
-  fitsFrom: z.number().nullable().describe('The narrowest slot width, px, from which nothing sticks out; null when unknown.'),
+  fitsFrom: z
+    .number()
+    .nullable()
+    .describe('The narrowest slot width, px, from which nothing sticks out; null when unknown.'),
   renders: z.array(render),
   findings: z.array(finding),
   gaps: z.array(gap),

@@ -31,7 +31,9 @@ export function countLevels(findings: readonly Finding[]): Counts {
  * found one did not judge; else `clear`.
  */
 export function getVerdict(findings: readonly Finding[], holdOn: Level, blind: boolean): Verdict {
-  const held = findings.some((finding) => counts(finding) && compareLevels(finding.level, holdOn) <= 0);
+  const held = findings.some(
+    (finding) => counts(finding) && compareLevels(finding.level, holdOn) <= 0,
+  );
   if (held) return 'hold';
   return blind ? 'unsure' : 'clear';
 }

@@ -9,7 +9,9 @@ const HIDDEN = /[\u0080-\u009f\u061c\u200e\u200f\u202a-\u202e\u2066-\u2069\ufeff
 export function clean(text: string): string {
   return text
     .replace(/\r\n?/g, '\n')
-    .replace(CONTROLS, (control) => (control === '\u007f' ? '\u2421' : String.fromCharCode(0x2400 + control.charCodeAt(0))))
+    .replace(CONTROLS, (control) =>
+      control === '\u007f' ? '\u2421' : String.fromCharCode(0x2400 + control.charCodeAt(0)),
+    )
     .replace(HIDDEN, '\ufffd');
 }
 

@@ -13,7 +13,12 @@ const LABEL = 11;
 const LONGEST_LINE = 400;
 
 /** One finding: level, name, place; the source with a caret; what was measured, noticed, to change. */
-export function formatFinding(finding: Finding, text: string, { paint, width }: { paint: Paint; width: number }, renders: number): string {
+export function formatFinding(
+  finding: Finding,
+  text: string,
+  { paint, width }: { paint: Paint; width: number },
+  renders: number,
+): string {
   const { where, level } = finding;
   const waived = finding.waiver && !finding.waiver.expired ? ' · waived' : '';
   const guess = finding.confirmed ? '' : ' · from the markup alone';
@@ -28,7 +33,9 @@ export function formatFinding(finding: Finding, text: string, { paint, width }: 
     head,
     wrap(cleanLine(finding.message), width, INDENT),
     formatFrame(finding, text, paint, width),
-    ...rows.filter(([, words]) => words).map(([label, words]) => formatRow(label, words, width, paint)),
+    ...rows
+      .filter(([, words]) => words)
+      .map(([label, words]) => formatRow(label, words, width, paint)),
     formatMended(finding, text, paint),
   ]
     .filter(Boolean)
@@ -70,24 +77,31 @@ function formatWaiver(waiver: Finding['waiver']): string {
 function formatMeasured({ seen }: Finding, renders: number): string {
   const told = new Map<string, Finding['seen']>();
   for (const one of seen) {
-    const words = Object.entries(one.measured).flatMap(([name, value]) => formatMeasure(name, value));
+    const words = Object.entries(one.measured).flatMap(([name, value]) =>
+      formatMeasure(name, value),
+    );
     const key = words.join(', ');
     told.set(key, [...(told.get(key) ?? []), one]);
   }
   const manySlots = new Set(seen.map(({ slot }) => slot)).size > 1;
   return [...told]
     .filter(([words]) => words)
-    .map(([words, places]) => `${places.length === renders && renders > 1 ? 'everywhere' : formatPlaces(places, manySlots)}: ${words}`)
+    .map(
+      ([words, places]) =>
+        `${places.length === renders && renders > 1 ? 'everywhere' : formatPlaces(places, manySlots)}: ${words}`,
+    )
     .join('; ');
 }
 
 /** `320, 390`, or with several slots `article and sidebar at 320, 390`: slots with the same widths together. */
 function formatPlaces(places: Finding['seen'], manySlots: boolean): string {
   const widths = new Map<string, string[]>();
-  for (const { slot, width } of places) widths.set(slot, [...(widths.get(slot) ?? []), String(width)]);
+  for (const { slot, width } of places)
+    widths.set(slot, [...(widths.get(slot) ?? []), String(width)]);
   if (!manySlots) return `at ${[...widths.values()].flat().join(', ')}`;
   const slots = new Map<string, string[]>();
-  for (const [slot, list] of widths) slots.set(list.join(', '), [...(slots.get(list.join(', ')) ?? []), slot]);
+  for (const [slot, list] of widths)
+    slots.set(list.join(', '), [...(slots.get(list.join(', ')) ?? []), slot]);
   return [...slots].map(([list, names]) => `${joinWords(names)} at ${list}`).join(', ');
 }
 

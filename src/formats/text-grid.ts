@@ -8,7 +8,10 @@ import type { Paint } from './paint.js';
 export const SHAPES = { blocker: '■', concern: '◧', advice: '□', sound: '·' } as const;
 
 /** A small grid of slots × widths: the heaviest finding seen at each. */
-export function formatGrid(snippet: SnippetReport, { paint, width }: { paint: Paint; width: number }): string {
+export function formatGrid(
+  snippet: SnippetReport,
+  { paint, width }: { paint: Paint; width: number },
+): string {
   const { renders } = snippet;
   if (renders.length === 0) return '';
   const columns = [...new Map(renders.map((render) => [render.viewport, render])).values()];
@@ -19,10 +22,16 @@ export function formatGrid(snippet: SnippetReport, { paint, width }: { paint: Pa
   const rows: string[] = [];
   for (let start = 0; start < columns.length; start += perRow) {
     const part = columns.slice(start, start + perRow);
-    rows.push(paint.faint(`  ${''.padEnd(label)}${part.map((column) => getHead(column).padStart(cell)).join('')}`));
+    rows.push(
+      paint.faint(
+        `  ${''.padEnd(label)}${part.map((column) => getHead(column).padStart(cell)).join('')}`,
+      ),
+    );
     for (const slot of slots) {
       const marks = part.map(({ viewport }) => {
-        const here = renders.filter((render) => render.slot === slot && render.viewport === viewport);
+        const here = renders.filter(
+          (render) => render.slot === slot && render.viewport === viewport,
+        );
         return `${''.padStart(cell - 1)}${mark(here, paint)}`;
       });
       rows.push(`  ${pad(cleanLine(slot), label)}${marks.join('')}`);

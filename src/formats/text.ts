@@ -14,7 +14,12 @@ export interface TextOptions {
   paint: Paint;
   /** Columns there are. */
   width: number;
-  house: { file: string | null; slots: readonly Slot[]; viewports: readonly Viewport[]; ownPage: boolean };
+  house: {
+    file: string | null;
+    slots: readonly Slot[];
+    viewports: readonly Viewport[];
+    ownPage: boolean;
+  };
   /** The snippets' texts by name, for the source lines. */
   texts: ReadonlyMap<string, string>;
 }
@@ -38,13 +43,21 @@ function formatHead({ house, paint, width }: TextOptions): string {
   return paint.faint(wrap(`${from}: ${which} on ${page}, at ${widths}.`, width, ''));
 }
 
-function formatSnippet(snippet: SnippetReport, document: RunDocument, options: TextOptions): string {
+function formatSnippet(
+  snippet: SnippetReport,
+  document: RunDocument,
+  options: TextOptions,
+): string {
   const { paint } = options;
   const text = options.texts.get(snippet.name) ?? '';
-  const findings = snippet.findings.map((finding) => formatFinding(finding, text, options, snippet.renders.length));
+  const findings = snippet.findings.map((finding) =>
+    formatFinding(finding, text, options, snippet.renders.length),
+  );
   const missed = document.notJudged.filter((one) => one.snippet === snippet.name);
   const notes = missed.length > 0 ? [formatNotJudged(missed, options)] : [];
-  return [`${formatTitle(snippet, paint)}`, formatGrid(snippet, options), ...findings, ...notes].filter(Boolean).join('\n\n');
+  return [`${formatTitle(snippet, paint)}`, formatGrid(snippet, options), ...findings, ...notes]
+    .filter(Boolean)
+    .join('\n\n');
 }
 
 function formatTitle(snippet: SnippetReport, paint: Paint): string {
@@ -58,7 +71,9 @@ function formatCounts(snippet: SnippetReport): string {
   const counts = countLevels(snippet.findings);
   const words = (['blocker', 'concern', 'advice'] as const)
     .filter((level) => counts[level] > 0)
-    .map((level) => `${counts[level]} ${level}${counts[level] > 1 && level !== 'advice' ? 's' : ''}`);
+    .map(
+      (level) => `${counts[level]} ${level}${counts[level] > 1 && level !== 'advice' ? 's' : ''}`,
+    );
   const waived = snippet.findings.filter(({ waiver }) => waiver && !waiver.expired).length;
   if (waived > 0) words.push(`${waived} waived`);
   return words.length > 0 ? `, ${words.join(', ')}` : '';
@@ -67,16 +82,22 @@ function formatCounts(snippet: SnippetReport): string {
 function formatNotJudged(missed: RunDocument['notJudged'], { width, paint }: TextOptions): string {
   const byReason = new Map<string, string[]>();
   for (const { id, why } of missed) byReason.set(why, [...(byReason.get(why) ?? []), id]);
-  const lines = [...byReason].map(([why, ids]) => wrap(`Not judged, because ${cleanLine(why)}: ${ids.join(', ')}.`, width, '  '));
+  const lines = [...byReason].map(([why, ids]) =>
+    wrap(`Not judged, because ${cleanLine(why)}: ${ids.join(', ')}.`, width, '  '),
+  );
   return paint.faint(lines.join('\n'));
 }
 
 function formatEnd(document: RunDocument, { paint, width }: TextOptions): string {
   const { snippets, engines } = document;
   const of = (verdict: string) => snippets.filter((snippet) => snippet.verdict === verdict).length;
-  const parts = (['hold', 'unsure', 'clear'] as const).filter((v) => of(v) > 0).map((v) => `${of(v)} ${v}`);
+  const parts = (['hold', 'unsure', 'clear'] as const)
+    .filter((v) => of(v) > 0)
+    .map((v) => `${of(v)} ${v}`);
   const sum = `${snippets.length} ${snippets.length === 1 ? 'snippet' : 'snippets'}: ${parts.join(', ') || 'none finished'}.`;
-  const engine = engines.map(({ version }) => version.replace('HeadlessChrome/', 'Chromium ')).join(', ');
+  const engine = engines
+    .map(({ version }) => version.replace('HeadlessChrome/', 'Chromium '))
+    .join(', ');
   const notSeen = engine
     ? `Seen in ${engine} alone: not in Firefox or Safari, not signed in, not after a click.`
     : 'Nothing was rendered: only the markup was read.';

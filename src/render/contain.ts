@@ -41,19 +41,29 @@ export async function startProfile(tab: Tab): Promise<void> {
  * it works where ending alone does not.
  * @returns where it hung, as far as known
  */
-export async function contain(tab: Tab, page: ServedPage, seconds: number, profiled: boolean): Promise<Hang> {
-  await within(tab.session.send('Emulation.setScriptExecutionDisabled', { value: true }), 2000).catch(() => null);
+export async function contain(
+  tab: Tab,
+  page: ServedPage,
+  seconds: number,
+  profiled: boolean,
+): Promise<Hang> {
+  await within(
+    tab.session.send('Emulation.setScriptExecutionDisabled', { value: true }),
+    2000,
+  ).catch(() => null);
   await within(tab.session.send('Runtime.terminateExecution'), 2000).catch(() => null);
   await tab.answers(3000);
-  const stopped = profiled ? await within(tab.session.send('Profiler.stop'), 3000).catch(() => null) : null;
+  const stopped = profiled
+    ? await within(tab.session.send('Profiler.stop'), 3000).catch(() => null)
+    : null;
   const hottest = stopped && getHottest(stopped.profile);
   if (!hottest) return { from: null, line: null, functionName: null, seconds };
   const { callFrame, line } = hottest;
   const inPage = callFrame.url === tab.address;
-  const offset = inPage ? page.getSnippetOffset(line, 0) : null;
+  const offset = inPage ? page.getSnippetLineStart(line) : null;
   return {
     from: offset === null ? null : { offset },
-    line: line + 1,
+    line: line + 1 - (inPage ? page.getFirstLine() : 0),
     functionName: callFrame.functionName || null,
     seconds,
   };
@@ -65,5 +75,8 @@ function getHottest(profile: Protocol.Profiler.Profile) {
   const node = nodes.sort((a, b) => (b.hitCount ?? 0) - (a.hitCount ?? 0))[0];
   if (!node) return null;
   const ticks = [...(node.positionTicks ?? [])].sort((a, b) => b.ticks - a.ticks);
-  return { callFrame: node.callFrame, line: ticks[0] ? ticks[0].line - 1 : node.callFrame.lineNumber };
+  return {
+    callFrame: node.callFrame,
+    line: ticks[0] ? ticks[0].line - 1 : node.callFrame.lineNumber,
+  };
 }

@@ -1,8 +1,18 @@
-import type { Baseline, ElementFact, FrameFact, HostPart, HostPartFact, MediaFact, PictureFact, Source } from '../core/evidence.js';
+import type {
+  Baseline,
+  ElementFact,
+  FrameFact,
+  HostPart,
+  HostPartFact,
+  MediaFact,
+  PictureFact,
+  Source,
+} from '../core/evidence.js';
 import { matchParsed } from '../core/markup/match.js';
 import type { Belongs, ServedPage } from './sources.js';
 import type { RawElement, RawPage } from './collect/elements.js';
 import type { RawObjects } from './collect/objects.js';
+import { Selectors } from './selectors.js';
 
 /** What was read in the page, parted into the snippet's own and the host's. */
 export interface Parted {
@@ -30,15 +40,27 @@ export function partElements(
 ): Parted {
   const madeByHost = new Set(baseline?.made ?? []);
   const offsets = matchParsed(page.parsed, raw.order);
-  const parted: Parted = { elements: [], frames: [], media: [], pictures: [], parts: new Map(), made: [] };
+  const parted: Parted = {
+    elements: [],
+    frames: [],
+    media: [],
+    pictures: [],
+    parts: new Map(),
+    made: [],
+  };
+  const selectors = new Selectors(raw.elements);
   for (const element of raw.elements) {
     const belongs = getBelongs(page, element, offsets);
     if (belongs.to === 'host') parted.parts.set(belongs.offset, toPart(element));
-    if (belongs.to === 'script') parted.made.push(element.selector);
-    if (belongs.to === 'script' && madeByHost.has(element.selector)) continue;
     if (belongs.to === 'host') continue;
-    const from = belongs.to === 'snippet' ? belongs.from : { script, line: null };
-    parted.elements.push(toFact(element, from));
+    if (belongs.to === 'snippet') {
+      parted.elements.push(toFact(element, belongs.from, null));
+      continue;
+    }
+    const selector = selectors.get(element);
+    parted.made.push(selector);
+    if (!madeByHost.has(selector))
+      parted.elements.push(toFact(element, { script, line: null }, selector));
   }
   const own = new Map(parted.elements.map((element) => [element.id, element]));
   parted.frames = withElement(objects.frames, own);
@@ -47,7 +69,10 @@ export function partElements(
   return parted;
 }
 
-function withElement<T extends { id: number }>(raws: readonly T[], own: ReadonlyMap<number, ElementFact>) {
+function withElement<T extends { id: number }>(
+  raws: readonly T[],
+  own: ReadonlyMap<number, ElementFact>,
+) {
   return raws.flatMap((raw) => {
     const element = own.get(raw.id);
     if (!element) return [];
@@ -56,14 +81,17 @@ function withElement<T extends { id: number }>(raws: readonly T[], own: Readonly
   });
 }
 
-function getBelongs(page: ServedPage, element: RawElement, offsets: readonly (number | null)[]): Belongs {
+function getBelongs(
+  page: ServedPage,
+  element: RawElement,
+  offsets: readonly (number | null)[],
+): Belongs {
   const offset = element.order === null ? null : (offsets[element.order] ?? null);
   return offset === null ? { to: 'script' } : page.locate(offset);
 }
 
-function toFact(element: RawElement, from: Source): ElementFact {
+function toFact(element: RawElement, from: Source, selector: string | null): ElementFact {
   const { id, parent, tag, box, inkLeft, inkRight, shown, clipped, style } = element;
-  const selector = 'offset' in from ? null : element.selector;
   return { id, parent, tag, from, selector, box, inkLeft, inkRight, shown, clipped, style };
 }
 
@@ -80,7 +108,12 @@ export function compareParts(parts: Parted['parts'], baseline: Baseline | null):
     const now = parts.get(offset) ?? null;
     if (!before.steady || (now && isSame(before, now))) continue;
     const { tag, steady: _steady, ...without } = before;
-    found.push({ offset, tag, without, with: now && { box: now.box, shown: now.shown, style: now.style } });
+    found.push({
+      offset,
+      tag,
+      without,
+      with: now && { box: now.box, shown: now.shown, style: now.style },
+    });
   }
   return found;
 }
@@ -88,5 +121,10 @@ export function compareParts(parts: Parted['parts'], baseline: Baseline | null):
 /** Whether two readings of a part agree. A shift down is no change: content above has a height. */
 export function isSame(a: HostPart, b: HostPart): boolean {
   const near = (x: number, y: number) => Math.abs(x - y) <= 1;
-  return near(a.box.x, b.box.x) && near(a.box.width, b.box.width) && a.shown === b.shown && a.style === b.style;
+  return (
+    near(a.box.x, b.box.x) &&
+    near(a.box.width, b.box.width) &&
+    a.shown === b.shown &&
+    a.style === b.style
+  );
 }

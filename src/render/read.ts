@@ -5,6 +5,7 @@ import { readPage, type RawPage } from './collect/elements.js';
 import { readObjects, showMedia, type RawObjects } from './collect/objects.js';
 import { scrollThrough, settle } from './collect/settle.js';
 import { within, type Limits } from './limit.js';
+import { openClosedRoots } from './shadow.js';
 import type { Tab } from './tab.js';
 
 /** Everything that was read in the page of one render. */
@@ -34,7 +35,8 @@ export async function rest(tab: Tab, traits: Traits, limits: Limits): Promise<st
     moving = (await within(tab.read(settle, wish), left + 500)) ?? ['the page'];
     if (performance.now() >= end) break;
     const quietFor = performance.now() - tab.traffic.lastActivity;
-    if (tab.traffic.pending > 0) await within(tab.traffic.whenIdle(), Math.max(end - performance.now(), 0));
+    if (tab.traffic.pending > 0)
+      await within(tab.traffic.whenIdle(), Math.max(end - performance.now(), 0));
     else if (!traits.live || quietFor >= QUIET) return moving;
     else await tab.traffic.whenStill(QUIET);
   }
@@ -42,7 +44,13 @@ export async function rest(tab: Tab, traits: Traits, limits: Limits): Promise<st
 }
 
 /** Reads page and objects, at load and, where that can make a difference, after a scroll to the end and back. */
-export async function readAll(tab: Tab, slot: string, traits: Traits, limits: Limits): Promise<Reading> {
+export async function readAll(
+  tab: Tab,
+  slot: string,
+  traits: Traits,
+  limits: Limits,
+): Promise<Reading> {
+  if (traits.changes) await openClosedRoots(tab);
   const first = await readInDetail(tab, slot);
   const scrolled = traits.scrolls;
   let raw = first;
@@ -51,7 +59,8 @@ export async function readAll(tab: Tab, slot: string, traits: Traits, limits: Li
     const asked = tab.traffic.lastActivity;
     const changed = await tab.read(scrollThrough);
     // Where neither the document nor the network stirred there is nothing to wait for.
-    if (changed || tab.traffic.lastActivity > asked) stillMoving = await rest(tab, { ...traits, media: false }, limits);
+    if (changed || tab.traffic.lastActivity > asked)
+      stillMoving = await rest(tab, { ...traits, media: false }, limits);
     const after = await readInDetail(tab, slot);
     if (isWider(after, first)) raw = after;
     return finish(tab, { first, raw, after: after.width, scrolled, stillMoving }, traits, limits);
@@ -70,10 +79,18 @@ async function finish(tab: Tab, begun: Begun, traits: Traits, limits: Limits): P
     await tab.read(showMedia, id);
     await rest(tab, traits, limits);
     const again = await tab.read(readObjects);
-    objects = { ...objects, media: objects.media.map((one) => (one.id === id ? (again.media.find((m) => m.id === id) ?? one) : one)) };
+    objects = {
+      ...objects,
+      media: objects.media.map((one) =>
+        one.id === id ? (again.media.find((m) => m.id === id) ?? one) : one,
+      ),
+    };
   }
   const loaded = objects.media.filter(({ readyState, address }) => readyState > 0 && address);
-  await tab.learnSound(loaded.map(({ address }) => address), 500);
+  await tab.learnSound(
+    loaded.map(({ address }) => address),
+    500,
+  );
   return { ...begun, readAt, objects };
 }
 

@@ -35,7 +35,17 @@ interface Place {
 }
 
 const HANGING_AGAIN = 2000;
-const ALL_KINDS: FactKind[] = ['page', 'slot', 'elements', 'frames', 'media', 'pictures', 'traffic', 'scripts', 'host'];
+const ALL_KINDS: FactKind[] = [
+  'page',
+  'slot',
+  'elements',
+  'frames',
+  'media',
+  'pictures',
+  'traffic',
+  'scripts',
+  'host',
+];
 const STILL: Traits = { changes: false, live: false, scrolls: false, media: false, script: null };
 
 /** Turns snippets into evidence. Close it: browser, gates and profiles go with it. */
@@ -49,7 +59,11 @@ export class Renderer {
 
   static async open(options: RendererOptions): Promise<Renderer> {
     const certificate = await makeCertificate();
-    const renderer = new Renderer(options, new BrowserKeeper(options.program, certificate.spki), new Gates(certificate));
+    const renderer = new Renderer(
+      options,
+      new BrowserKeeper(options.program, certificate.spki),
+      new Gates(certificate),
+    );
     try {
       const { browser, release } = await renderer.#keeper.lease();
       renderer.version = browser.version;
@@ -75,7 +89,8 @@ export class Renderer {
   /** The page without the snippet, for every render; made once a run for each page and viewport. */
   async getBaselines(renders: readonly Render[]): Promise<Map<string, Baseline>> {
     const found = new Map<string, Baseline>();
-    for (const render of renders) found.set(getBaselineKey(render), await this.#getBaseline(render));
+    for (const render of renders)
+      found.set(getBaselineKey(render), await this.#getBaseline(render));
     return found;
   }
 
@@ -86,7 +101,9 @@ export class Renderer {
     let before: Promise<unknown> = Promise.resolve();
     const place = missing.length > 0 ? this.#enter() : null;
     for (const [key, render] of missing) {
-      const making = before.then(async () => this.#makeBaseline(await place!, { ...render, variant: 'empty' }));
+      const making = before.then(async () =>
+        this.#makeBaseline(await place!, { ...render, variant: 'empty' }),
+      );
       making.catch(() => undefined);
       this.#baselines.set(key, making);
       before = making;
@@ -99,7 +116,12 @@ export class Renderer {
    * Renders a snippet as planned, one load after the other in one context of its own.
    * @param onRender told after each render
    */
-  async renderSnippet(snippet: Snippet, markup: Markup, renders: readonly Render[], onRender: () => void): Promise<Evidence[]> {
+  async renderSnippet(
+    snippet: Snippet,
+    markup: Markup,
+    renders: readonly Render[],
+    onRender: () => void,
+  ): Promise<Evidence[]> {
     this.prepare(renders);
     const evidence: Evidence[] = [];
     let place: Place | null = null;
@@ -109,7 +131,14 @@ export class Renderer {
         this.#options.signal?.throwIfAborted();
         place ??= await this.#enter();
         const baseline = await this.#getBaseline(render);
-        const job = { render, text: snippet.text, traits: getTraits(markup), baseline, profile: hanging, hanging };
+        const job = {
+          render,
+          text: snippet.text,
+          traits: getTraits(markup),
+          baseline,
+          profile: hanging,
+          hanging,
+        };
         const done = await this.#tryTwice(place, job);
         if (done.left) place = null;
         hanging ||= done.evidence.scripts.hung !== null;
@@ -126,13 +155,17 @@ export class Renderer {
   async #tryTwice(place: Place, job: Job): Promise<{ evidence: Evidence; left: boolean }> {
     const first = await this.#attempt(place, job);
     const hung = first?.evidence.scripts.hung;
-    if (first && !hung && !place.tab.happened.crashed) return { evidence: first.evidence, left: false };
+    if (first && !hung && !place.tab.happened.crashed)
+      return { evidence: first.evidence, left: false };
     await place.leave(first === null);
     if (hung && job.hanging) return { evidence: first.evidence, left: true };
     const again = await this.#enter();
     const second = await this.#attempt(again, { ...job, profile: true });
     await again.leave(second === null);
-    const evidence = second?.evidence ?? first?.evidence ?? makeLost(job.render, 'the browser broke down twice on it');
+    const evidence =
+      second?.evidence ??
+      first?.evidence ??
+      makeLost(job.render, 'the browser broke down twice on it');
     return { evidence, left: true };
   }
 
@@ -181,8 +214,16 @@ export class Renderer {
   }
 
   async #makeBaseline(place: Place, render: Render): Promise<Baseline> {
-    const traits = this.#options.ownPage === null ? STILL : getTraits(readMarkup(this.#options.ownPage));
-    const job = { render, text: '', traits: { ...traits, media: false, script: null }, baseline: null, profile: false, hanging: false };
+    const traits =
+      this.#options.ownPage === null ? STILL : getTraits(readMarkup(this.#options.ownPage));
+    const job = {
+      render,
+      text: '',
+      traits: { ...traits, media: false, script: null },
+      baseline: null,
+      profile: false,
+      hanging: false,
+    };
     const first = await this.#render(place, job);
     const second = await this.#render(place, job);
     return makeBaseline(first, second);

@@ -17,12 +17,16 @@ export interface Around {
 
 /** The snippet's requests: those of the page without it are left out. */
 export function toRequestFacts(logged: readonly LoggedRequest[], around: Around): RequestFact[] {
-  const own = logged.filter((r) => r.address !== around.pageAddress && !around.hostRequests.has(r.address));
+  const own = logged.filter(
+    (r) => r.address !== around.pageAddress && !around.hostRequests.has(r.address),
+  );
   const sources = new SourceFinder(logged, around);
-  return own.map((request) => {
+  const facts = own.map((request): RequestFact => {
     const { hostname } = new URL(request.address);
     const refusal = around.refusals.find(
-      (one) => one.host === hostname && (one.path === null || one.path === new URL(request.address).pathname),
+      (one) =>
+        one.host === hostname &&
+        (one.path === null || one.path === new URL(request.address).pathname),
     );
     return {
       address: request.address.slice(0, 2000),
@@ -38,6 +42,33 @@ export function toRequestFacts(logged: readonly LoggedRequest[], around: Around)
       inFrame: request.frame !== null && request.frame !== around.mainFrame,
     };
   });
+  return [...facts, ...listUnseen(around.refusals, facts)];
+}
+
+/** What the gate refused although the protocol told of no request: it came some other way. */
+function listUnseen(
+  refusals: readonly GateRefusal[],
+  facts: readonly RequestFact[],
+): RequestFact[] {
+  const seen = new Set(facts.map(({ host }) => host));
+  const hosts = new Map(
+    refusals
+      .filter(({ host, path }) => path === null && !seen.has(host))
+      .map((one) => [one.host, one]),
+  );
+  return [...hosts.values()].map(({ host, kind, words }) => ({
+    address: `https://${host}/`,
+    host,
+    type: 'Other',
+    status: null,
+    wire: 0,
+    unpacked: 0,
+    failed: 'refused',
+    refused: { kind, words },
+    from: null,
+    by: null,
+    inFrame: false,
+  }));
 }
 
 /** Follows who asked for whom, back to a place in the snippet. */
@@ -50,8 +81,10 @@ class SourceFinder {
     this.#around = around;
     for (const request of logged) {
       if (!this.#byAddress.has(request.address)) this.#byAddress.set(request.address, request);
-      const opensFrame = request.type === 'Document' && request.frame && request.frame !== around.mainFrame;
-      if (opensFrame && !this.#frameOf.has(request.frame!)) this.#frameOf.set(request.frame!, request);
+      const opensFrame =
+        request.type === 'Document' && request.frame && request.frame !== around.mainFrame;
+      if (opensFrame && !this.#frameOf.has(request.frame!))
+        this.#frameOf.set(request.frame!, request);
     }
   }
 
@@ -65,7 +98,8 @@ class SourceFinder {
     }
     const asker = getAsker(request.initiator);
     const parent = asker ? this.#byAddress.get(asker) : undefined;
-    if (parent && parent !== request && parent.type !== 'Document') return this.find(parent, depth + 1);
+    if (parent && parent !== request && parent.type !== 'Document')
+      return this.find(parent, depth + 1);
     const opener = request.frame ? this.#frameOf.get(request.frame) : undefined;
     return opener && opener !== request ? this.find(opener, depth + 1) : null;
   }

@@ -12,7 +12,8 @@ export interface Sources {
 }
 
 /** Where something in a served page belongs. */
-export type Belongs = { to: 'snippet'; from: Source } | { to: 'host'; offset: number } | { to: 'script' };
+export type Belongs =
+  { to: 'snippet'; from: Source } | { to: 'host'; offset: number } | { to: 'script' };
 
 /** A served page with what is known of its text. */
 export class ServedPage {
@@ -28,7 +29,8 @@ export class ServedPage {
     this.#end = this.#start + sources.snippet.length;
     this.parsed = listParsedElements(this.html);
     this.#lineStarts = [0];
-    for (const match of this.html.matchAll(/\r\n|\n|\r/g)) this.#lineStarts.push(match.index + match[0].length);
+    for (const match of this.html.matchAll(/\r\n|\n|\r/g))
+      this.#lineStarts.push(match.index + match[0].length);
   }
 
   /** Whose an offset of the served page is. Host offsets are counted as if the snippet were not there. */
@@ -42,6 +44,19 @@ export class ServedPage {
   getOffset(line: number, column: number): number {
     const start = this.#lineStarts[Math.min(line, this.#lineStarts.length - 1)] ?? 0;
     return start + column;
+  }
+
+  /** The line of the served page, 0-based, on which the snippet starts. */
+  getFirstLine(): number {
+    return this.#lineStarts.findLastIndex((start) => start <= this.#start);
+  }
+
+  /** The snippet's offset at which a line (0-based) of the served page starts, or the snippet on it; null where the line is the host's. */
+  getSnippetLineStart(line: number): number | null {
+    const start = this.getOffset(line, 0);
+    const next = this.#lineStarts[line + 1] ?? this.html.length;
+    if (start >= this.#end || next <= this.#start) return null;
+    return Math.max(start - this.#start, 0);
   }
 
   /** The snippet's offset of a line and column of the served page; null where the line is the host's. */

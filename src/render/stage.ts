@@ -36,14 +36,22 @@ const READ_KINDS = ['page', 'slot', 'elements', 'frames', 'media', 'pictures', '
  * Renders one load: serves the page, loads it, lets it come to rest, reads it.
  * @throws ProtocolError where page or browser are gone
  */
-export async function renderOne(tab: Tab, gate: GateHandle, render: Render, sources: Sources, options: StageOptions): Promise<Rendered> {
+export async function renderOne(
+  tab: Tab,
+  gate: GateHandle,
+  render: Render,
+  sources: Sources,
+  options: StageOptions,
+): Promise<Rendered> {
   const page = new ServedPage(sources);
   const address = new URL(PAGE_PATH, sources.origin).href;
   await prepare(tab, gate, render, page, sources, options);
   const { hung, stillMoving } = await loadAndRest(tab, address, page, options);
   const reading = await readWithin(tab, render, options, hung);
   const refusals = await gate.takeRefusals();
-  const parted = reading && partElements(page, reading.raw, reading.objects, options.traits.script, options.baseline);
+  const parted =
+    reading &&
+    partElements(page, reading.raw, reading.objects, options.traits.script, options.baseline);
   const facts = makeFacts(tab, hung, reading, parted, options.baseline, stillMoving);
   facts.traffic = toRequestFacts(tab.traffic.requests, {
     page,
@@ -54,10 +62,21 @@ export async function renderOne(tab: Tab, gate: GateHandle, render: Render, sour
     hostRequests: new Set(options.baseline?.requests ?? []),
   });
   const gaps = findGaps(tab, hung, reading);
-  return { evidence: { render, gaps, ...facts }, parted, requests: tab.traffic.requests.map((r) => r.address) };
+  return {
+    evidence: { render, gaps, ...facts },
+    parted,
+    requests: tab.traffic.requests.map((r) => r.address),
+  };
 }
 
-async function prepare(tab: Tab, gate: GateHandle, render: Render, page: ServedPage, sources: Sources, options: StageOptions) {
+async function prepare(
+  tab: Tab,
+  gate: GateHandle,
+  render: Render,
+  page: ServedPage,
+  sources: Sources,
+  options: StageOptions,
+) {
   await Promise.all([
     gate.setPage({ html: page.html, headers: sources.headers, root: options.root }),
     setViewport(tab.session, render.viewport),
@@ -86,10 +105,17 @@ async function loadAndRest(tab: Tab, address: string, page: ServedPage, options:
   }
 }
 
-async function readWithin(tab: Tab, render: Render, options: StageOptions, hung: Hang | null): Promise<Reading | null> {
+async function readWithin(
+  tab: Tab,
+  render: Render,
+  options: StageOptions,
+  hung: Hang | null,
+): Promise<Reading | null> {
   const { limits, traits } = options;
   const slot = render.snippets[0]?.slot ?? '';
-  const calm = hung ? { ...traits, changes: false, live: false, scrolls: false, media: false } : traits;
+  const calm = hung
+    ? { ...traits, changes: false, live: false, scrolls: false, media: false }
+    : traits;
   const reading = readAll(tab, slot, calm, limits);
   return within(reading, hung ? limits.hang : limits.hang + 2 * limits.settle).catch(() => null);
 }
@@ -116,7 +142,10 @@ function makeFacts(
     slot: reading?.raw.slot ?? { name: '', box: { x: 0, y: 0, width: 0, height: 0 }, overhang: 0 },
     elements: parted?.elements ?? [],
     frames: parted?.frames ?? [],
-    media: (parted?.media ?? []).map((one) => ({ ...one, sound: one.sound ?? tab.soundOf.get(one.address) ?? null })),
+    media: (parted?.media ?? []).map((one) => ({
+      ...one,
+      sound: one.sound ?? tab.soundOf.get(one.address) ?? null,
+    })),
     pictures: parted?.pictures ?? [],
     traffic: [],
     scripts: { hung, dialogs, navigations, console },
@@ -127,15 +156,28 @@ function makeFacts(
 function findGaps(tab: Tab, hung: Hang | null, reading: Reading | null): Gap[] {
   const gaps: Gap[] = [];
   const lost = (kind: Gap['kind'], why: string) => gaps.push({ kind, why, seen: null, kept: null });
-  if (!reading) for (const kind of READ_KINDS) lost(kind, hung ? 'the page hangs' : 'the page could not be read');
-  else if (!reading.raw.slot) for (const kind of READ_KINDS) lost(kind, 'the slot is no longer on the page');
+  if (!reading)
+    for (const kind of READ_KINDS)
+      lost(kind, hung ? 'the page hangs' : 'the page could not be read');
+  else if (!reading.raw.slot)
+    for (const kind of READ_KINDS) lost(kind, 'the slot is no longer on the page');
   if (reading && reading.raw.total > reading.raw.elements.length) {
     const kept = reading.raw.elements.length;
-    gaps.push({ kind: 'elements', why: 'more elements than are read', seen: reading.raw.total, kept });
+    gaps.push({
+      kind: 'elements',
+      why: 'more elements than are read',
+      seen: reading.raw.total,
+      kept,
+    });
   }
   if (tab.traffic.dropped > 0) {
     const kept = tab.traffic.requests.length;
-    gaps.push({ kind: 'traffic', why: 'more requests than are kept', seen: kept + tab.traffic.dropped, kept });
+    gaps.push({
+      kind: 'traffic',
+      why: 'more requests than are kept',
+      seen: kept + tab.traffic.dropped,
+      kept,
+    });
   }
   return gaps;
 }

@@ -1,12 +1,13 @@
 import type { Protocol } from 'devtools-protocol';
 import type { ScriptFact } from '../core/evidence.js';
-import { observe } from './collect/observe.js';
+import { observe, watchTimers } from './collect/observe.js';
 import { within } from './limit.js';
 import { ProtocolError, type Connection, type Session } from './protocol/connection.js';
 import { TrafficLog } from './traffic.js';
 
 const WORLD = 'mivket';
 const START = `(${observe.toString()})()`;
+const TIMERS = `(${watchTimers.toString()})()`;
 const CONSOLE_CAP = 200;
 
 /** A page of its own context, its traffic going through one gate. */
@@ -22,15 +23,25 @@ export class Tab {
   address = '';
   #onLoad: (() => void) | null = null;
   /** What the page's code did that a visitor would meet. */
-  happened: Pick<ScriptFact, 'dialogs' | 'navigations' | 'console'> & { replaced: boolean; crashed: boolean; loaded: boolean } =
-    Tab.#nothing();
+  happened: Pick<ScriptFact, 'dialogs' | 'navigations' | 'console'> & {
+    replaced: boolean;
+    crashed: boolean;
+    loaded: boolean;
+  } = Tab.#nothing();
   #sound = new Map<string, string>();
   #soundWaiters: (() => void)[] = [];
   /** Whether a media file has a sound track, by address, as the browser's demuxer told. */
   readonly soundOf = new Map<string, boolean>();
 
   static #nothing() {
-    return { dialogs: [], navigations: [], console: [], replaced: false, crashed: false, loaded: false };
+    return {
+      dialogs: [],
+      navigations: [],
+      console: [],
+      replaced: false,
+      crashed: false,
+      loaded: false,
+    };
   }
 
   /** Opens a page in a new context that goes through the proxy on `port` of 127.0.0.1. */
@@ -41,14 +52,25 @@ export class Tab {
       disposeOnDetach: true,
     });
     connection.root.tell('Browser.setDownloadBehavior', { behavior: 'deny', browserContextId });
-    const { targetId } = await connection.root.send('Target.createTarget', { url: 'about:blank', browserContextId });
-    const { sessionId } = await connection.root.send('Target.attachToTarget', { targetId, flatten: true });
+    const { targetId } = await connection.root.send('Target.createTarget', {
+      url: 'about:blank',
+      browserContextId,
+    });
+    const { sessionId } = await connection.root.send('Target.attachToTarget', {
+      targetId,
+      flatten: true,
+    });
     const tab = new Tab(connection, browserContextId, targetId, connection.session(sessionId));
     await tab.#setUpPage();
     return tab;
   }
 
-  private constructor(connection: Connection, contextId: string, targetId: string, session: Session) {
+  private constructor(
+    connection: Connection,
+    contextId: string,
+    targetId: string,
+    session: Session,
+  ) {
     this.#connection = connection;
     this.#contextId = contextId;
     this.targetId = targetId;
@@ -58,9 +80,14 @@ export class Tab {
   /** Ends the page and forgets its context. Never throws, also where the page hangs. */
   async close(): Promise<void> {
     const { root } = this.#connection;
-    await within(root.send('Target.closeTarget', { targetId: this.targetId }), 3000).catch(() => null);
+    await within(root.send('Target.closeTarget', { targetId: this.targetId }), 3000).catch(
+      () => null,
+    );
     this.#connection.drop(this.session.id);
-    await within(root.send('Target.disposeBrowserContext', { browserContextId: this.#contextId }), 3000).catch(() => null);
+    await within(
+      root.send('Target.disposeBrowserContext', { browserContextId: this.#contextId }),
+      3000,
+    ).catch(() => null);
   }
 
   /** Empties cache and storage: what is weighed is a first visit. */
@@ -81,24 +108,33 @@ export class Tab {
       this.session.onEnd(() => reject(new ProtocolError('the page is gone')));
     });
     gone.catch(() => undefined);
-    const { errorText } = await Promise.race([this.session.send('Page.navigate', { url: address }), gone]);
+    const { errorText } = await Promise.race([
+      this.session.send('Page.navigate', { url: address }),
+      gone,
+    ]);
     if (errorText) throw new ProtocolError(`the host page could not be loaded: ${errorText}`);
     return within(Promise.race([loaded, gone]), ms);
   }
 
   /** Runs a function in the page's isolated world, without giving the page a user's gesture. */
   async read<A extends unknown[], R>(work: (...args: A) => R, ...args: A): Promise<Awaited<R>> {
-    const world = this.#worlds.get(this.session.id);
-    if (!world) throw new ProtocolError('the page has no document to read');
     const { result, exceptionDetails } = await this.session.send('Runtime.evaluate', {
       expression: `(${work.toString()})(...${JSON.stringify(args)})`,
-      contextId: world.context,
+      contextId: this.world,
       returnByValue: true,
       awaitPromise: true,
       userGesture: false,
     });
-    if (exceptionDetails) throw new ProtocolError(exceptionDetails.exception?.description ?? exceptionDetails.text);
+    if (exceptionDetails)
+      throw new ProtocolError(exceptionDetails.exception?.description ?? exceptionDetails.text);
     return result.value as Awaited<R>;
+  }
+
+  /** The isolated world of the page's document. */
+  get world(): number {
+    const world = this.#worlds.get(this.session.id);
+    if (!world) throw new ProtocolError('the page has no document to read');
+    return world.context;
   }
 
   /** Whether the page answers within `ms`. */
@@ -109,9 +145,14 @@ export class Tab {
 
   async #setUpPage(): Promise<void> {
     const { session } = this;
-    session.on('Page.loadEventFired', () => {
+    const onLoaded = () => {
       this.happened.loaded = true;
       this.#onLoad?.();
+    };
+    session.on('Page.loadEventFired', onLoaded);
+    // A navigation that was answered with nothing ends the load without its event.
+    session.on('Page.frameStoppedLoading', ({ frameId }) => {
+      if (frameId === this.targetId && this.happened.navigations.length > 0) onLoaded();
     });
     session.on('Page.javascriptDialogOpening', ({ type, message }) => {
       this.happened.dialogs.push({ kind: type, text: message.slice(0, 200) });
@@ -126,7 +167,9 @@ export class Tab {
     });
     session.on('Fetch.requestPaused', (event) => this.#admit(event));
     const ready = this.#setUp(session, true);
-    session.tell('Fetch.enable', { patterns: [{ resourceType: 'Document', requestStage: 'Request' }] });
+    session.tell('Fetch.enable', {
+      patterns: [{ resourceType: 'Document', requestStage: 'Request' }],
+    });
     await ready;
   }
 
@@ -150,10 +193,12 @@ export class Tab {
     session.on('Runtime.executionContextCreated', ({ context }) => {
       const aux = context.auxData as { frameId?: string } | undefined;
       const top = !isPage || aux?.frameId === this.targetId;
-      if (context.name === WORLD && top) this.#worlds.set(session.id, { session, context: context.id });
+      if (context.name === WORLD && top)
+        this.#worlds.set(session.id, { session, context: context.id });
     });
     session.on('Runtime.consoleAPICalled', ({ type, args }) => {
-      if (type === 'error') this.#note(args.map((arg) => String(arg.value ?? arg.description ?? '')).join(' '));
+      if (type === 'error')
+        this.#note(args.map((arg) => String(arg.value ?? arg.description ?? '')).join(' '));
     });
     session.on('Runtime.exceptionThrown', ({ exceptionDetails }) => {
       this.#note(exceptionDetails.exception?.description ?? exceptionDetails.text);
@@ -172,10 +217,19 @@ export class Tab {
     });
     session.tell('Network.enable', { maxTotalBufferSize: 0, maxResourceBufferSize: 0 });
     session.tell('Page.enable');
-    session.tell('Page.addScriptToEvaluateOnNewDocument', { source: START, worldName: WORLD, runImmediately: true });
+    session.tell('Page.addScriptToEvaluateOnNewDocument', {
+      source: START,
+      worldName: WORLD,
+      runImmediately: true,
+    });
+    if (isPage) session.tell('Page.addScriptToEvaluateOnNewDocument', { source: TIMERS });
     session.tell('Runtime.enable');
     session.tell('Media.enable');
-    session.tell('Target.setAutoAttach', { autoAttach: true, waitForDebuggerOnStart: true, flatten: true });
+    session.tell('Target.setAutoAttach', {
+      autoAttach: true,
+      waitForDebuggerOnStart: true,
+      flatten: true,
+    });
     return session.send('Runtime.runIfWaitingForDebugger');
   }
 

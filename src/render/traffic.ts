@@ -13,12 +13,12 @@ export interface LoggedRequest {
   frame: string | null;
   initiator: Protocol.Network.Initiator;
   done: boolean;
-  startedAt: number;
 }
 
 /** Kinds that may stay open for as long as the page lives. */
 const OPEN_ENDED = new Set(['Media', 'EventSource', 'WebSocket', 'Ping']);
 const CAP = 2000;
+const EMPTY = { status: null, wire: 0, unpacked: 0, failed: null, frame: null, done: false };
 
 /** All requests of a page, its frames and its workers, counted from the protocol. */
 export class TrafficLog {
@@ -32,6 +32,14 @@ export class TrafficLog {
     const keyOf = (id: string) => (/^[0-9A-F]{32}$/.test(id) ? id : `${session.id} ${id}`);
     const at = (id: string) => this.#requests.get(keyOf(id));
     session.on('Network.requestWillBeSent', (event) => this.#start(keyOf(event.requestId), event));
+    session.on('Network.webSocketCreated', ({ requestId, url, initiator }) => {
+      this.#add(keyOf(requestId), {
+        ...EMPTY,
+        address: url,
+        type: 'WebSocket',
+        initiator: initiator ?? { type: 'other' },
+      });
+    });
     session.on('Network.responseReceived', ({ requestId, response, type }) => {
       const request = at(requestId);
       if (request) Object.assign(request, { status: response.status, type });
@@ -100,22 +108,19 @@ export class TrafficLog {
       this.#requests.set(`${key} ${this.#requests.size}`, before);
     }
     if (before && !event.redirectResponse) return;
-    if (this.#requests.size >= CAP) {
-      this.#dropped++;
-      return;
-    }
-    this.#requests.set(key, {
-      address: event.request.url,
-      type: event.type ?? 'Other',
-      status: null,
-      wire: 0,
-      unpacked: 0,
-      failed: null,
-      frame: event.frameId ?? null,
+    const { request, type = 'Other', frameId: frame = null } = event;
+    this.#add(key, {
+      ...EMPTY,
+      address: request.url,
+      type,
+      frame,
       initiator: before ? before.initiator : event.initiator,
-      done: false,
-      startedAt: this.#lastActivity,
     });
+  }
+
+  #add(key: string, request: LoggedRequest): void {
+    if (this.#requests.size >= CAP) this.#dropped++;
+    else this.#requests.set(key, request);
   }
 
   #finish(request: LoggedRequest | undefined): void {

@@ -13,8 +13,13 @@ export async function setViewport(session: Session, viewport: Viewport): Promise
       screenWidth: width,
       screenHeight: height,
     }),
-    session.send('Emulation.setTouchEmulationEnabled', { enabled: touch, maxTouchPoints: touch ? 5 : 1 }),
+    session.send('Emulation.setTouchEmulationEnabled', {
+      enabled: touch,
+      maxTouchPoints: touch ? 5 : 1,
+    }),
     session.send('Emulation.setScrollbarsHidden', { hidden: scrollBars === 'overlay' }),
-    session.send('Emulation.setEmulatedMedia', { features: [{ name: 'prefers-color-scheme', value: scheme }] }),
+    session.send('Emulation.setEmulatedMedia', {
+      features: [{ name: 'prefers-color-scheme', value: scheme }],
+    }),
   ]);
 }

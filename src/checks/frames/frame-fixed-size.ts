@@ -1,7 +1,13 @@
 import { defineCheck, makeSeen, type Case, type Fact, type RenderOf } from '../../core/check.js';
 import type { ElementStyle, FrameFact, MediaFact, Source } from '../../core/evidence.js';
 import { getSlotRange, type House } from '../../core/house/house.js';
-import { blameElement, blameWidth, mendWidth, addStyle, type Blame } from '../../core/measure/blame.js';
+import {
+  blameElement,
+  blameWidth,
+  mendWidth,
+  addStyle,
+  type Blame,
+} from '../../core/measure/blame.js';
 import { formatPixels } from '../../core/measure/units.js';
 import { getAttribute, getValue, type MarkupElement } from '../../core/markup/markup.js';
 import { findDeclaration } from '../../core/markup/styles.js';
@@ -33,10 +39,13 @@ export default defineCheck({
   judge: (c) => (c.renders.length === 0 ? judgeMarkup(c) : judgeRenders(c)),
   says(data, fact) {
     const width = formatPixels(data.width);
-    const measured = fact.confirmed ? `measured ${width} ${formatWidths(fact.seen)}` : `${width} in the markup`;
+    const measured = fact.confirmed
+      ? `measured ${width} ${formatWidths(fact.seen)}`
+      : `${width} in the markup`;
     return {
       message: `The <${data.tag}> has a fixed width: ${measured}, whatever the room it has.`,
-      notice: 'It does not adapt: too wide for a phone, or small and to one side on a large screen.',
+      notice:
+        'It does not adapt: too wide for a phone, or small and to one side on a large screen.',
       cure: `Give it width: 100% and max-width: ${width}, with an aspect-ratio for the height.`,
     };
   },
@@ -87,13 +96,23 @@ function judgeRenders(c: Case<Needs>): Fact<Data>[] {
   return [...sightings.values()].flatMap((seen) => judgeOne(c, seen, narrowest));
 }
 
-function judgeOne(c: Case<Needs>, seen: { render: RenderOf<Needs>; sized: Sized }[], narrowest: number): Fact<Data>[] {
+function judgeOne(
+  c: Case<Needs>,
+  seen: { render: RenderOf<Needs>; sized: Sized }[],
+  narrowest: number,
+): Fact<Data>[] {
   const { sized } = seen[0]!;
   const same = seen.every((one) => Math.abs(one.sized.width - sized.width) <= 1);
   const fixed = seen.every((one) => isFixed(one.sized.style));
   const counts = sized.player || sized.width > narrowest / 2;
   if (!same || !fixed || !counts) return [];
-  const element = { ...sized, id: 0, parent: null, box: { x: 0, y: 0, width: sized.width, height: 0 }, shown: true };
+  const element = {
+    ...sized,
+    id: 0,
+    parent: null,
+    box: { x: 0, y: 0, width: sized.width, height: 0 },
+    shown: true,
+  };
   const blame = blameWidth(c.markup, { ...element, inkLeft: 0, inkRight: 0, clipped: false });
   const { where, subject, made } = blame;
   return [
@@ -130,7 +149,8 @@ function listSized({ frames, media }: RenderOf<Needs>): Sized[] {
 /** A player by what it asks for, or by what its address says it is. */
 function isPlayer(attributes: Record<string, string | undefined>): boolean {
   if ('allowfullscreen' in attributes) return true;
-  if (/(^|;)\s*(autoplay|fullscreen|picture-in-picture)\b/.test(attributes.allow ?? '')) return true;
+  if (/(^|;)\s*(autoplay|fullscreen|picture-in-picture)\b/.test(attributes.allow ?? ''))
+    return true;
   return PLAYER_ADDRESS.test(attributes.src ?? attributes.data ?? '');
 }
 
@@ -149,8 +169,11 @@ function judgeMarkup(c: Case<Needs>): Fact<Data>[] {
       const bound = findDeclaration(c.markup, element, ['max-width']);
       const written = declared?.value ?? getValue(element, 'width') ?? '';
       const width = /^[\d.]+(px)?$/.test(written.trim()) ? parseFloat(written) : null;
-      if (width === null || width === 0 || (bound && /%|vw|min\(|calc\(/.test(bound.value))) return [];
-      const attributes = Object.fromEntries(element.attributes.map(({ name, value }) => [name, value]));
+      if (width === null || width === 0 || (bound && /%|vw|min\(|calc\(/.test(bound.value)))
+        return [];
+      const attributes = Object.fromEntries(
+        element.attributes.map(({ name, value }) => [name, value]),
+      );
       if (element.name !== 'video' && !isPlayer(attributes) && width <= narrowest / 2) return [];
       const blame = blameElement(c.markup, { from: { offset: element.offset }, selector: null });
       const where = declared ?? getAttribute(element, 'width') ?? blame.where;
@@ -184,6 +207,7 @@ function mend({ tag, width, height, blame }: Data): Edit[] | null {
 
 /** The size as written, without the borders that were measured with it. */
 function getInner(element: MarkupElement | null, width: number, height: number) {
-  const of = (name: string, measured: number) => parseFloat((element && getValue(element, name)) ?? '') || measured;
+  const of = (name: string, measured: number) =>
+    parseFloat((element && getValue(element, name)) ?? '') || measured;
   return { width: of('width', width), height: of('height', height) };
 }

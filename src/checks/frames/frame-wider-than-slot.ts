@@ -14,16 +14,26 @@ export default defineCheck({
   subject: 'frames',
   level: 'blocker',
   title: 'A frame is wider than the slot it stands in',
-  decided: 'The frame’s box, borders included, is measured wider than the slot’s content box, by more than 1 px.',
+  decided:
+    'The frame’s box, borders included, is measured wider than the slot’s content box, by more than 1 px.',
   standard: 'WCAG 2.2, 1.4.10 Reflow',
   needs: ['frames', 'slot'],
   markup: false,
   judge(c): Fact<Data>[] {
     return c.renders.flatMap(({ render, frames, slot }) =>
       frames
-        .filter((frame) => frame.shown && slot.box.width > 0 && frame.box.width > slot.box.width + TOLERANCE)
+        .filter(
+          (frame) =>
+            frame.shown && slot.box.width > 0 && frame.box.width > slot.box.width + TOLERANCE,
+        )
         .map((frame) => {
-          const blame = blameWidth(c.markup, { ...frame, parent: null, inkLeft: 0, inkRight: 0, clipped: false });
+          const blame = blameWidth(c.markup, {
+            ...frame,
+            parent: null,
+            inkLeft: 0,
+            inkRight: 0,
+            clipped: false,
+          });
           const measured = {
             frameWidth: frame.box.width,
             slotWidth: slot.box.width,
@@ -31,17 +41,27 @@ export default defineCheck({
           };
           const { where, subject, made } = blame;
           const seen = [makeSeen(render, measured)];
-          return { where, subject, ...(made !== undefined && { made }), confirmed: true, data: { tag: frame.tag, blame }, seen };
+          return {
+            where,
+            subject,
+            ...(made !== undefined && { made }),
+            confirmed: true,
+            data: { tag: frame.tag, blame },
+            seen,
+          };
         }),
     );
   },
   says(data, fact) {
     const worst = getWorstSeen(fact.seen, 'overhang');
-    const [frame, slot] = [worst?.measured.frameWidth, worst?.measured.slotWidth].map((n) => formatPixels(Number(n)));
+    const [frame, slot] = [worst?.measured.frameWidth, worst?.measured.slotWidth].map((n) =>
+      formatPixels(Number(n)),
+    );
     const what = nameElement(data.tag, fact.made);
     return {
       message: `${what.charAt(0).toUpperCase()}${what.slice(1)} is ${frame} wide in a slot of ${slot} (${formatWidths(fact.seen)}).`,
-      notice: 'The frame runs out of its column: its right side is cut off or lies over other content.',
+      notice:
+        'The frame runs out of its column: its right side is cut off or lies over other content.',
       cure: 'Give it width: 100% and a max-width instead of a fixed width.',
     };
   },

@@ -8,7 +8,15 @@ interface Data {
 
 const MEDIA = ['video', 'audio'];
 /** Boolean attributes of media (HTML Living Standard, 4.8.8, 4.8.9 and 4.8.11). */
-const BOOLEAN = ['autoplay', 'muted', 'loop', 'controls', 'playsinline', 'disablepictureinpicture', 'disableremoteplayback'];
+const BOOLEAN = [
+  'autoplay',
+  'muted',
+  'loop',
+  'controls',
+  'playsinline',
+  'disablepictureinpicture',
+  'disableremoteplayback',
+];
 const MEANT_OFF = /^(false|0|no|off|none|never|null|undefined)$/i;
 
 export default defineCheck({
@@ -16,7 +24,8 @@ export default defineCheck({
   subject: 'media',
   level: 'concern',
   title: 'A value tries to switch off what is on by being there',
-  decided: 'A boolean attribute of a video or audio element has a value such as false, 0 or no: it is on whatever its value.',
+  decided:
+    'A boolean attribute of a video or audio element has a value such as false, 0 or no: it is on whatever its value.',
   standard: 'HTML Living Standard, 2.3.2 Boolean attributes',
   needs: [],
   markup: true,
@@ -26,7 +35,10 @@ export default defineCheck({
       .flatMap((element) =>
         element.attributes.filter(isMeantOff).map((attribute) => ({
           where: { offset: attribute.offset, endOffset: attribute.endOffset },
-          subject: attribute.name === 'autoplay' ? `@${element.offset}` : `@${element.offset} ${attribute.name}`,
+          subject:
+            attribute.name === 'autoplay'
+              ? `@${element.offset}`
+              : `@${element.offset} ${attribute.name}`,
           confirmed: true,
           data: { name: attribute.name, value: attribute.value },
           seen: [],

@@ -1,7 +1,12 @@
 import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
 import type { MediaFact } from '../../core/evidence.js';
 import { blameElement } from '../../core/measure/blame.js';
-import { getAttribute, getTagSpan, type Markup, type MarkupElement } from '../../core/markup/markup.js';
+import {
+  getAttribute,
+  getTagSpan,
+  type Markup,
+  type MarkupElement,
+} from '../../core/markup/markup.js';
 
 interface Data {
   /** Whether the file has a sound track; null where it is not known. */
@@ -27,21 +32,25 @@ export default defineCheck({
   says(data) {
     if (data.sound === false) {
       return {
-        message: 'The video asks for autoplay and is not muted; its file has no sound, and the browser still blocks it.',
+        message:
+          'The video asks for autoplay and is not muted; its file has no sound, and the browser still blocks it.',
         notice: 'Visitors see a still picture: the film does not start.',
         cure: 'Add muted (there is no sound to lose) and playsinline.',
       };
     }
-    const happened = data.outcome === 'blocked' ? 'the browser did not start it' : 'browsers do not start it';
+    const happened =
+      data.outcome === 'blocked' ? 'the browser did not start it' : 'browsers do not start it';
     return {
       message: `The video asks for autoplay with its sound on: ${happened}.`,
-      notice: 'Visitors see a still picture: the film does not start, and whoever published it saw it play.',
+      notice:
+        'Visitors see a still picture: the film does not start, and whoever published it saw it play.',
       cure: 'Add muted and playsinline, or take autoplay out and leave the start to the visitor.',
     };
   },
   mend(_data, fact, markup) {
     const end = fact.where.endOffset;
-    return fact.made === undefined && markup.text.slice(fact.where.offset, end).toLowerCase().startsWith('autoplay')
+    return fact.made === undefined &&
+      markup.text.slice(fact.where.offset, end).toLowerCase().startsWith('autoplay')
       ? [{ offset: end, endOffset: end, text: ' muted' }]
       : null;
   },
@@ -86,7 +95,11 @@ function judgeRenders(c: Case<'media'>): Fact<Data>[] {
         subject: blame.subject,
         ...(blame.made !== undefined && { made: blame.made }),
         confirmed: couldStart(one),
-        data: { sound: one.sound, outcome: couldStart(one) ? ('blocked' as const) : ('unknown' as const), element: blame.element },
+        data: {
+          sound: one.sound,
+          outcome: couldStart(one) ? ('blocked' as const) : ('unknown' as const),
+          element: blame.element,
+        },
         seen: [makeSeen(render, measured)],
       };
     }),
@@ -95,7 +108,14 @@ function judgeRenders(c: Case<'media'>): Fact<Data>[] {
 
 /** Asked to start with sound and did not; where it never loaded, the markup's word stands. */
 function isBlocked(one: MediaFact): boolean {
-  return one.tag === 'video' && one.autoplay && !one.muted && one.volume > 0 && one.paused && !one.started;
+  return (
+    one.tag === 'video' &&
+    one.autoplay &&
+    !one.muted &&
+    one.volume > 0 &&
+    one.paused &&
+    !one.started
+  );
 }
 
 function couldStart(one: MediaFact): boolean {
@@ -104,7 +124,12 @@ function couldStart(one: MediaFact): boolean {
 
 function judgeMarkup(markup: Markup): Fact<Data>[] {
   return markup.elements
-    .filter((element) => element.name === 'video' && getAttribute(element, 'autoplay') && !getAttribute(element, 'muted'))
+    .filter(
+      (element) =>
+        element.name === 'video' &&
+        getAttribute(element, 'autoplay') &&
+        !getAttribute(element, 'muted'),
+    )
     .map((element) => ({
       where: getAttribute(element, 'autoplay') ?? getTagSpan(element),
       subject: `@${element.offset}`,

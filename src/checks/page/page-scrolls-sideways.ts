@@ -4,7 +4,8 @@ import { getBaselineKey } from '../../core/plan.js';
 import { blameWidth, mendWidth, type Blame } from '../../core/measure/blame.js';
 import { findCulprits, TOLERANCE } from '../../core/measure/culprits.js';
 import { formatPixels } from '../../core/measure/units.js';
-import type { Markup } from '../../core/markup/markup.js';
+import { getTagSpan, type Markup } from '../../core/markup/markup.js';
+import { readStyles } from '../../core/markup/styles.js';
 import { formatWidths, getWorstSeen, nameElement } from '../../core/words/list.js';
 
 interface Data {
@@ -43,21 +44,28 @@ export default defineCheck({
     const what = data.tag ? nameElement(data.tag, fact.made) : 'the snippet';
     return {
       message: `The page scrolls sideways ${formatWidths(fact.seen)}: ${what} reaches up to ${by} beyond the window.`,
-      notice: 'On these screens the whole page slides from side to side, and part of it is out of sight.',
+      notice:
+        'On these screens the whole page slides from side to side, and part of it is out of sight.',
       cure: CURES[data.tag ? data.by : 'page'],
     };
   },
   mend: (data) => data.blame && mendWidth(data.blame),
   examples: {
     faulty: [
-      { name: 'a box as wide as a desktop', code: '<div style="width: 1400px">Spring sowing list</div>' },
+      {
+        name: 'a box as wide as a desktop',
+        code: '<div style="width: 1400px">Spring sowing list</div>',
+      },
       {
         name: 'a word that cannot break',
         code: `<p style="white-space: nowrap">${'Sow thinly and water well. '.repeat(12)}</p>`,
       },
     ],
     sound: [
-      { name: 'a wide box that may shrink', code: '<div style="width: 100%; max-width: 1400px">Spring sowing list</div>' },
+      {
+        name: 'a wide box that may shrink',
+        code: '<div style="width: 100%; max-width: 1400px">Spring sowing list</div>',
+      },
       {
         name: 'a wide table that scrolls by itself',
         code: '<div style="overflow-x: auto"><div style="width: 1400px">Spring sowing list</div></div>',
@@ -66,27 +74,60 @@ export default defineCheck({
   },
 });
 
-function judgeRender(markup: Markup, { render, page, elements }: RenderOf<Needs>, without: number): Fact<Data>[] {
+function judgeRender(
+  markup: Markup,
+  { render, page, elements }: RenderOf<Needs>,
+  without: number,
+): Fact<Data>[] {
   const width = page.readAt === 'after-scroll' && page.afterScroll ? page.afterScroll : page.atLoad;
   if (!overflows(width, without)) return [];
   const overhang = width.scrollWidth - width.clientWidth;
-  const measured = { overhang, scrollWidth: width.scrollWidth, windowWidth: width.clientWidth, at: page.readAt };
-  const wish = { left: 0, right: Math.max(width.clientWidth, without), direction: page.direction, shownOnly: false };
+  const measured = {
+    overhang,
+    scrollWidth: width.scrollWidth,
+    windowWidth: width.clientWidth,
+    at: page.readAt,
+  };
+  const wish = {
+    left: 0,
+    right: Math.max(width.clientWidth, without),
+    direction: page.direction,
+    shownOnly: false,
+  };
   const culprits = findCulprits(elements, wish);
   if (culprits.length === 0) return [blamePage(markup, makeSeen(render, measured))];
   return culprits.map(({ element, overhang, by }) => {
     const blame = blameWidth(markup, element, by);
     const seen = makeSeen(render, { ...measured, overhang, elementWidth: element.box.width });
-    return { ...pick(blame), confirmed: true, data: { tag: element.tag, by, blame }, seen: [seen] };
+    return {
+      ...pick(blame),
+      group: '',
+      confirmed: true,
+      data: { tag: element.tag, by, blame },
+      seen: [seen],
+    };
   });
 }
 
 /** No part of the snippet sticks out, and yet the page does: a rule of its own widened a host part. */
 function blamePage(markup: Markup, seen: Fact<Data>['seen'][number]): Fact<Data> {
+  const rule = readStyles(markup).findLast(
+    ({ property, value }) => WIDENS.test(property) && /\d/.test(value),
+  );
   const sheet = markup.elements.find(({ name }) => name === 'style') ?? markup.elements[0];
-  const where = sheet ? { offset: sheet.offset, endOffset: sheet.tagEnd } : { offset: 0, endOffset: 0 };
-  return { where, subject: 'page', confirmed: true, data: { tag: '', by: 'box', blame: null }, seen: [seen] };
+  const where = rule ?? (sheet ? getTagSpan(sheet) : { offset: 0, endOffset: 0 });
+  const { offset, endOffset } = where;
+  return {
+    where: { offset, endOffset },
+    subject: 'page',
+    confirmed: true,
+    data: { tag: '', by: 'box', blame: null },
+    seen: [seen],
+  };
 }
+
+const WIDENS =
+  /^((min-)?(width|inline-size)|margin.*|padding.*|left|right|inset.*|transform|translate|grid-template.*|white-space)$/;
 
 function overflows(width: PageWidth, without: number): boolean {
   return width.scrollable && width.scrollWidth > Math.max(width.clientWidth, without) + TOLERANCE;

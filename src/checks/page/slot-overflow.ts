@@ -14,7 +14,8 @@ export default defineCheck({
   subject: 'page',
   level: 'concern',
   title: 'The snippet is wider than its slot',
-  decided: 'A visible part of the snippet reaches beyond the slot’s content box by more than 1 px, although the page does not scroll sideways.',
+  decided:
+    'A visible part of the snippet reaches beyond the slot’s content box by more than 1 px, although the page does not scroll sideways.',
   standard: 'WCAG 2.2, 1.4.10 Reflow',
   needs: ['slot', 'elements', 'page'],
   markup: false,
@@ -29,7 +30,15 @@ export default defineCheck({
         const measured = { overhang, slotWidth: width, elementWidth: element.box.width };
         const { where, subject, made } = blame;
         const seen = [makeSeen(render, measured)];
-        return { where, subject, ...(made !== undefined && { made }), confirmed: true, data: { tag: element.tag, blame }, seen };
+        return {
+          where,
+          subject,
+          group: '',
+          ...(made !== undefined && { made }),
+          confirmed: true,
+          data: { tag: element.tag, blame },
+          seen,
+        };
       });
     });
   },
@@ -45,14 +54,20 @@ export default defineCheck({
   mend: (data) => mendWidth(data.blame),
   examples: {
     faulty: [
-      { name: 'a box a little too wide', code: '<div style="width: calc(100% + 10px)">Seed swap in May</div>' },
+      {
+        name: 'a box a little too wide',
+        code: '<div style="width: calc(100% + 10px)">Seed swap in May</div>',
+      },
       {
         name: 'padding on top of the full width',
         code: '<style>.swap { width: 100%; padding: 0 6px; }</style><div class="swap">Seed swap in May</div>',
       },
     ],
     sound: [
-      { name: 'padding inside the full width', code: '<div style="width: 100%; padding: 0 6px; box-sizing: border-box">Seed swap in May</div>' },
+      {
+        name: 'padding inside the full width',
+        code: '<div style="width: 100%; padding: 0 6px; box-sizing: border-box">Seed swap in May</div>',
+      },
       {
         name: 'text for screen readers, parked off screen',
         code: '<span style="position: absolute; left: -9999px">Opens in a new window</span>',

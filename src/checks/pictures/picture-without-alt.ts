@@ -1,7 +1,13 @@
 import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
 import type { PictureFact } from '../../core/evidence.js';
 import { blameElement } from '../../core/measure/blame.js';
-import { getTagSpan, getText, getValue, type Markup, type MarkupElement } from '../../core/markup/markup.js';
+import {
+  getTagSpan,
+  getText,
+  getValue,
+  type Markup,
+  type MarkupElement,
+} from '../../core/markup/markup.js';
 import { findDeclaration } from '../../core/markup/styles.js';
 
 interface Data {
@@ -35,14 +41,32 @@ export default defineCheck({
   },
   examples: {
     faulty: [
-      { name: 'no alt', code: '<img src="https://static.rootcellar.example/beans.png" width="160" height="120">' },
-      { name: 'role img without a name', code: '<div role="img" style="width: 40px; height: 40px; background: #3d5a73"></div>' },
+      {
+        name: 'no alt',
+        code: '<img src="https://static.rootcellar.example/beans.png" width="160" height="120">',
+      },
+      {
+        name: 'role img without a name',
+        code: '<div role="img" style="width: 40px; height: 40px; background: #3d5a73"></div>',
+      },
     ],
     sound: [
-      { name: 'alt with words', code: '<img src="https://static.rootcellar.example/beans.png" width="160" height="120" alt="Runner beans drying on a rack">' },
-      { name: 'decoration', code: '<img src="https://static.rootcellar.example/beans.png" width="160" height="120" alt="">' },
-      { name: 'named by text on the page', code: '<p id="beans">Runner beans</p><img src="https://static.rootcellar.example/beans.png" width="160" height="120" aria-labelledby="beans">' },
-      { name: 'a counter', code: '<img src="https://static.rootcellar.example/beans.png" width="1" height="1">' },
+      {
+        name: 'alt with words',
+        code: '<img src="https://static.rootcellar.example/beans.png" width="160" height="120" alt="Runner beans drying on a rack">',
+      },
+      {
+        name: 'decoration',
+        code: '<img src="https://static.rootcellar.example/beans.png" width="160" height="120" alt="">',
+      },
+      {
+        name: 'named by text on the page',
+        code: '<p id="beans">Runner beans</p><img src="https://static.rootcellar.example/beans.png" width="160" height="120" aria-labelledby="beans">',
+      },
+      {
+        name: 'a counter',
+        code: '<img src="https://static.rootcellar.example/beans.png" width="1" height="1">',
+      },
     ],
   },
 });
@@ -78,7 +102,9 @@ function isUnnamed({ tag, name, ignored, loaded, shown, box }: PictureFact): boo
 
 function judgeMarkup(markup: Markup): Fact<Data>[] {
   return markup.elements
-    .filter((element) => isPicture(element) && !isNamed(markup, element) && !isSetAside(markup, element))
+    .filter(
+      (element) => isPicture(element) && !isNamed(markup, element) && !isSetAside(markup, element),
+    )
     .map((element) => ({
       where: getTagSpan(element),
       subject: `@${element.offset}`,
@@ -98,7 +124,12 @@ function isPicture(element: MarkupElement): boolean {
 function isNamed(markup: Markup, element: MarkupElement): boolean {
   const ids = (getValue(element, 'aria-labelledby') ?? '').split(/\s+/).filter(Boolean);
   const labels = markup.elements.filter((other) => ids.includes(getValue(other, 'id') ?? ''));
-  if (labels.some((label) => getText(label) || getValue(label, 'alt') || getValue(label, 'aria-label'))) return true;
+  if (
+    labels.some(
+      (label) => getText(label) || getValue(label, 'alt') || getValue(label, 'aria-label'),
+    )
+  )
+    return true;
   if (['aria-label', 'title'].some((name) => getValue(element, name)?.trim())) return true;
   const alt = /^(img|input|area)$/.test(element.name) ? getValue(element, 'alt') : null;
   return alt !== null && (alt.trim() !== '' || element.name === 'img');

@@ -28,7 +28,9 @@ export default defineCheck({
       traffic.flatMap((request): Fact<Data>[] => {
         const kind = getKind(request, c);
         if (!kind) return [];
-        const known = written.find(({ data }) => data.host === request.host && sameFile(data.address, request.address));
+        const known = written.find(
+          ({ data }) => data.host === request.host && sameFile(data.address, request.address),
+        );
         const data = { host: request.host, kind, address: request.address };
         const where = known?.where ?? locate(c.markup, request);
         const seen = makeSeen(render, { asked: request.address, happened: 'refused' });
@@ -40,17 +42,27 @@ export default defineCheck({
   says({ host, kind, address }) {
     return {
       message: `${address} is asked for, and ${host} is ${kind}: Mivket did not let it through.`,
-      notice: 'Visitors get nothing from there, or their own device or network is asked: it works only where the code was made.',
+      notice:
+        'Visitors get nothing from there, or their own device or network is asked: it works only where the code was made.',
       cure: 'Put the address of the public server in its place, or take it out.',
     };
   },
   examples: {
     faulty: [
-      { name: 'a picture on the office network', code: '<img src="https://192.168.4.20/beans.png" width="160" height="120" alt="Runner beans drying on a rack">' },
-      { name: 'a script on the maker’s own machine', code: '<script async src="http://localhost:3000/widget.js"></script>' },
+      {
+        name: 'a picture on the office network',
+        code: '<img src="https://192.168.4.20/beans.png" width="160" height="120" alt="Runner beans drying on a rack">',
+      },
+      {
+        name: 'a script on the maker’s own machine',
+        code: '<script async src="http://localhost:3000/widget.js"></script>',
+      },
     ],
     sound: [
-      { name: 'a public host', code: '<img src="https://static.rootcellar.example/beans.png" width="160" height="120" alt="Runner beans drying on a rack">' },
+      {
+        name: 'a public host',
+        code: '<img src="https://static.rootcellar.example/beans.png" width="160" height="120" alt="Runner beans drying on a rack">',
+      },
       { name: 'an address in a text', code: '<p>The desk’s printer is at 192.168.4.20.</p>' },
     ],
   },
@@ -66,7 +78,7 @@ function judgeMarkup(c: Case<Needs>): Fact<Data>[] {
       {
         where: { offset: attribute.offset, endOffset: attribute.endOffset },
         subject: `host ${url.hostname}`,
-        confirmed: false,
+        confirmed: c.renders.length > 0,
         data: { host: url.hostname, kind, address: url.href },
         seen: [],
       },

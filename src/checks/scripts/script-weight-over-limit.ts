@@ -20,12 +20,16 @@ export default defineCheck({
   subject: 'scripts',
   level: 'concern',
   title: 'Third-party scripts weigh more than the house allows',
-  decided: 'The bytes on the wire of all scripts from other sites than the page’s, those in frames and workers too, are over the limit `scriptBytes`.',
+  decided:
+    'The bytes on the wire of all scripts from other sites than the page’s, those in frames and workers too, are over the limit `scriptBytes`.',
   standard: null,
   needs: ['traffic'],
   markup: false,
   judge(c): Fact<Data>[] {
-    const weighed = c.renders.map((render) => ({ render, scripts: listScripts(render, c.house.origin) }));
+    const weighed = c.renders.map((render) => ({
+      render,
+      scripts: listScripts(render, c.house.origin),
+    }));
     const over = weighed.filter(({ scripts }) => sum(scripts, 'wire') > c.house.limits.scriptBytes);
     const heaviest = over.reduce<(typeof over)[number] | null>(
       (most, one) => (most && sum(most.scripts, 'wire') >= sum(one.scripts, 'wire') ? most : one),
@@ -51,7 +55,9 @@ export default defineCheck({
     ];
   },
   says({ limit, wire, unpacked, hosts }) {
-    const shares = hosts.map((one) => `${one.host} ${formatBytes(one.wire)} (${formatBytes(one.unpacked)} unpacked)`);
+    const shares = hosts.map(
+      (one) => `${one.host} ${formatBytes(one.wire)} (${formatBytes(one.unpacked)} unpacked)`,
+    );
     return {
       message: `Third-party scripts weigh ${formatBytes(wire)} on the wire, ${formatBytes(unpacked)} unpacked; the house allows ${formatBytes(limit)}. By host: ${joinWords(shares)}.`,
       notice: 'The page takes longer to answer, most of all on phones and slow lines.',
@@ -60,12 +66,24 @@ export default defineCheck({
   },
   examples: {
     faulty: [
-      { name: 'a counter that pulls in others', code: '<script async src="https://tally.example/heavy.js"></script>' },
-      { name: 'a heavy script', code: '<script async src="https://cdn.tallyroot.example/charts.js"></script>' },
+      {
+        name: 'a counter that pulls in others',
+        code: '<script async src="https://tally.example/heavy.js"></script>',
+      },
+      {
+        name: 'a heavy script',
+        code: '<script async src="https://cdn.tallyroot.example/charts.js"></script>',
+      },
     ],
     sound: [
-      { name: 'a small script', code: '<script async src="https://book.trellis.example/loader.js"></script><div data-trellis-desk="workshops" style="min-height: 120px"></div>' },
-      { name: 'large pictures are no scripts', code: '<img src="https://static.rootcellar.example/beans.png" width="160" height="120" alt="Runner beans drying on a rack">' },
+      {
+        name: 'a small script',
+        code: '<script async src="https://book.trellis.example/loader.js"></script><div data-trellis-desk="workshops" style="min-height: 120px"></div>',
+      },
+      {
+        name: 'large pictures are no scripts',
+        code: '<img src="https://static.rootcellar.example/beans.png" width="160" height="120" alt="Runner beans drying on a rack">',
+      },
     ],
   },
 });
@@ -84,7 +102,12 @@ function weigh(scripts: readonly RequestFact[], c: Case<Needs>): Data {
     return { host, wire: sum(own, 'wire'), unpacked: sum(own, 'unpacked') };
   });
   hosts.sort((a, b) => b.wire - a.wire);
-  return { limit: c.house.limits.scriptBytes, wire: sum(scripts, 'wire'), unpacked: sum(scripts, 'unpacked'), hosts };
+  return {
+    limit: c.house.limits.scriptBytes,
+    wire: sum(scripts, 'wire'),
+    unpacked: sum(scripts, 'unpacked'),
+    hosts,
+  };
 }
 
 /** The tag that, with all it pulled in, brought most bytes. */
@@ -96,6 +119,9 @@ function findHeaviestTag(markup: Markup, scripts: readonly RequestFact[]) {
     if (element) bytes.set(element.index, (bytes.get(element.index) ?? 0) + wire);
   }
   const heaviest = [...bytes].sort((a, b) => b[1] - a[1])[0];
-  const element = markup.elements[heaviest?.[0] ?? -1] ?? markup.elements.find(({ name }) => name === 'script') ?? markup.elements[0];
+  const element =
+    markup.elements[heaviest?.[0] ?? -1] ??
+    markup.elements.find(({ name }) => name === 'script') ??
+    markup.elements[0];
   return element ? getTagSpan(element) : { offset: 0, endOffset: 0 };
 }

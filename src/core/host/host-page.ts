@@ -32,15 +32,19 @@ export function composePage(host: HostPage, snippet: string): string {
 
 function findMarked(page: string): Map<string, { start: number; end: number }> {
   const found = new Map<string, { start: number; end: number }>();
-  const waiting: DefaultTreeAdapterTypes.ParentNode[] = [parse(page, { sourceCodeLocationInfo: true })];
+  const waiting: DefaultTreeAdapterTypes.ParentNode[] = [
+    parse(page, { sourceCodeLocationInfo: true }),
+  ];
   for (let node = waiting.pop(); node; node = waiting.pop()) {
     const location = 'tagName' in node ? node.sourceCodeLocation : null;
-    const name = 'tagName' in node && node.attrs.find((attribute) => attribute.name === SLOT_ATTRIBUTE)?.value;
+    const name =
+      'tagName' in node && node.attrs.find((attribute) => attribute.name === SLOT_ATTRIBUTE)?.value;
     if (name && location?.startTag && !found.has(name)) {
       const start = location.startTag.endOffset;
       found.set(name, { start, end: location.endTag?.startOffset ?? start });
     }
-    for (const child of [...node.childNodes].reverse()) if ('childNodes' in child) waiting.push(child);
+    for (const child of [...node.childNodes].reverse())
+      if ('childNodes' in child) waiting.push(child);
   }
   return found;
 }

@@ -64,9 +64,16 @@ export function makeViewport(given: Partial<Viewport> & { name: string; width: n
 
 /** Fills in what the file leaves open. */
 export function completeHouse(file: HouseFile, path: string | null): House {
-  const viewports = (file.viewports ?? DEFAULT_WIDTHS).map((given) => makeViewport(withoutUndefined(given)));
+  const viewports = (file.viewports ?? DEFAULT_WIDTHS).map((given) =>
+    makeViewport(withoutUndefined(given)),
+  );
   const slots = Object.entries(file.slots ?? { column: { width: 680, inset: 16 } });
-  return { ...file, file: path, viewports, slots: slots.map(([name, given]) => completeSlot(name, given)) };
+  return {
+    ...file,
+    file: path,
+    viewports,
+    slots: slots.map(([name, given]) => completeSlot(name, given)),
+  };
 }
 
 type SlotFile = NonNullable<HouseFile['slots']>[string];
@@ -92,7 +99,9 @@ export function getSlotRange(slot: Slot, width: number): SlotRange | null {
   return slot.ranges.find((range) => width >= range.from && width <= range.to) ?? null;
 }
 
-function withoutUndefined<T extends object>(given: T): { [K in keyof T]: Exclude<T[K], undefined> } {
+function withoutUndefined<T extends object>(
+  given: T,
+): { [K in keyof T]: Exclude<T[K], undefined> } {
   const entries = Object.entries(given).filter(([, value]) => value !== undefined);
   return Object.fromEntries(entries) as { [K in keyof T]: Exclude<T[K], undefined> };
 }

@@ -41,7 +41,12 @@ function toValue(document: Document, file: string): unknown {
 }
 
 /** Finding names are checked by hand: the schema cannot say which is near. */
-function checkNames(house: z.output<typeof houseSchema>, document: Document, lines: LineCounter, file: string) {
+function checkNames(
+  house: z.output<typeof houseSchema>,
+  document: Document,
+  lines: LineCounter,
+  file: string,
+) {
   const named = [
     ...Object.keys(house.levels).map((id) => ({ id, path: ['levels', id] })),
     ...house.waivers.map(({ finding }, i) => ({ id: finding, path: ['waivers', i, 'finding'] })),
@@ -49,15 +54,27 @@ function checkNames(house: z.output<typeof houseSchema>, document: Document, lin
   for (const { id, path } of named) {
     if (FINDING_IDS.includes(id)) continue;
     const line = getLine(document, lines, path);
-    throw badHouse(file, line, path.join('.'), `names the unknown finding "${id}". ${suggestFinding(id)}`);
+    throw badHouse(
+      file,
+      line,
+      path.join('.'),
+      `names the unknown finding "${id}". ${suggestFinding(id)}`,
+    );
   }
 }
 
 function suggestFinding(id: string): string {
-  return suggest(id, FINDING_IDS).replace(/Allowed: .*/s, '`mivket explain` lists them all.').trim();
+  return suggest(id, FINDING_IDS)
+    .replace(/Allowed: .*/s, '`mivket explain` lists them all.')
+    .trim();
 }
 
-function explain(issue: z.core.$ZodIssue, document: Document, lines: LineCounter, file: string): ToolError {
+function explain(
+  issue: z.core.$ZodIssue,
+  document: Document,
+  lines: LineCounter,
+  file: string,
+): ToolError {
   const inner = getDeepest(issue);
   if (inner.code === 'unrecognized_keys') {
     const key = inner.keys[0]!;
@@ -67,7 +84,12 @@ function explain(issue: z.core.$ZodIssue, document: Document, lines: LineCounter
   }
   const found = document.getIn(inner.path);
   const seen = isMap(found) || isSeq(found) ? '' : `, found ${JSON.stringify(found) ?? 'nothing'}`;
-  return badHouse(file, getLine(document, lines, inner.path), inner.path.join('.'), `${wanted(inner)}${seen}`);
+  return badHouse(
+    file,
+    getLine(document, lines, inner.path),
+    inner.path.join('.'),
+    `${wanted(inner)}${seen}`,
+  );
 }
 
 function wanted(issue: z.core.$ZodIssue): string {
@@ -79,15 +101,22 @@ function wanted(issue: z.core.$ZodIssue): string {
 }
 
 function article(type: string): string {
-  const words: Record<string, string> = { array: 'a list', record: 'a group of keys', object: 'a group of keys' };
+  const words: Record<string, string> = {
+    array: 'a list',
+    record: 'a group of keys',
+    object: 'a group of keys',
+  };
   return words[type] ?? `a ${type}`;
 }
 
 /** Of a union, the branch that got furthest: its complaint is the one that helps. */
 function getDeepest(issue: z.core.$ZodIssue): z.core.$ZodIssue {
   if (issue.code !== 'invalid_union') return issue;
-  const branches = issue.errors.flat().map((inner) => getDeepest({ ...inner, path: [...issue.path, ...inner.path] }));
-  const depth = (inner: z.core.$ZodIssue) => inner.path.length * 2 + (inner.code === 'unrecognized_keys' ? 1 : 0);
+  const branches = issue.errors
+    .flat()
+    .map((inner) => getDeepest({ ...inner, path: [...issue.path, ...inner.path] }));
+  const depth = (inner: z.core.$ZodIssue) =>
+    inner.path.length * 2 + (inner.code === 'unrecognized_keys' ? 1 : 0);
   return branches.sort((a, b) => depth(b) - depth(a))[0] ?? issue;
 }
 
@@ -107,11 +136,17 @@ function descend(schema: unknown, step: PropertyKey): unknown {
 
 /** Takes off defaults and the like, and of a union takes the branch with keys. */
 function unwrap(schema: unknown): unknown {
-  const node = schema as { def?: { innerType?: unknown; options?: unknown[]; valueType?: unknown; element?: unknown }; shape?: object };
+  const node = schema as {
+    def?: { innerType?: unknown; options?: unknown[]; valueType?: unknown; element?: unknown };
+    shape?: object;
+  };
   if (!node?.def) return node ?? null;
   if (node.shape) return node;
   if (node.def.innerType) return unwrap(node.def.innerType);
-  if (node.def.options) return node.def.options.map(unwrap).find((option) => (option as { shape?: object })?.shape) ?? null;
+  if (node.def.options)
+    return (
+      node.def.options.map(unwrap).find((option) => (option as { shape?: object })?.shape) ?? null
+    );
   return { valueType: node.def.valueType, element: node.def.element };
 }
 
@@ -120,13 +155,21 @@ function getLine(document: Document, lines: LineCounter, path: readonly Property
   for (let depth = path.length; depth > 0; depth--) {
     const parent = document.getIn(path.slice(0, depth - 1), true);
     const key = path[depth - 1];
-    const pair = isMap(parent) ? parent.items.find((item) => String((item.key as { value?: unknown })?.value) === String(key)) : undefined;
-    const node = (pair?.key ?? (isSeq(parent) ? parent.items[Number(key)] : undefined)) as Node | undefined;
+    const pair = isMap(parent)
+      ? parent.items.find(
+          (item) => String((item.key as { value?: unknown })?.value) === String(key),
+        )
+      : undefined;
+    const node = (pair?.key ?? (isSeq(parent) ? parent.items[Number(key)] : undefined)) as
+      Node | undefined;
     if (node?.range) return lines.linePos(node.range[0]).line;
   }
   return 1;
 }
 
 function badHouse(file: string, line: number, key: string | null, words: string): ToolError {
-  return new ToolError('bad-house', `${file}, line ${line}: ${key ? `\`${key}\` ` : ''}${words.replace(/\.$/, '')}.`);
+  return new ToolError(
+    'bad-house',
+    `${file}, line ${line}: ${key ? `\`${key}\` ` : ''}${words.replace(/\.$/, '')}.`,
+  );
 }

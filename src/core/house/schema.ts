@@ -43,7 +43,9 @@ const slotRange = z.strictObject({
   headingLevel: z.number().int().min(1).max(6).optional(),
 });
 
-const origin = z.string().refine(isOrigin, 'must be an origin such as https://www.seedlibrary.example');
+const origin = z
+  .string()
+  .refine(isOrigin, 'must be an origin such as https://www.seedlibrary.example');
 
 const waiver = z.strictObject({
   finding: name,
@@ -82,7 +84,12 @@ export const houseSchema = z.strictObject({
   hosts: z.strictObject({ allow: z.array(z.string()).default([]) }).optional(),
   levels: z.record(z.string(), z.enum([...LEVELS, 'off'])).default({}),
   waivers: z.array(waiver).default([]),
-  reroute: z.record(z.string(), z.string().refine(isOrigin, 'must be an origin such as http://127.0.0.1:8137')).default({}),
+  reroute: z
+    .record(
+      z.string(),
+      z.string().refine(isOrigin, 'must be an origin such as http://127.0.0.1:8137'),
+    )
+    .default({}),
   holdOn: z.enum(LEVELS).default('blocker'),
 });
 

@@ -1,4 +1,4 @@
-import { selectRenders, type Check, type Fact } from '../check.js';
+import { selectRenders, type Check, type Fact, type Seen } from '../check.js';
 import type { Baseline, Evidence, FactKind } from '../evidence.js';
 import type { House } from '../house/house.js';
 import type { Markup } from '../markup/markup.js';
@@ -7,7 +7,7 @@ import type { Snippet } from '../snippet.js';
 import { compareLevels, getVerdict } from '../verdict.js';
 import { getExcerpt } from './excerpt.js';
 import { getFitsFrom, reportRenders } from './renders.js';
-import { silenceExplained, type JudgedFact } from './silence.js';
+import { getPlaceKey, silenceExplained, type JudgedFact } from './silence.js';
 import { findWaiver } from './waivers.js';
 
 /** All there is to judge a snippet by. Without renders only the markup is read. */
@@ -29,7 +29,12 @@ export function judgeSnippet(judged: Judged): { report: SnippetReport; notJudged
   const checks = judged.checks.filter((check) => judged.house.levels[check.id] !== 'off');
   const facts = checks.flatMap((check) => runCheck(check, judged));
   const findings = silenceExplained(facts).map((fact) => toFinding(fact, judged));
-  findings.sort((a, b) => compareLevels(a.level, b.level) || a.where.offset - b.where.offset || a.id.localeCompare(b.id));
+  findings.sort(
+    (a, b) =>
+      compareLevels(a.level, b.level) ||
+      a.where.offset - b.where.offset ||
+      a.id.localeCompare(b.id),
+  );
   const notJudged = checks.flatMap((check) => explainNotJudged(check, judged));
   const blind = checks.some((check) => isBlind(check, judged, notJudged));
   const report: SnippetReport = {
@@ -56,12 +61,23 @@ function runCheck(check: Check, judged: Judged): JudgedFact[] {
 function mergeFacts(facts: readonly Fact<unknown>[]): Fact<unknown>[] {
   const merged = new Map<string, Fact<unknown>>();
   for (const fact of facts) {
-    const key = [fact.where.offset, fact.where.endOffset, fact.subject, fact.made].join(' ');
+    const key = [
+      fact.where.offset,
+      fact.where.endOffset,
+      fact.group ?? fact.subject,
+      fact.made,
+    ].join(' ');
     const known = merged.get(key);
-    if (known) known.seen.push(...fact.seen);
+    if (known) addSeen(known.seen, fact.seen);
     else merged.set(key, { ...fact, seen: [...fact.seen] });
   }
   return [...merged.values()];
+}
+
+/** Of two sightings in one render the first, which is the farther, stands for both. */
+function addSeen(seen: Seen[], more: readonly Seen[]): void {
+  const known = new Set(seen.map(getPlaceKey));
+  seen.push(...more.filter((one) => !known.has(getPlaceKey(one))));
 }
 
 function toFinding({ id, fact }: JudgedFact, judged: Judged): Finding {
@@ -73,7 +89,10 @@ function toFinding({ id, fact }: JudgedFact, judged: Judged): Finding {
     ...check.says(fact.data, fact),
     standard: check.standard,
     confirmed: fact.confirmed,
-    where: { ...judged.markup.place(fact.where), ...(fact.made !== undefined && { made: fact.made }) },
+    where: {
+      ...judged.markup.place(fact.where),
+      ...(fact.made !== undefined && { made: fact.made }),
+    },
     excerpt: getExcerpt(judged.snippet.text, fact.where),
     seen: fact.seen,
     ranges: [],
@@ -85,11 +104,15 @@ function toFinding({ id, fact }: JudgedFact, judged: Judged): Finding {
 /** What a check could not see: all renders, or those with a gap in what it reads. */
 function explainNotJudged(check: Check, judged: Judged): NotJudged[] {
   const say = (why: string): NotJudged => ({ id: check.id, why, snippet: judged.snippet.name });
-  if (judged.markupOnly !== null) return check.needs.length > 0 && !check.markup ? [say(judged.markupOnly)] : [];
+  if (judged.markupOnly !== null)
+    return check.needs.length > 0 && !check.markup ? [say(judged.markupOnly)] : [];
   const gaps = judged.evidence.flatMap((evidence) =>
     evidence.gaps
       .filter((gap) => gap.kept === null && check.needs.includes(gap.kind as FactKind))
-      .map((gap) => `${gap.why} (${evidence.render.viewport.name}, ${evidence.render.snippets[0]?.slot})`),
+      .map(
+        (gap) =>
+          `${gap.why} (${evidence.render.viewport.name}, ${evidence.render.snippets[0]?.slot})`,
+      ),
   );
   return gaps.length > 0 ? [say([...new Set(gaps)].join('; '))] : [];
 }
@@ -103,5 +126,9 @@ function isBlind(check: Check, judged: Judged, notJudged: readonly NotJudged[]):
 
 function reportGaps(evidence: Evidence): SnippetReport['gaps'] {
   const { viewport, snippets } = evidence.render;
-  return evidence.gaps.map((gap) => ({ ...gap, slot: snippets[0]?.slot ?? '', viewport: viewport.name }));
+  return evidence.gaps.map((gap) => ({
+    ...gap,
+    slot: snippets[0]?.slot ?? '',
+    viewport: viewport.name,
+  }));
 }

@@ -8,12 +8,20 @@ import { getPlaceKey } from './silence.js';
 const STICKS_OUT = ['page-scrolls-sideways', 'slot-overflow', 'frame-wider-than-slot'];
 
 /** Each render with the heaviest finding seen in it, in the order they were planned. */
-export function reportRenders(evidence: readonly Evidence[], findings: readonly Finding[]): SnippetReport['renders'] {
+export function reportRenders(
+  evidence: readonly Evidence[],
+  findings: readonly Finding[],
+): SnippetReport['renders'] {
   return evidence.map((one) => {
     const { viewport, ...place } = makeSeen(one.render, {});
     const key = getPlaceKey({ viewport, ...place });
-    const here = findings.filter((finding) => finding.seen.some((seen) => getPlaceKey(seen) === key));
-    const worst = here.reduce<Finding['level'] | null>((sum, finding) => getWorst(sum, finding.level), null);
+    const here = findings.filter((finding) =>
+      finding.seen.some((seen) => getPlaceKey(seen) === key),
+    );
+    const worst = here.reduce<Finding['level'] | null>(
+      (sum, finding) => getWorst(sum, finding.level),
+      null,
+    );
     const slotWidth = hasSlot(one) ? one.slot.box.width : null;
     return {
       slot: place.slot,
@@ -35,13 +43,21 @@ export function reportRenders(evidence: readonly Evidence[], findings: readonly 
  * The narrowest slot width, of those rendered, from which nothing sticks out up to the widest;
  * null where something sticks out even there, or nothing was measured.
  */
-export function getFitsFrom(evidence: readonly Evidence[], findings: readonly Finding[]): number | null {
+export function getFitsFrom(
+  evidence: readonly Evidence[],
+  findings: readonly Finding[],
+): number | null {
   const burst = new Set(
-    findings.filter(({ id }) => STICKS_OUT.includes(id)).flatMap((finding) => finding.seen.map(getPlaceKey)),
+    findings
+      .filter(({ id }) => STICKS_OUT.includes(id))
+      .flatMap((finding) => finding.seen.map(getPlaceKey)),
   );
   const widths = evidence
     .filter(hasSlot)
-    .map((one) => ({ width: one.slot.box.width, fits: !burst.has(getPlaceKey(makeSeen(one.render, {}))) }))
+    .map((one) => ({
+      width: one.slot.box.width,
+      fits: !burst.has(getPlaceKey(makeSeen(one.render, {}))),
+    }))
     .sort((a, b) => b.width - a.width);
   const tooWide = new Set(widths.filter(({ fits }) => !fits).map(({ width }) => width));
   let from: number | null = null;

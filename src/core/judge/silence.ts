@@ -15,7 +15,11 @@ interface Rule {
 
 /** One cause, one finding: which findings are told by which other of the same culprit. */
 const RULES: Rule[] = [
-  { cause: 'page-scrolls-sideways', silences: ['slot-overflow', 'frame-wider-than-slot'], wherePlacesMeet: true },
+  {
+    cause: 'page-scrolls-sideways',
+    silences: ['slot-overflow', 'frame-wider-than-slot'],
+    wherePlacesMeet: true,
+  },
   { cause: 'frame-wider-than-slot', silences: ['slot-overflow'], wherePlacesMeet: true },
   // The value is the mistake; that the browser then refuses to play is what comes of it.
   { cause: 'autoplay-value-ignored', silences: ['autoplay-with-sound'], wherePlacesMeet: false },
@@ -26,7 +30,7 @@ export function silenceExplained(facts: readonly JudgedFact[]): JudgedFact[] {
   return facts.flatMap((judged) => {
     const causes = RULES.filter((rule) => rule.silences.includes(judged.id)).flatMap((rule) =>
       facts
-        .filter((other) => other.id === rule.cause && other.fact.subject === judged.fact.subject)
+        .filter((other) => other.id === rule.cause && isSameCulprit(other.fact, judged.fact))
         .map((other) => ({ rule, seen: other.fact.seen })),
     );
     if (causes.some(({ rule }) => !rule.wherePlacesMeet)) return [];
@@ -35,6 +39,14 @@ export function silenceExplained(facts: readonly JudgedFact[]): JudgedFact[] {
     if (explained.size > 0 && seen.length === 0) return [];
     return [{ id: judged.id, fact: { ...judged.fact, seen } }];
   });
+}
+
+function isSameCulprit(a: Fact<unknown>, b: Fact<unknown>): boolean {
+  const samePlace =
+    a.where.offset === b.where.offset &&
+    a.where.endOffset === b.where.endOffset &&
+    a.made === b.made;
+  return a.subject === b.subject || samePlace;
 }
 
 /** One render, as a key. */

@@ -15,7 +15,8 @@ const LOADING: Record<string, string[]> = {
   background: ['body', 'table', 'td', 'th'],
   'xlink:href': ['image', 'use', 'script'],
 };
-const LOADING_LINKS = /(^|\s)(stylesheet|icon|preload|modulepreload|prefetch|manifest|preconnect|apple-touch-icon)(\s|$)/i;
+const LOADING_LINKS =
+  /(^|\s)(stylesheet|icon|preload|modulepreload|prefetch|manifest|preconnect|apple-touch-icon)(\s|$)/i;
 
 /** All addresses that the snippet's markup loads from, as URLs seen from `base`. */
 export function listAddresses(markup: Markup, base: string): MarkupAddress[] {
@@ -33,10 +34,12 @@ function getLoading(element: MarkupElement): { attribute: MarkupAttribute; text:
     const text = value.trim();
     if (!text) return [];
     if (LOADING[name]?.includes(element.name)) return [{ attribute, text }];
-    if (name === 'srcset' || name === 'imagesrcset') return splitSrcset(text).map((one) => ({ attribute, text: one }));
+    if (name === 'srcset' || name === 'imagesrcset')
+      return splitSrcset(text).map((one) => ({ attribute, text: one }));
     const isLoad =
       name === 'href' &&
-      ((element.name === 'link' && LOADING_LINKS.test(getValue(element, 'rel') ?? '')) || /^(image|use|feImage)$/.test(element.name));
+      ((element.name === 'link' && LOADING_LINKS.test(getValue(element, 'rel') ?? '')) ||
+        /^(image|use|feImage)$/.test(element.name));
     return isLoad ? [{ attribute, text }] : [];
   });
 }
@@ -51,7 +54,8 @@ function splitSrcset(text: string): string[] {
 
 /** The element at an offset of the source: the innermost whose tag, or whose text, it is in. */
 export function getElementAt(markup: Markup, offset: number): MarkupElement | null {
-  const holds = (element: MarkupElement) => element.offset <= offset && offset <= Math.max(element.endOffset, element.tagEnd);
+  const holds = (element: MarkupElement) =>
+    element.offset <= offset && offset <= Math.max(element.endOffset, element.tagEnd);
   return markup.elements.findLast(holds) ?? null;
 }
 
@@ -59,4 +63,3 @@ export function getElementAt(markup: Markup, offset: number): MarkupElement | nu
 export function getElementFrom(markup: Markup, offset: number): MarkupElement | null {
   return markup.elements.find((element) => element.offset === offset) ?? null;
 }
-

@@ -11,7 +11,13 @@ export function getLineStarts(text: string): number[] {
 export function getPlace(starts: readonly number[], span: Span): Place {
   const from = locate(starts, span.offset);
   const to = locate(starts, span.endOffset);
-  return { ...from, endLine: to.line, endColumn: to.column, offset: span.offset, endOffset: span.endOffset };
+  return {
+    ...from,
+    endLine: to.line,
+    endColumn: to.column,
+    offset: span.offset,
+    endOffset: span.endOffset,
+  };
 }
 
 function locate(starts: readonly number[], offset: number): { line: number; column: number } {

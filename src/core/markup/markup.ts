@@ -1,4 +1,10 @@
-import { defaultTreeAdapter, html, parseFragment, type DefaultTreeAdapterTypes, type Token } from 'parse5';
+import {
+  defaultTreeAdapter,
+  html,
+  parseFragment,
+  type DefaultTreeAdapterTypes,
+  type Token,
+} from 'parse5';
 import type { Place, Span } from '../snippet.js';
 import { getLineStarts, getPlace } from './lines.js';
 
@@ -49,7 +55,8 @@ function visit(node: Parent, parent: MarkupElement | null, all: MarkupElement[])
   for (let next = waiting.pop(); next; next = waiting.pop()) {
     const found: { node: Parent; parent: MarkupElement | null }[] = [];
     for (const child of next.node.childNodes) {
-      if ('value' in child && child.nodeName === '#text' && next.parent) next.parent.text += child.value;
+      if ('value' in child && child.nodeName === '#text' && next.parent)
+        next.parent.text += child.value;
       if (!('tagName' in child)) continue;
       const element = toElement(child, next.parent);
       if (element) all.push(element);
@@ -79,7 +86,10 @@ function toElement(node: Element, parent: MarkupElement | null): MarkupElement |
   return element;
 }
 
-function toAttribute(attribute: Token.Attribute, tag: Token.LocationWithAttributes): MarkupAttribute {
+function toAttribute(
+  attribute: Token.Attribute,
+  tag: Token.LocationWithAttributes,
+): MarkupAttribute {
   const name = attribute.prefix ? `${attribute.prefix}:${attribute.name}` : attribute.name;
   const at = tag.attrs?.[name.toLowerCase()] ?? tag.attrs?.[name];
   return {

@@ -29,7 +29,8 @@ export function listParsedElements(page: string): ParsedElement[] {
       found.push({ element: { signature: sign(node), name: node.tagName, offset: around }, depth });
     }
     if (!('childNodes' in node)) continue;
-    for (const child of [...node.childNodes].reverse()) waiting.push({ node: child, depth: depth + 1, around });
+    for (const child of [...node.childNodes].reverse())
+      waiting.push({ node: child, depth: depth + 1, around });
   }
   found.sort((a, b) => a.element.offset - b.element.offset || a.depth - b.depth);
   return found.map(({ element }) => element);
@@ -41,13 +42,18 @@ export function listParsedElements(page: string): ParsedElement[] {
  * @param order signatures of the elements in the order they were put into the document
  * @returns for each index of `order` the offset, or null for what a script put in
  */
-export function matchParsed(parsed: readonly ParsedElement[], order: readonly string[]): (number | null)[] {
+export function matchParsed(
+  parsed: readonly ParsedElement[],
+  order: readonly string[],
+): (number | null)[] {
   const offsets: (number | null)[] = order.map(() => null);
   let next = 0;
   for (const element of parsed) {
     const at = find(order, next, (signature) => signature === element.signature);
     // A script may have changed attributes before they were noted: then the name has to do, near by.
-    const found = at ?? find(order.slice(0, next + 8), next, (signature) => getName(signature) === element.name);
+    const found =
+      at ??
+      find(order.slice(0, next + 8), next, (signature) => getName(signature) === element.name);
     if (found === null) continue;
     offsets[found] = element.offset;
     next = found + 1;
@@ -55,7 +61,11 @@ export function matchParsed(parsed: readonly ParsedElement[], order: readonly st
   return offsets;
 }
 
-function find(order: readonly string[], from: number, fits: (signature: string) => boolean): number | null {
+function find(
+  order: readonly string[],
+  from: number,
+  fits: (signature: string) => boolean,
+): number | null {
   const end = Math.min(order.length, from + WINDOW);
   for (let i = from; i < end; i++) if (fits(order[i]!)) return i;
   return null;
@@ -75,7 +85,8 @@ function sign(node: Element): string {
 
 function getInnerOffset(node: Element): number | null {
   for (const child of node.childNodes) {
-    if ('sourceCodeLocation' in child && child.sourceCodeLocation) return child.sourceCodeLocation.startOffset;
+    if ('sourceCodeLocation' in child && child.sourceCodeLocation)
+      return child.sourceCodeLocation.startOffset;
   }
   return null;
 }

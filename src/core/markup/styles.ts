@@ -17,13 +17,24 @@ export interface StyleDeclaration extends Span {
  * The declaration of the snippet's CSS that sets one of these properties on an element: the style
  * attribute, else the last rule that matches. Null where the snippet's CSS does not set it.
  */
-export function findDeclaration(markup: Markup, element: MarkupElement, properties: readonly string[]): StyleDeclaration | null {
+export function findDeclaration(
+  markup: Markup,
+  element: MarkupElement,
+  properties: readonly string[],
+): StyleDeclaration | null {
   const inline = readStyleAttribute(markup, element).filter((d) => properties.includes(d.property));
   const ruled = readStyles(markup).filter(
-    (d) => properties.includes(d.property) && d.selector !== null && matchesSelector(element, d.selector),
+    (d) =>
+      properties.includes(d.property) &&
+      d.selector !== null &&
+      matchesSelector(element, d.selector),
   );
   return (
-    ruled.findLast((d) => d.important) ?? inline.at(-1) ?? ruled.findLast((d) => !d.inMedia) ?? ruled.at(-1) ?? null
+    ruled.findLast((d) => d.important) ??
+    inline.at(-1) ??
+    ruled.findLast((d) => !d.inMedia) ??
+    ruled.at(-1) ??
+    null
   );
 }
 
@@ -43,12 +54,19 @@ function readSheet(text: string, sheet: MarkupElement): StyleDeclaration[] {
   const end = text.toLowerCase().lastIndexOf('</style', sheet.endOffset);
   const css = text.slice(sheet.tagEnd, end >= sheet.tagEnd ? end : sheet.endOffset);
   const found: StyleDeclaration[] = [];
-  walk(parseCss(css, 'stylesheet'), function (this: { rule: Rule | null; atrule: CssNode | null }, node: CssNode) {
-    if (node.type !== 'Declaration' || !this.rule || !node.loc) return;
-    const prelude = this.rule.prelude.loc;
-    const selector = prelude ? css.slice(prelude.start.offset, prelude.end.offset) : '';
-    found.push({ ...toDeclaration(node, css, sheet.tagEnd), selector, inMedia: this.atrule !== null });
-  });
+  walk(
+    parseCss(css, 'stylesheet'),
+    function (this: { rule: Rule | null; atrule: CssNode | null }, node: CssNode) {
+      if (node.type !== 'Declaration' || !this.rule || !node.loc) return;
+      const prelude = this.rule.prelude.loc;
+      const selector = prelude ? css.slice(prelude.start.offset, prelude.end.offset) : '';
+      found.push({
+        ...toDeclaration(node, css, sheet.tagEnd),
+        selector,
+        inMedia: this.atrule !== null,
+      });
+    },
+  );
   return found;
 }
 
@@ -63,7 +81,10 @@ function readStyleAttribute(markup: Markup, element: MarkupElement): StyleDeclar
   walk(parseCss(attribute.value, 'declarationList'), (node: CssNode) => {
     if (node.type !== 'Declaration' || !node.loc) return;
     const declaration = toDeclaration(node, attribute.value, attribute.offset + start);
-    found.push({ ...declaration, ...(!exact && { offset: attribute.offset, endOffset: attribute.endOffset }) });
+    found.push({
+      ...declaration,
+      ...(!exact && { offset: attribute.offset, endOffset: attribute.endOffset }),
+    });
   });
   return found;
 }

@@ -25,7 +25,10 @@ export function getTraits(markup: Markup): Traits {
   return {
     changes,
     live,
-    scrolls: live || SCROLL_CSS.test(markup.text) || markup.elements.some((element) => getValue(element, 'loading') === 'lazy'),
+    scrolls:
+      live ||
+      SCROLL_CSS.test(markup.text) ||
+      markup.elements.some((element) => getValue(element, 'loading') === 'lazy'),
     media: live || markup.elements.some(({ name }) => name === 'video' || name === 'audio'),
     script: scripts[0]?.offset ?? null,
   };
@@ -38,11 +41,17 @@ export function isScript(element: MarkupElement): boolean {
 
 /** A frame whose document is of the page's own origin can reach into the page. */
 function isOwnDocument(element: MarkupElement): boolean {
-  return getValue(element, 'srcdoc') !== null || (element.name === 'iframe' && !/^(https?:)?\/\//i.test(getValue(element, 'src') ?? ''));
+  return (
+    getValue(element, 'srcdoc') !== null ||
+    getValue(element, 'shadowrootmode') !== null ||
+    (element.name === 'iframe' && !/^(https?:)?\/\//i.test(getValue(element, 'src') ?? ''))
+  );
 }
 
 function hasHandler(element: MarkupElement): boolean {
   return element.attributes.some(
-    ({ name, value }) => /^on[a-z]+$/.test(name) || (/^(href|src|action)$/.test(name) && /^\s*javascript:/i.test(value)),
+    ({ name, value }) =>
+      /^on[a-z]+$/.test(name) ||
+      (/^(href|src|action)$/.test(name) && /^\s*javascript:/i.test(value)),
   );
 }

@@ -14,9 +14,25 @@ export interface Blame {
 }
 
 const SIZE = ['width', 'inline-size', 'min-width', 'min-inline-size', 'flex-basis', 'flex'];
-const PLACE = ['margin-right', 'margin-left', 'margin-inline', 'margin', 'left', 'right', 'inset', 'transform', 'translate'];
+const PLACE = [
+  'margin-right',
+  'margin-left',
+  'margin-inline',
+  'margin',
+  'left',
+  'right',
+  'inset',
+  'transform',
+  'translate',
+];
 const TEXT = ['white-space', 'word-break', 'overflow-wrap'];
-const TRACKS = ['grid-template-columns', 'grid-template', 'grid-auto-columns', 'flex-wrap', 'flex-flow'];
+const TRACKS = [
+  'grid-template-columns',
+  'grid-template',
+  'grid-auto-columns',
+  'flex-wrap',
+  'flex-flow',
+];
 
 /** The smallest piece of the source that sets an element's width: declaration, attribute, else its tag. */
 export function blameWidth(markup: Markup, fact: ElementFact, by: 'box' | 'ink' = 'box'): Blame {
@@ -25,12 +41,14 @@ export function blameWidth(markup: Markup, fact: ElementFact, by: 'box' | 'ink' 
   if (!element) return blame;
   const groups = by === 'ink' ? [TEXT] : [SIZE, PLACE];
   for (const group of groups) {
-    const declaration = group.map((name) => findDeclaration(markup, element, [name])).find(Boolean) ?? null;
+    const declaration =
+      group.map((name) => findDeclaration(markup, element, [name])).find(Boolean) ?? null;
     if (declaration && sets(declaration)) return at(blame, declaration);
     const attribute = group === SIZE ? getAttribute(element, 'width') : null;
     if (attribute) return { ...blame, where: attribute };
   }
-  const tracks = by === 'box' && element.parent ? findDeclaration(markup, element.parent, TRACKS) : null;
+  const tracks =
+    by === 'box' && element.parent ? findDeclaration(markup, element.parent, TRACKS) : null;
   return tracks ? at(blame, tracks) : blame;
 }
 
@@ -40,11 +58,18 @@ function sets({ property, value }: StyleDeclaration): boolean {
 }
 
 function at(blame: Blame, declaration: StyleDeclaration): Blame {
-  return { ...blame, where: { offset: declaration.offset, endOffset: declaration.endOffset }, declaration };
+  return {
+    ...blame,
+    where: { offset: declaration.offset, endOffset: declaration.endOffset },
+    declaration,
+  };
 }
 
 /** The element in the source; for what a script made, the script's tag. */
-export function blameElement(markup: Markup, fact: { from: Source; selector: string | null }): Blame {
+export function blameElement(
+  markup: Markup,
+  fact: { from: Source; selector: string | null },
+): Blame {
   const { from } = fact;
   if ('offset' in from) {
     const element = getElementFrom(markup, from.offset) ?? getElementAt(markup, from.offset);
@@ -52,8 +77,16 @@ export function blameElement(markup: Markup, fact: { from: Source; selector: str
     return { where, subject: `@${from.offset}`, element, declaration: null };
   }
   const script = from.script === null ? null : getElementFrom(markup, from.script);
-  const where = script ? getTagSpan(script) : { offset: 0, endOffset: Math.min(markup.text.length, 80) };
-  return { where, made: fact.selector ?? '', subject: `made ${fact.selector}`, element: null, declaration: null };
+  const where = script
+    ? getTagSpan(script)
+    : { offset: 0, endOffset: Math.min(markup.text.length, 80) };
+  return {
+    where,
+    made: fact.selector ?? '',
+    subject: `made ${fact.selector}`,
+    element: null,
+    declaration: null,
+  };
 }
 
 /** Adds declarations to an element's style attribute; null where the element is not in the source. */
@@ -78,9 +111,12 @@ export function mendWidth({ declaration, element }: Blame): Edit[] | null {
   }
   const { offset, endOffset, property, value } = declaration;
   if (/^(width|inline-size)$/.test(property)) {
-    return [{ offset, endOffset, text: `${property}: 100%; max-width: ${value}; box-sizing: border-box` }];
+    return [
+      { offset, endOffset, text: `${property}: 100%; max-width: ${value}; box-sizing: border-box` },
+    ];
   }
   if (/^min-/.test(property)) return [{ offset, endOffset, text: `${property}: 0` }];
-  if (property === 'white-space') return [{ offset, endOffset, text: 'white-space: normal; overflow-wrap: anywhere' }];
+  if (property === 'white-space')
+    return [{ offset, endOffset, text: 'white-space: normal; overflow-wrap: anywhere' }];
   return null;
 }

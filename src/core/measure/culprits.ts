@@ -39,10 +39,15 @@ export function findCulprits(elements: readonly ElementFact[], wish: CulpritWish
   const culprits: Culprit[] = [];
   while (sticking.length > 0 && culprits.length < MOST) {
     const farthest = Math.max(...sticking.map(reach));
-    const element = descend(sticking.filter((one) => reach(one) >= farthest - TOLERANCE), family);
+    const element = descend(
+      sticking.filter((one) => reach(one) >= farthest - TOLERANCE),
+      family,
+    );
     const byBox = getBoxReach(element, wish) > TOLERANCE;
     culprits.push({ element, overhang: reach(element), by: byBox ? 'box' : 'ink' });
-    sticking = sticking.filter((one) => !family.isWithin(one, element) && !family.isWithin(element, one));
+    sticking = sticking.filter(
+      (one) => !family.isWithin(one, element) && !family.isWithin(element, one),
+    );
   }
   return culprits;
 }
@@ -50,9 +55,11 @@ export function findCulprits(elements: readonly ElementFact[], wish: CulpritWish
 /** From the outermost of those that reach equally far, down to the one whose own size it is. */
 function descend(equal: readonly ElementFact[], family: Family): ElementFact {
   const ids = new Set(equal.map(({ id }) => id));
-  const inner = (of: ElementFact) => equal.find((one) => one !== of && family.getNearest(one, ids) === of.id);
+  const inner = (of: ElementFact) =>
+    equal.find((one) => one !== of && family.getNearest(one, ids) === of.id);
   let element = equal.find((one) => family.getNearest(one, ids) === null) ?? equal[0]!;
-  for (let next = inner(element); next && !sizesItself(element, family); next = inner(element)) element = next;
+  for (let next = inner(element); next && !sizesItself(element, family); next = inner(element))
+    element = next;
   return element;
 }
 
@@ -61,15 +68,20 @@ function sizesItself(element: ElementFact, family: Family): boolean {
   const { width, minWidth, display, position, float } = element.style;
   if (!/^(auto|(min|max|fit)-content|)$/.test(width)) return true;
   const least = parseFloat(minWidth);
-  if (least > 0 && (minWidth.endsWith('%') || Math.abs(element.box.width - least) <= TOLERANCE)) return true;
-  const byContent = /^(inline|table|contents|ruby)/.test(display) || float !== 'none' || /^(absolute|fixed)$/.test(position);
+  if (least > 0 && (minWidth.endsWith('%') || Math.abs(element.box.width - least) <= TOLERANCE))
+    return true;
+  const byContent =
+    /^(inline|table|contents|ruby)/.test(display) ||
+    float !== 'none' ||
+    /^(absolute|fixed)$/.test(position);
   const parent = family.getParent(element);
   const item = parent !== null && /(flex|grid)/.test(parent.style.display);
   return !byContent && !item;
 }
 
 function getReach(element: ElementFact, wish: CulpritWish): number {
-  const ink = wish.direction === 'rtl' ? wish.left - element.inkLeft : element.inkRight - wish.right;
+  const ink =
+    wish.direction === 'rtl' ? wish.left - element.inkLeft : element.inkRight - wish.right;
   return Math.round(Math.max(ink, getBoxReach(element, wish)) * 100) / 100;
 }
 
@@ -106,7 +118,8 @@ class Family {
   /** What is fixed to the window neither widens the page nor stands in its slot. */
   isFixed(element: ElementFact): boolean {
     if (element.style.position === 'fixed') return true;
-    for (const ancestor of this.#ancestors(element)) if (ancestor.style.position === 'fixed') return true;
+    for (const ancestor of this.#ancestors(element))
+      if (ancestor.style.position === 'fixed') return true;
     return false;
   }
 }

@@ -1,10 +1,21 @@
-const BYTES: Record<string, number> = { '': 1, b: 1, kb: 1e3, mb: 1e6, gb: 1e9, kib: 1024, mib: 1024 ** 2, gib: 1024 ** 3 };
+const BYTES: Record<string, number> = {
+  '': 1,
+  b: 1,
+  kb: 1e3,
+  mb: 1e6,
+  gb: 1e9,
+  kib: 1024,
+  mib: 1024 ** 2,
+  gib: 1024 ** 3,
+};
 
 /** Bytes of a text such as `150kB` or `1.5 MiB`, or null. */
 export function parseBytes(text: string | number): number | null {
   const match = /^([\d.]+)\s*([a-z]*)$/i.exec(String(text).trim());
   const unit = match && BYTES[match[2]!.toLowerCase()];
-  return match && unit && Number.isFinite(Number(match[1])) ? Math.round(Number(match[1]) * unit) : null;
+  return match && unit && Number.isFinite(Number(match[1]))
+    ? Math.round(Number(match[1]) * unit)
+    : null;
 }
 
 /** Milliseconds of a text such as `200ms` or `1.5s`, or null. */

@@ -19,6 +19,10 @@ export function getMendedLines(text: string, edits: readonly Edit[]): string {
   const from = text.lastIndexOf('\n', start - 1) + 1;
   const next = text.indexOf('\n', end);
   const piece = text.slice(from, next < 0 ? text.length : next);
-  const moved = edits.map((edit) => ({ ...edit, offset: edit.offset - from, endOffset: edit.endOffset - from }));
+  const moved = edits.map((edit) => ({
+    ...edit,
+    offset: edit.offset - from,
+    endOffset: edit.endOffset - from,
+  }));
   return applyEdits(piece, moved).trim();
 }

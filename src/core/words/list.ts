@@ -15,7 +15,10 @@ export function formatWidths(seen: readonly Seen[]): string {
 /** The sighting whose measure is largest. */
 export function getWorstSeen(seen: readonly Seen[], measure: string): Seen | null {
   const of = (one: Seen) => Number(one.measured[measure] ?? 0);
-  return seen.reduce<Seen | null>((worst, one) => (worst === null || of(one) > of(worst) ? one : worst), null);
+  return seen.reduce<Seen | null>(
+    (worst, one) => (worst === null || of(one) > of(worst) ? one : worst),
+    null,
+  );
 }
 
 /** How something of the snippet is called: `<iframe>`, or, where a script made it, by its selector. */

@@ -1,5 +1,15 @@
 import { createReadStream, createWriteStream } from 'node:fs';
-import { access, chmod, lstat, mkdir, mkdtemp, readFile, rename, rm, writeFile } from 'node:fs/promises';
+import {
+  access,
+  chmod,
+  lstat,
+  mkdir,
+  mkdtemp,
+  readFile,
+  rename,
+  rm,
+  writeFile,
+} from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import { homedir } from 'node:os';
 import { join } from 'node:path';
@@ -50,7 +60,9 @@ async function findPackage(): Promise<Source | null> {
     const { resolve } = createRequire(wrapper);
     const entry = resolve('@sparticuz/chromium');
     const folder = entry.slice(0, entry.lastIndexOf(join('chromium', 'build'))) + 'chromium';
-    const about = JSON.parse(await readFile(join(folder, 'package.json'), 'utf8')) as { version: string };
+    const about = JSON.parse(await readFile(join(folder, 'package.json'), 'utf8')) as {
+      version: string;
+    };
     return { bin: join(folder, 'bin'), version: about.version, resolve };
   } catch {
     return null;
@@ -65,7 +77,10 @@ async function openCache(): Promise<string> {
   const found = await lstat(folder);
   const stranger = process.getuid && found.uid !== process.getuid();
   if (!found.isDirectory() || stranger) {
-    throw new ToolError('browser-failed', `The cache folder ${folder} is not a folder of your own.`);
+    throw new ToolError(
+      'browser-failed',
+      `The cache folder ${folder} is not a folder of your own.`,
+    );
   }
   if (found.mode & 0o077) await chmod(folder, 0o700);
   return folder;
@@ -109,4 +124,3 @@ async function exists(path: string): Promise<boolean> {
     () => false,
   );
 }
-

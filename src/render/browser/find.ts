@@ -40,7 +40,8 @@ const WINDOWS_PARTS = [
  */
 export async function findBrowser(wanted?: string): Promise<BrowserProgram> {
   const choice = wanted ?? process.env.MIVKET_BROWSER;
-  if (choice && choice !== 'system') return useGiven(choice, wanted ? '--browser' : 'MIVKET_BROWSER');
+  if (choice && choice !== 'system')
+    return useGiven(choice, wanted ? '--browser' : 'MIVKET_BROWSER');
   if (!choice) {
     const bundled = await getBundledBrowser();
     if (bundled) return bundled;
@@ -54,8 +55,10 @@ export async function findBrowser(wanted?: string): Promise<BrowserProgram> {
 }
 
 async function useGiven(path: string, option: string): Promise<BrowserProgram> {
-  const places = isAbsolute(path) || /[\\/]/.test(path) ? [path] : getPathFolders().map((f) => join(f, path));
-  for (const place of places) if (await isProgram(place)) return { path: place, origin: 'given', env: {} };
+  const places =
+    isAbsolute(path) || /[\\/]/.test(path) ? [path] : getPathFolders().map((f) => join(f, path));
+  for (const place of places)
+    if (await isProgram(place)) return { path: place, origin: 'given', env: {} };
   throw new ToolError(
     'no-browser',
     `${option} names "${path}", and there is no program to run there. Looked at: ${places.join(', ')}.`,
@@ -70,7 +73,9 @@ export function getSystemPlaces(): string[] {
 }
 
 function getWindowsPlaces(): string[] {
-  const roots = ['PROGRAMFILES', 'PROGRAMFILES(X86)', 'LOCALAPPDATA'].map((name) => process.env[name]);
+  const roots = ['PROGRAMFILES', 'PROGRAMFILES(X86)', 'LOCALAPPDATA'].map(
+    (name) => process.env[name],
+  );
   return roots
     .filter((root) => root !== undefined)
     .flatMap((root) => WINDOWS_PARTS.map((parts) => join(root, ...parts)));

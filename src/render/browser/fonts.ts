@@ -44,7 +44,10 @@ async function installFallback(resolve: (id: string) => string, folder: string) 
  */
 export function getFontsConf(folder: string): string {
   const aliases = Object.entries(ALIASES).flatMap(([font, names]) =>
-    names.map((name) => `<alias binding="same"><family>${name}</family><prefer><family>${font}</family></prefer></alias>`),
+    names.map(
+      (name) =>
+        `<alias binding="same"><family>${name}</family><prefer><family>${font}</family></prefer></alias>`,
+    ),
   );
   return `<?xml version="1.0"?>
 <!DOCTYPE fontconfig SYSTEM "fonts.dtd">

@@ -47,7 +47,12 @@ export class BrowserKeeper {
   }
 
   #start(): Kept {
-    const kept = { starting: startBrowser(this.#program, this.#spki), leases: 0, inUse: 0, retired: false };
+    const kept = {
+      starting: startBrowser(this.#program, this.#spki),
+      leases: 0,
+      inUse: 0,
+      retired: false,
+    };
     kept.starting.catch(() => undefined);
     this.#all.add(kept);
     return (this.#current = kept);

@@ -97,7 +97,11 @@ function launch(program: BrowserProgram, profile: string, spki: string, sandboxe
   });
 }
 
-async function connectOrExplain(connection: Connection, child: ChildProcess, program: BrowserProgram) {
+async function connectOrExplain(
+  connection: Connection,
+  child: ChildProcess,
+  program: BrowserProgram,
+) {
   let said = '';
   child.stderr?.on('data', (chunk: Buffer) => (said = (said + chunk.toString()).slice(-4000)));
   const failed = new Promise<never>((_, reject) => {
@@ -109,7 +113,8 @@ async function connectOrExplain(connection: Connection, child: ChildProcess, pro
 }
 
 function explain(program: BrowserProgram, said: string): ToolError {
-  const line = said.split('\n').find((text) => /sandbox|error|cannot|no such|GLIBC/i.test(text)) ?? said;
+  const line =
+    said.split('\n').find((text) => /sandbox|error|cannot|no such|GLIBC/i.test(text)) ?? said;
   return new ToolError(
     'browser-failed',
     `The browser ${program.path} did not start: ${line.trim().slice(0, 300)}`,

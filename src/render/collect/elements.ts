@@ -7,7 +7,8 @@ export interface RawElement {
   tag: string;
   /** Its place in the order of insertion; null for what came in with a larger piece. */
   order: number | null;
-  selector: string;
+  /** Its id attribute; '' where it has none. */
+  name: string;
   box: Box;
   inkLeft: number;
   inkRight: number;
@@ -31,7 +32,12 @@ export interface RawPage {
  * Reads width, slot and all elements. Runs in the isolated world; reads only.
  * @param wish `detail`: also what text and generated boxes paint beyond an element's box.
  */
-export function readPage(wish: { slot: string; slotAttribute: string; cap: number; detail: boolean }): RawPage {
+export function readPage(wish: {
+  slot: string;
+  slotAttribute: string;
+  cap: number;
+  detail: boolean;
+}): RawPage {
   const book = globalThis.mivketNotebook;
   book.takeRecords();
   const root = document.documentElement;
@@ -47,19 +53,6 @@ export function readPage(wish: { slot: string; slotAttribute: string; cap: numbe
   const elements: RawElement[] = [];
   let total = 0;
 
-  const stepOf = (node: Element) => {
-    if (node.id) return `#${CSS.escape(node.id)}`;
-    const alike = Array.from(node.parentNode?.children ?? []).filter((other) => other.localName === node.localName);
-    return alike.length > 1 ? `${node.localName}:nth-of-type(${alike.indexOf(node) + 1})` : node.localName;
-  };
-  const selectorOf = (node: Element) => {
-    const steps: string[] = [];
-    for (let at: Element | null = node; at && at !== document.body; at = book.parentOf(at)) {
-      steps.unshift(stepOf(at));
-      if (at.id || steps.length > 6) break;
-    }
-    return steps.join(' > ');
-  };
   // Only where content is known to stick out: asking for each text's boxes is dear.
   const inkOf = (node: Element, r: DOMRect): { inkLeft: number; inkRight: number } => {
     let left = r.left;
@@ -93,7 +86,7 @@ export function readPage(wish: { slot: string; slotAttribute: string; cap: numbe
       parent: parent ? book.idOf(parent) : null,
       tag: node.localName,
       order: positions.get(node) ?? null,
-      selector: positions.has(node) ? '' : selectorOf(node),
+      name: node.id,
       box: boxOf(rect),
       ...inkOf(node, rect),
       shown: !gone && !faint,
@@ -107,7 +100,13 @@ export function readPage(wish: { slot: string; slotAttribute: string; cap: numbe
         maxWidth: valueOf(map, 'max-width'),
         overflowX: style.overflowX,
       },
-      look: [style.color, style.backgroundColor, style.fontFamily, style.fontSize, style.fontWeight].join(';'),
+      look: [
+        style.color,
+        style.backgroundColor,
+        style.fontFamily,
+        style.fontSize,
+        style.fontWeight,
+      ].join(';'),
     });
     const scrolls = node !== root && node !== document.body && cuts(style.overflowX);
     return { clipped: isClipped || scrolls, hidden: gone };
@@ -121,7 +120,8 @@ export function readPage(wish: { slot: string; slotAttribute: string; cap: numbe
     if (elements.length >= wish.cap) continue;
     const { node } = next;
     const inside = readOne(node, next.parent, next.clipped, next.hidden);
-    for (const child of book.childrenOf(node).reverse()) waiting.push({ node: child, parent: node, ...inside });
+    for (const child of book.childrenOf(node).reverse())
+      waiting.push({ node: child, parent: node, ...inside });
   }
 
   const slotNode = document.querySelector(`[${wish.slotAttribute}="${CSS.escape(wish.slot)}"]`);
@@ -129,7 +129,8 @@ export function readPage(wish: { slot: string; slotAttribute: string; cap: numbe
     const style = getComputedStyle(node);
     const border = boxOf(node.getBoundingClientRect());
     const edge = (side: string) =>
-      parseFloat(style.getPropertyValue(`padding-${side}`)) + parseFloat(style.getPropertyValue(`border-${side}-width`));
+      parseFloat(style.getPropertyValue(`padding-${side}`)) +
+      parseFloat(style.getPropertyValue(`border-${side}-width`));
     return {
       name: wish.slot,
       overhang: Math.max(0, node.scrollWidth - node.clientWidth),
@@ -141,7 +142,8 @@ export function readPage(wish: { slot: string; slotAttribute: string; cap: numbe
       },
     };
   };
-  const stops = (node: Element | null) => node !== null && /^(hidden|clip)$/.test(getComputedStyle(node).overflowX);
+  const stops = (node: Element | null) =>
+    node !== null && /^(hidden|clip)$/.test(getComputedStyle(node).overflowX);
   // The body's overflow is the window's where the root's own is visible (CSS Overflow 3, 3.3).
   const rootCuts = cuts(getComputedStyle(root).overflowX);
   return {

@@ -13,7 +13,8 @@ export interface RawObjects {
 export function readObjects(): RawObjects {
   const book = globalThis.mivketNotebook;
   const found: RawObjects = { frames: [], media: [], pictures: [] };
-  const attributesOf = (node: Element) => Object.fromEntries(Array.from(node.attributes, (a) => [a.name, a.value]));
+  const attributesOf = (node: Element) =>
+    Object.fromEntries(Array.from(node.attributes, (a) => [a.name, a.value]));
 
   const textOf = (node: Element): string => {
     const label = node.getAttribute('aria-label')?.trim();
@@ -34,7 +35,10 @@ export function readObjects(): RawObjects {
   const nameOf = (node: Element): string | null => {
     const aria = labelledBy(node) || node.getAttribute('aria-label')?.trim();
     if (aria) return aria;
-    const alt = node.localName === 'img' || node.localName === 'area' || node.localName === 'input' ? node.getAttribute('alt') : null;
+    const alt =
+      node.localName === 'img' || node.localName === 'area' || node.localName === 'input'
+        ? node.getAttribute('alt')
+        : null;
     if (alt?.trim()) return alt.trim();
     const title = node.getAttribute('title')?.trim();
     return title || (alt === null ? null : '');
@@ -55,17 +59,28 @@ export function readObjects(): RawObjects {
 
   const readFrame = (node: Element) => {
     const written = node.getAttribute(node.localName === 'object' ? 'data' : 'src') ?? '';
-    const address = URL.canParse(written, document.baseURI) ? new URL(written, document.baseURI).href : written;
+    const address = URL.canParse(written, document.baseURI)
+      ? new URL(written, document.baseURI).href
+      : written;
     const tag = node.localName as FrameFact['tag'];
     found.frames.push({ id: book.idOf(node), tag, address, attributes: attributesOf(node) });
   };
   const isInView = (node: Element) => {
     const r = node.getBoundingClientRect();
-    return r.width > 0 && r.height > 0 && r.bottom > 0 && r.right > 0 && r.top < innerHeight && r.left < innerWidth;
+    return (
+      r.width > 0 &&
+      r.height > 0 &&
+      r.bottom > 0 &&
+      r.right > 0 &&
+      r.top < innerHeight &&
+      r.left < innerWidth
+    );
   };
   const readMedia = (node: HTMLMediaElement) => {
     const video = node instanceof HTMLVideoElement ? node : null;
-    const decoded = (node as unknown as { webkitAudioDecodedByteCount?: number }).webkitAudioDecodedByteCount ?? 0;
+    const decoded =
+      (node as unknown as { webkitAudioDecodedByteCount?: number }).webkitAudioDecodedByteCount ??
+      0;
     const frames = video?.getVideoPlaybackQuality().totalVideoFrames ?? 0;
     const errors = ['', 'aborted', 'network', 'decode', 'source not supported'];
     found.media.push({
@@ -92,7 +107,13 @@ export function readObjects(): RawObjects {
   };
   const readPicture = (node: Element) => {
     const loaded = !(node instanceof HTMLImageElement) || (node.complete && node.naturalWidth > 0);
-    found.pictures.push({ id: book.idOf(node), tag: node.localName, ignored: isIgnored(node), loaded, name: nameOf(node) });
+    found.pictures.push({
+      id: book.idOf(node),
+      tag: node.localName,
+      ignored: isIgnored(node),
+      loaded,
+      name: nameOf(node),
+    });
   };
 
   const waiting: Element[] = [document.documentElement];

@@ -10,6 +10,8 @@ export interface Notebook {
   /** Changes of the document so far: tells whether it is at rest. */
   changes: number;
   lastChange: number;
+  /** Timers of the page's code that will go off within seconds. */
+  timers: number;
   document: Document;
   idOf(node: Element): number;
   /** The element whose box something is in, across shadow roots. */
@@ -39,6 +41,7 @@ export function observe(): void {
     media: new WeakMap(),
     changes: 0,
     lastChange: performance.now(),
+    timers: 0,
     document,
     idOf(node) {
       let id = this.ids.get(node);
@@ -74,8 +77,59 @@ export function observe(): void {
   const observer = new MutationObserver(note);
   observer.observe(document, { childList: true, subtree: true });
   const onMedia = (event: Event) => {
-    if (event.target instanceof HTMLMediaElement) notebook.media.set(event.target, { started: true });
+    if (event.target instanceof HTMLMediaElement)
+      notebook.media.set(event.target, { started: true });
   };
   document.addEventListener('play', onMedia, true);
+  document.addEventListener('mivket-timer-set', () => notebook.timers++, true);
+  document.addEventListener('mivket-timer-over', () => notebook.timers--, true);
   globalThis.mivketNotebook = notebook;
+}
+
+/**
+ * Runs in the page's own world, before its scripts: tells the isolated world of timers that will go
+ * off soon, so that what they do is waited for. Timers set by timers count three deep: what goes on
+ * for ever is not waited for.
+ */
+export function watchTimers(): void {
+  if (window.top !== window) return;
+  const [shortest, longest, deepest] = [30, 3000, 3];
+  const open = new Set<unknown>();
+  let depth = 0;
+  const tell = (name: string) => document.dispatchEvent(new Event(name));
+  const close = (id: unknown) => {
+    if (open.delete(id)) tell('mivket-timer-over');
+  };
+  type Setter = (...args: unknown[]) => unknown;
+  const onSet = (real: Setter, self: unknown, args: unknown[]) => {
+    const [work, delay, ...rest] = args;
+    const wait = Number(delay) || 0;
+    const counts =
+      typeof work === 'function' && wait >= shortest && wait <= longest && depth < deepest;
+    if (!counts) return Reflect.apply(real, self, args) as unknown;
+    const level = depth + 1;
+    const run = function (this: unknown, ...values: unknown[]) {
+      close(id);
+      depth = level;
+      try {
+        return Reflect.apply(work as Setter, this, values);
+      } finally {
+        depth = 0;
+      }
+    };
+    const id = Reflect.apply(real, self, [run, delay, ...rest]) as unknown;
+    open.add(id);
+    tell('mivket-timer-set');
+    return id;
+  };
+  const onClear = (real: Setter, self: unknown, args: unknown[]) => {
+    close(args[0]);
+    return Reflect.apply(real, self, args) as unknown;
+  };
+  const own = window as unknown as Record<string, Setter>;
+  // A proxy keeps name, length and the text of the native function.
+  for (const name of ['setTimeout', 'setInterval'])
+    own[name] = new Proxy(own[name]!, { apply: onSet });
+  for (const name of ['clearTimeout', 'clearInterval'])
+    own[name] = new Proxy(own[name]!, { apply: onClear });
 }

@@ -25,12 +25,24 @@ const HOP_BY_HOP = new Set([
  * Passes a request on to another origin under the name the page asked for, and its answer back.
  * @param onFailure told when the other side does not answer.
  */
-export function forward(ask: Ask, answer: Answer, to: URL, realHost: string, onFailure: () => void): void {
+export function forward(
+  ask: Ask,
+  answer: Answer,
+  to: URL,
+  realHost: string,
+  onFailure: () => void,
+): void {
   const headers = { ...keepHeaders(ask.headers), host: realHost };
   const open = to.protocol === 'https:' ? secureRequest : plainRequest;
   const path = new URL(ask.url ?? '/', `http://${realHost}`);
   const onward = open(
-    { host: to.hostname, port: to.port || undefined, method: ask.method, path: path.pathname + path.search, headers },
+    {
+      host: to.hostname,
+      port: to.port || undefined,
+      method: ask.method,
+      path: path.pathname + path.search,
+      headers,
+    },
     (back) => {
       answer.writeHead(back.statusCode ?? 502, keepHeaders(back.headers) as Record<string, string>);
       back.pipe(answer as NodeJS.WritableStream);
@@ -46,7 +58,12 @@ export function forward(ask: Ask, answer: Answer, to: URL, realHost: string, onF
 }
 
 /** Passes a WebSocket handshake on, then its bytes both ways. */
-export function forwardUpgrade(ask: IncomingMessage, socket: Duplex, to: URL, realHost: string): void {
+export function forwardUpgrade(
+  ask: IncomingMessage,
+  socket: Duplex,
+  to: URL,
+  realHost: string,
+): void {
   const open = to.protocol === 'https:' ? secureRequest : plainRequest;
   const onward = open({
     host: to.hostname,
@@ -55,7 +72,9 @@ export function forwardUpgrade(ask: IncomingMessage, socket: Duplex, to: URL, re
     headers: { ...ask.headers, host: realHost },
   });
   onward.on('upgrade', (back, other) => {
-    const lines = back.rawHeaders.flatMap((text, i) => (i % 2 ? [] : [`${text}: ${back.rawHeaders[i + 1]}`]));
+    const lines = back.rawHeaders.flatMap((text, i) =>
+      i % 2 ? [] : [`${text}: ${back.rawHeaders[i + 1]}`],
+    );
     socket.write(`HTTP/1.1 101 Switching Protocols\r\n${lines.join('\r\n')}\r\n\r\n`);
     join(socket, other);
   });

@@ -32,14 +32,27 @@ export class Gate {
 
   constructor(rules: GateRules, certificate: GateCertificate) {
     this.#rules = rules;
-    this.#secure = createSecureServer({ key: certificate.key, cert: certificate.cert, allowHTTP1: true });
+    this.#secure = createSecureServer({
+      key: certificate.key,
+      cert: certificate.cert,
+      allowHTTP1: true,
+    });
     this.#secure.on('request', (ask, answer) => void this.#serve(ask, answer, 'https:'));
-    this.#secure.on('upgrade', (ask: IncomingMessage, socket: Duplex) => void this.#upgrade(ask, socket, 'https:'));
+    this.#secure.on(
+      'upgrade',
+      (ask: IncomingMessage, socket: Duplex) => void this.#upgrade(ask, socket, 'https:'),
+    );
     this.#secure.on('sessionError', () => undefined);
     this.#secure.on('tlsClientError', () => undefined);
     this.#proxy = createServer((ask, answer) => void this.#serve(ask, answer, 'http:'));
-    this.#proxy.on('connect', (ask: IncomingMessage, socket: Socket, head: Buffer) => void this.#connect(ask, socket, head));
-    this.#proxy.on('upgrade', (ask: IncomingMessage, socket: Duplex) => void this.#upgrade(ask, socket, 'http:'));
+    this.#proxy.on(
+      'connect',
+      (ask: IncomingMessage, socket: Socket, head: Buffer) => void this.#connect(ask, socket, head),
+    );
+    this.#proxy.on(
+      'upgrade',
+      (ask: IncomingMessage, socket: Duplex) => void this.#upgrade(ask, socket, 'http:'),
+    );
     this.#proxy.on('connection', (socket) => this.#keep(socket));
     this.#proxy.on('clientError', (_error, socket) => socket.destroy());
   }
@@ -48,7 +61,9 @@ export class Gate {
   open(): Promise<number> {
     return new Promise((resolve, reject) => {
       this.#proxy.once('error', reject);
-      this.#proxy.listen(0, '127.0.0.1', () => resolve((this.#proxy.address() as AddressInfo).port));
+      this.#proxy.listen(0, '127.0.0.1', () =>
+        resolve((this.#proxy.address() as AddressInfo).port),
+      );
     });
   }
 
@@ -88,7 +103,12 @@ export class Gate {
     });
   }
 
-  #tunnel(route: Extract<Route, { kind: 'tunnel' }>, host: string, socket: Socket, head: Buffer): void {
+  #tunnel(
+    route: Extract<Route, { kind: 'tunnel' }>,
+    host: string,
+    socket: Socket,
+    head: Buffer,
+  ): void {
     const onward = connect({ host: route.address, port: route.port });
     this.#keep(onward);
     onward.once('connect', () => {
@@ -112,9 +132,17 @@ export class Gate {
       return refuse(answer, route.reason === 'private-address' ? 403 : 502);
     }
     if (route.kind === 'page') return this.#answerForPage(ask, answer, url);
-    const to = route.kind === 'reroute' ? route.to : new URL(`http://${bracket(route.address)}:${route.port}`);
+    const to =
+      route.kind === 'reroute'
+        ? route.to
+        : new URL(`http://${bracket(route.address)}:${route.port}`);
     forward(ask, answer, to, url.host, () =>
-      this.#note({ kind: 'unreachable', words: 'the host did not answer', host: url.hostname, path: null }),
+      this.#note({
+        kind: 'unreachable',
+        words: 'the host did not answer',
+        host: url.hostname,
+        path: null,
+      }),
     );
   }
 

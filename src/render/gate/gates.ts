@@ -19,11 +19,16 @@ export interface GateHandle {
  */
 export class Gates {
   #worker: Worker;
-  #waiting = new Map<number, { resolve: (result: unknown) => void; reject: (error: Error) => void }>();
+  #waiting = new Map<
+    number,
+    { resolve: (result: unknown) => void; reject: (error: Error) => void }
+  >();
   #last = 0;
 
   constructor(certificate: GateCertificate) {
-    this.#worker = new Worker(new URL('./worker.js', import.meta.url), { workerData: { certificate } });
+    this.#worker = new Worker(new URL('./worker.js', import.meta.url), {
+      workerData: { certificate },
+    });
     this.#worker.unref();
     this.#worker.on('message', (message: { id: number; result?: unknown; error?: string }) => {
       const waiting = this.#waiting.get(message.id);

@@ -1,7 +1,11 @@
 import { lookup } from 'node:dns/promises';
 import { isIP } from 'node:net';
 import type { RefusalKind } from '../../core/evidence.js';
-import { getPrivateAddressKind, getPrivateHostKind, isSpecialName } from '../../core/measure/private-address.js';
+import {
+  getPrivateAddressKind,
+  getPrivateHostKind,
+  isSpecialName,
+} from '../../core/measure/private-address.js';
 import { matchesHost } from '../../core/measure/site.js';
 
 /** What a gate lets through and where to. */
@@ -31,7 +35,8 @@ export async function getRoute(rules: GateRules, host: string, port: number): Pr
   const closed = getPrivateHostKind(host);
   if (closed) return { kind: 'refuse', reason: 'private-address', words: closed };
   if (rules.offline) return { kind: 'refuse', reason: 'offline', words: 'the run is offline' };
-  if (isSpecialName(host)) return { kind: 'refuse', reason: 'unknown-name', words: 'a name set aside by the standards' };
+  if (isSpecialName(host))
+    return { kind: 'refuse', reason: 'unknown-name', words: 'a name set aside by the standards' };
   return resolve(host, port);
 }
 
@@ -41,10 +46,12 @@ async function resolve(host: string, port: number): Promise<Route> {
   const found = await lookup(bare, { all: true }).catch(() => []);
   for (const { address } of found) {
     const closed = getPrivateAddressKind(address);
-    if (closed) return { kind: 'refuse', reason: 'private-address', words: `${closed} (${address})` };
+    if (closed)
+      return { kind: 'refuse', reason: 'private-address', words: `${closed} (${address})` };
   }
   const first = found[0];
-  if (!first) return { kind: 'refuse', reason: 'unknown-name', words: 'no address is known for the name' };
+  if (!first)
+    return { kind: 'refuse', reason: 'unknown-name', words: 'no address is known for the name' };
   return { kind: 'tunnel', address: first.address, port };
 }
 
