@@ -1,56 +1,26 @@
 import { cpus } from 'node:os';
 import { resolve } from 'node:path';
 import pLimit from 'p-limit';
-import type { Check } from '../core/check.js';
 import { ToolError } from '../core/errors.js';
 import type { Evidence } from '../core/evidence.js';
 import { judgeSnippet } from '../core/judge/judge.js';
 import { readMarkup } from '../core/markup/markup.js';
 import { planRenders } from '../core/plan.js';
-import type { NotJudged, RunDocument, SnippetReport } from '../core/run.js';
 import type { Snippet } from '../core/snippet.js';
-import { countLevels, getOverall } from '../core/verdict.js';
-import { formatJson } from '../formats/json.js';
-import { formatText } from '../formats/text.js';
 import type { Renderer } from '../render/renderer.js';
-import { makePaint } from './colours.js';
 import { loadHouse, type LoadedHouse } from './house-file.js';
 import { readInputs } from './intake.js';
 import { watchInterrupt } from './interrupt.js';
-import { Keeper, saveDocument } from './keep.js';
-import {
-  chooseChecks,
-  chooseSlots,
-  chooseViewports,
-  parseOptions,
-  type AuditOptions,
-} from './options.js';
+import { Keeper } from './keep.js';
+import { chooseChecks, chooseSlots, chooseViewports, parseOptions } from './options.js';
 import { Progress } from './progress.js';
+import { makeDocument, tell, type Plan, type Results } from './report.js';
 import { write, type World } from './streams.js';
-import { getVersion } from './version.js';
 
 const EXIT = { clear: 0, hold: 1, unsure: 3 } as const;
 const BAD_INPUT = 2;
 const INTERRUPTED = 130;
 const MARKUP_ONLY = 'only the markup was read';
-
-/** All that is settled before the first snippet is looked at. */
-interface Plan extends LoadedHouse {
-  options: AuditOptions;
-  checks: Check[];
-  slots: ReturnType<typeof chooseSlots>;
-  viewports: ReturnType<typeof chooseViewports>;
-  snippets: Snippet[];
-  today: string;
-}
-
-/** What was found so far: results in input order, whatever finished first. */
-interface Results {
-  reports: (SnippetReport | undefined)[];
-  notJudged: NotJudged[][];
-  engines: RunDocument['engines'];
-  interrupted: boolean;
-}
 
 /** The main job. Resolves to the exit code, which is the verdict. */
 export async function audit(
@@ -225,39 +195,6 @@ function judge(
   });
   results.reports[index] = judged.report;
   results.notJudged[index] = judged.notJudged;
-}
-
-function makeDocument(plan: Plan, results: Results, startedAt: Date): RunDocument {
-  const snippets = results.reports.filter((report) => report !== undefined);
-  return {
-    schema: 'mivket-run-1',
-    tool: { name: 'mivket', version: getVersion() },
-    startedAt: startedAt.toISOString(),
-    durationMs: Date.now() - startedAt.getTime(),
-    engines: results.engines,
-    verdict:
-      snippets.length < plan.snippets.length
-        ? getOverall(['unsure', ...snippets.map(({ verdict }) => verdict)])
-        : getOverall(snippets.map(({ verdict }) => verdict)),
-    counts: countLevels(snippets.flatMap(({ findings }) => findings)),
-    notJudged: results.notJudged.flat(),
-    snippets,
-  };
-}
-
-async function tell(document: RunDocument, plan: Plan, world: World): Promise<void> {
-  const { options, house, slots, viewports, snippets } = plan;
-  for (const file of options.save) await saveDocument(document, file, world.cwd);
-  if (options.keep !== undefined)
-    await saveDocument(document, `${options.keep}/run.json`, world.cwd);
-  if (options.format === 'json') return write(world.stdout, formatJson(document));
-  const text = formatText(document, {
-    paint: makePaint(world, options.color),
-    width: Math.min(Math.max(world.stdout.columns ?? 100, 40), 120),
-    house: { file: house.file, slots, viewports, ownPage: plan.ownPage !== null },
-    texts: new Map(snippets.map(({ name, text }) => [name, text])),
-  });
-  return write(world.stdout, text);
 }
 
 function getDefaultJobs(): number {

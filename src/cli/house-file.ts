@@ -53,15 +53,14 @@ async function read(path: string, shown: string): Promise<string> {
   try {
     return new TextDecoder('utf-8', { fatal: true }).decode(await readFile(path));
   } catch (error) {
-    const { code } = error as NodeJS.ErrnoException;
-    const why =
-      code === 'ENOENT'
-        ? 'does not exist'
-        : code === undefined || code === 'ERR_ENCODING_INVALID_ENCODED_DATA'
-          ? 'is not UTF-8'
-          : `could not be read (${code})`;
-    throw new ToolError('bad-house', `${shown} ${why}.`);
+    throw new ToolError('bad-house', `${shown} ${explain(error as NodeJS.ErrnoException)}.`);
   }
+}
+
+function explain({ code }: NodeJS.ErrnoException): string {
+  if (code === 'ENOENT') return 'does not exist';
+  if (code === 'ERR_ENCODING_INVALID_ENCODED_DATA') return 'is not UTF-8';
+  return `could not be read (${code})`;
 }
 
 /** The page's own marks are its slots; what the house says of one is added to it. */

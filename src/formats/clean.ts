@@ -1,4 +1,3 @@
-/* eslint-disable no-control-regex -- control characters are what this file is about */
 const CONTROLS = /[\u0000-\u0008\u000b-\u001f\u007f]/g;
 const HIDDEN = /[\u0080-\u009f\u061c\u200e\u200f\u202a-\u202e\u2066-\u2069\ufeff]/g;
 

@@ -1,4 +1,4 @@
-import type { Baseline, Evidence, FactKind, Render } from '../core/evidence.js';
+import type { Baseline, Evidence, Render } from '../core/evidence.js';
 import { composePage, getHostPage, type HostPage } from '../core/host/host-page.js';
 import type { House } from '../core/house/house.js';
 import { getBaselineKey } from '../core/plan.js';
@@ -11,6 +11,7 @@ import { BrowserKeeper } from './browser/keeper.js';
 import { makeCertificate } from './gate/certificate.js';
 import { Gates, type GateHandle } from './gate/gates.js';
 import { DEFAULT_LIMITS, type Limits } from './limit.js';
+import { makeLost } from './lost.js';
 import { renderOne, type Rendered } from './stage.js';
 import { Tab } from './tab.js';
 
@@ -35,17 +36,6 @@ interface Place {
 }
 
 const HANGING_AGAIN = 2000;
-const ALL_KINDS: FactKind[] = [
-  'page',
-  'slot',
-  'elements',
-  'frames',
-  'media',
-  'pictures',
-  'traffic',
-  'scripts',
-  'host',
-];
 const STILL: Traits = { changes: false, live: false, scrolls: false, media: false, script: null };
 
 /** Turns snippets into evidence. Close it: browser, gates and profiles go with it. */
@@ -258,28 +248,4 @@ interface Job {
   profile: boolean;
   /** It has hung before: no need to wait as long again. */
   hanging: boolean;
-}
-
-/** The evidence of a render that gave none. */
-function makeLost(render: Render, why: string): Evidence {
-  return {
-    render,
-    gaps: ALL_KINDS.map((kind) => ({ kind, why, seen: null, kept: null })),
-    page: {
-      atLoad: { scrollWidth: 0, clientWidth: 0, scrollable: false },
-      afterScroll: null,
-      readAt: 'load',
-      direction: 'ltr',
-      stillMoving: [],
-      replaced: false,
-    },
-    slot: { name: '', box: { x: 0, y: 0, width: 0, height: 0 }, overhang: 0 },
-    elements: [],
-    frames: [],
-    media: [],
-    pictures: [],
-    traffic: [],
-    scripts: { hung: null, dialogs: [], navigations: [], console: [] },
-    host: [],
-  };
 }

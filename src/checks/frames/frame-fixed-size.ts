@@ -24,7 +24,7 @@ interface Data {
 type Needs = 'frames' | 'media' | 'slot';
 
 const FRAMES = ['iframe', 'embed', 'object', 'video'];
-const PLAYER_ADDRESS = /(^|[/.?&=_-])(embed|player|video|watch|autoplay)([/.?&=_-]|$)/i;
+const PLAYER_ADDRESS = /(^|[/.?&=_-])(player|video|watch|autoplay)([/.?&=_-]|$)/i;
 
 export default defineCheck({
   id: 'frame-fixed-size',

@@ -1,5 +1,6 @@
 import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
 import type { RequestFact } from '../../core/evidence.js';
+import { getSourceOffset } from '../../core/measure/blame.js';
 import { getPrivateHostKind } from '../../core/measure/private-address.js';
 import { matchesHost } from '../../core/measure/site.js';
 import { getElementAt, listAddresses } from '../../core/markup/addresses.js';
@@ -101,7 +102,7 @@ function sameFile(a: string, b: string): boolean {
 }
 
 function locate(markup: Markup, { from }: RequestFact): Span {
-  const offset = from === null ? null : 'offset' in from ? from.offset : from.script;
+  const offset = getSourceOffset(from);
   const element = offset === null ? null : getElementAt(markup, offset);
   const fallback = markup.elements.find(({ name }) => name === 'script') ?? markup.elements[0];
   const found = element ?? fallback;

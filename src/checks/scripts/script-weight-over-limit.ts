@@ -1,5 +1,6 @@
 import { defineCheck, makeSeen, type Case, type Fact, type RenderOf } from '../../core/check.js';
 import type { RequestFact } from '../../core/evidence.js';
+import { getSourceOffset } from '../../core/measure/blame.js';
 import { isThirdParty } from '../../core/measure/site.js';
 import { formatBytes } from '../../core/measure/units.js';
 import { getElementAt } from '../../core/markup/addresses.js';
@@ -114,7 +115,7 @@ function weigh(scripts: readonly RequestFact[], c: Case<Needs>): Data {
 function findHeaviestTag(markup: Markup, scripts: readonly RequestFact[]) {
   const bytes = new Map<number, number>();
   for (const { from, wire } of scripts) {
-    const offset = from === null ? null : 'offset' in from ? from.offset : from.script;
+    const offset = getSourceOffset(from);
     const element = offset === null ? null : getElementAt(markup, offset);
     if (element) bytes.set(element.index, (bytes.get(element.index) ?? 0) + wire);
   }

@@ -89,6 +89,12 @@ export function blameElement(
   };
 }
 
+/** The offset in the snippet that something comes from: the element's, or its script's; null where none is known. */
+export function getSourceOffset(from: Source | null): number | null {
+  if (from === null) return null;
+  return 'offset' in from ? from.offset : from.script;
+}
+
 /** Adds declarations to an element's style attribute; null where the element is not in the source. */
 export function addStyle(element: MarkupElement | null, declarations: string): Edit[] | null {
   if (!element) return null;

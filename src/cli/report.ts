@@ -1,0 +1,64 @@
+import type { Check } from '../core/check.js';
+import type { NotJudged, RunDocument, SnippetReport } from '../core/run.js';
+import type { Snippet } from '../core/snippet.js';
+import { countLevels, getOverall } from '../core/verdict.js';
+import { formatJson } from '../formats/json.js';
+import { formatText } from '../formats/text.js';
+import { makePaint } from './colours.js';
+import type { LoadedHouse } from './house-file.js';
+import { saveDocument } from './keep.js';
+import type { AuditOptions, chooseSlots, chooseViewports } from './options.js';
+import { write, type World } from './streams.js';
+import { getVersion } from './version.js';
+
+/** All that is settled before the first snippet is looked at. */
+export interface Plan extends LoadedHouse {
+  options: AuditOptions;
+  checks: Check[];
+  slots: ReturnType<typeof chooseSlots>;
+  viewports: ReturnType<typeof chooseViewports>;
+  snippets: Snippet[];
+  today: string;
+}
+
+/** What was found so far: results in input order, whatever finished first. */
+export interface Results {
+  reports: (SnippetReport | undefined)[];
+  notJudged: NotJudged[][];
+  engines: RunDocument['engines'];
+  interrupted: boolean;
+}
+
+/** The run as a document; unsure where a snippet is missing. */
+export function makeDocument(plan: Plan, results: Results, startedAt: Date): RunDocument {
+  const snippets = results.reports.filter((report) => report !== undefined);
+  const verdicts = snippets.map(({ verdict }) => verdict);
+  const unfinished = snippets.length < plan.snippets.length;
+  return {
+    schema: 'mivket-run-1',
+    tool: { name: 'mivket', version: getVersion() },
+    startedAt: startedAt.toISOString(),
+    durationMs: Date.now() - startedAt.getTime(),
+    engines: results.engines,
+    verdict: getOverall(unfinished ? ['unsure', ...verdicts] : verdicts),
+    counts: countLevels(snippets.flatMap(({ findings }) => findings)),
+    notJudged: results.notJudged.flat(),
+    snippets,
+  };
+}
+
+/** Writes what was asked for: files first, then the report. */
+export async function tell(document: RunDocument, plan: Plan, world: World): Promise<void> {
+  const { options, house, slots, viewports, snippets } = plan;
+  for (const file of options.save) await saveDocument(document, file, world.cwd);
+  if (options.keep !== undefined)
+    await saveDocument(document, `${options.keep}/run.json`, world.cwd);
+  if (options.format === 'json') return write(world.stdout, formatJson(document));
+  const text = formatText(document, {
+    paint: makePaint(world, options.color),
+    width: Math.min(Math.max(world.stdout.columns ?? 100, 40), 120),
+    house: { file: house.file, slots, viewports, ownPage: plan.ownPage !== null },
+    texts: new Map(snippets.map(({ name, text }) => [name, text])),
+  });
+  return write(world.stdout, text);
+}

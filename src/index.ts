@@ -1,0 +1,20 @@
+/** The library: what may be relied on from outside. Everything else is the tool's own business. */
+export { CHECKS } from './checks/index.js';
+export { defineCheck, makeSeen } from './core/check.js';
+export type { Case, Check, CheckDefinition, Example, Fact, Seen, Words } from './core/check.js';
+export { ToolError } from './core/errors.js';
+export type { Baseline, Evidence, Facts, Gap, Render } from './core/evidence.js';
+export type { House, Level, Slot, Viewport } from './core/house/house.js';
+export { getDefaultHouse, readHouse } from './core/house/read.js';
+export { judgeSnippet } from './core/judge/judge.js';
+export type { Judged } from './core/judge/judge.js';
+export { readMarkup } from './core/markup/markup.js';
+export type { Markup, MarkupAttribute, MarkupElement } from './core/markup/markup.js';
+export { applyEdits } from './core/mend/apply.js';
+export { planRenders } from './core/plan.js';
+export { runSchema } from './core/run.js';
+export type { Finding, NotJudged, RunDocument, SnippetReport, Verdict } from './core/run.js';
+export type { Edit, Place, Snippet, Span } from './core/snippet.js';
+export { findBrowser } from './render/browser/find.js';
+export { Renderer } from './render/renderer.js';
+export type { RendererOptions } from './render/renderer.js';

@@ -1,0 +1,37 @@
+import type { Evidence, FactKind, Render } from '../core/evidence.js';
+
+const ALL_KINDS: FactKind[] = [
+  'page',
+  'slot',
+  'elements',
+  'frames',
+  'media',
+  'pictures',
+  'traffic',
+  'scripts',
+  'host',
+];
+
+/** The evidence of a render that gave none. */
+export function makeLost(render: Render, why: string): Evidence {
+  return {
+    render,
+    gaps: ALL_KINDS.map((kind) => ({ kind, why, seen: null, kept: null })),
+    page: {
+      atLoad: { scrollWidth: 0, clientWidth: 0, scrollable: false },
+      afterScroll: null,
+      readAt: 'load',
+      direction: 'ltr',
+      stillMoving: [],
+      replaced: false,
+    },
+    slot: { name: '', box: { x: 0, y: 0, width: 0, height: 0 }, overhang: 0 },
+    elements: [],
+    frames: [],
+    media: [],
+    pictures: [],
+    traffic: [],
+    scripts: { hung: null, dialogs: [], navigations: [], console: [] },
+    host: [],
+  };
+}

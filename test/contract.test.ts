@@ -1,0 +1,44 @@
+import { describe, expect, test } from '@jest/globals';
+import { readFileSync } from 'node:fs';
+import { CHECKS } from '../dist/src/checks/index.js';
+import { FINDING_IDS } from '../dist/src/core/words/finding-ids.js';
+import { judgeRecorded, listExamples, type Recorded } from './support/live.js';
+
+const recorded = JSON.parse(
+  readFileSync(new URL('./recorded/examples.json', import.meta.url), 'utf8'),
+) as Record<string, Recorded>;
+
+describe('every example, on recorded evidence', () => {
+  test.each(listExamples())('$key', ({ key, code, check, kind }) => {
+    const known = recorded[key];
+    // A changed example must be rendered anew: `npm run record`.
+    expect(known?.code).toBe(code);
+    const findings = judgeRecorded(known!);
+    expect(findings.map(({ id }) => id)).toEqual(kind === 'faulty' ? [check.id] : []);
+    for (const finding of findings) {
+      const { where, excerpt } = finding;
+      expect(code.slice(where.offset, where.endOffset).trim()).not.toBe('');
+      expect(excerpt).not.toBe('');
+      for (const words of [finding.message, finding.notice, finding.cure]) expect(words).toMatch(/^[^\n]+[.”]$/);
+    }
+  });
+
+  test.each(listExamples().filter(({ key }) => recorded[`${key} mended`]))('$key, mended', ({ key, check }) => {
+    expect(judgeRecorded(recorded[`${key} mended`]!).map(({ id }) => id)).not.toContain(check.id);
+  });
+});
+
+describe('every check', () => {
+  test.each(CHECKS.map((check) => [check.id, check] as const))('%s has what it needs', (id, check) => {
+    expect(FINDING_IDS).toContain(id);
+    expect(Object.isFrozen(check)).toBe(true);
+    expect(check.examples.faulty.length).toBeGreaterThan(0);
+    expect(check.examples.sound.length).toBeGreaterThan(0);
+    expect(check.markup || check.needs.length > 0).toBe(true);
+  });
+
+  test('none is there twice, and they are in order', () => {
+    const ids = CHECKS.map(({ id }) => id);
+    expect(ids).toEqual([...new Set(ids)].sort());
+  });
+});
