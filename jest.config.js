@@ -9,4 +9,5 @@ export default {
   },
   testMatch: ['<rootDir>/test/**/*.test.ts', '<rootDir>/src/**/*.test.ts'],
   maxWorkers: 2,
+  testTimeout: 60_000,
 };

@@ -83,7 +83,8 @@ function judgeRender({ markup }: Case<Needs>, { render, scripts }: RenderOf<Need
       seen: [makeSeen(render, measured)],
     });
   const { hung, dialogs, navigations } = scripts;
-  if (hung) {
+  // Dialogs without end keep the page busy too: they are the cause then.
+  if (hung && dialogs.length === 0) {
     const where = findLine(markup, hung.from && 'offset' in hung.from ? hung.from.offset : null);
     add(
       { kind: 'hangs', seconds: hung.seconds, functionName: hung.functionName, detail: '' },

@@ -39,18 +39,31 @@ export function findCulprits(elements: readonly ElementFact[], wish: CulpritWish
   const culprits: Culprit[] = [];
   while (sticking.length > 0 && culprits.length < MOST) {
     const farthest = Math.max(...sticking.map(reach));
-    const element = descend(
+    const found = descend(
       sticking.filter((one) => reach(one) >= farthest - TOLERANCE),
       family,
     );
+    const line = listLine(found, sticking);
+    // Several pieces of one line stick out because the line does: its block is to blame.
+    const element = line.length > 1 ? (family.getParent(found) ?? found) : found;
     const byBox = getBoxReach(element, wish) > TOLERANCE;
-    culprits.push({ element, overhang: reach(element), by: byBox ? 'box' : 'ink' });
+    culprits.push({ element, overhang: Math.max(reach(element), reach(found)), by: byBox ? 'box' : 'ink' });
     sticking = sticking.filter(
-      (one) => !family.isWithin(one, element) && !family.isWithin(element, one),
+      (one) =>
+        !line.includes(one) && !family.isWithin(one, element) && !family.isWithin(element, one),
     );
   }
   return culprits;
 }
+
+/** An inline element and those beside it that stick out too; replaced elements stand for themselves. */
+function listLine(element: ElementFact, sticking: readonly ElementFact[]): ElementFact[] {
+  const isPiece = ({ style, tag }: ElementFact) => style.display === 'inline' && !REPLACED.test(tag);
+  if (!isPiece(element)) return [];
+  return sticking.filter((one) => one.parent === element.parent && isPiece(one));
+}
+
+const REPLACED = /^(img|iframe|video|audio|embed|object|canvas|svg|input|textarea|select)$/;
 
 /** From the outermost of those that reach equally far, down to the one whose own size it is. */
 function descend(equal: readonly ElementFact[], family: Family): ElementFact {

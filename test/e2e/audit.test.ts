@@ -1,0 +1,199 @@
+import { afterAll, afterEach, beforeAll, describe, expect, test } from '@jest/globals';
+import { execFileSync } from 'node:child_process';
+import { existsSync, readdirSync, readFileSync } from 'node:fs';
+import { createServer, type Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { join } from 'node:path';
+import { gunzipSync } from 'node:zlib';
+import { startStandIns, type StandIns } from '../../dist/demo/stand-ins/index.js';
+import { runSchema } from '../../dist/src/core/run.js';
+import { getIds, Workshop } from '../support/program.js';
+
+const shop = new Workshop();
+let standIns: StandIns;
+let house: string;
+
+beforeAll(async () => {
+  standIns = await startStandIns();
+  house = shop.write('mivket.yaml', makeHouse(standIns.origin));
+});
+
+afterAll(async () => {
+  await standIns.close();
+  shop.close();
+});
+
+afterEach(() => {
+  // Nothing may be left: no profile, no browser that works on one.
+  expect(readdirSync(shop.temporary)).toEqual([]);
+  expect(execFileSync('ps', ['-eo', 'args'], { encoding: 'utf8' })).not.toContain(shop.temporary);
+});
+
+function makeHouse(origin: string, more = ''): string {
+  const hosts = ['*.loam.example', '*.fernmap.example', 'tally.example', '*.tallyroot.example', '*.rootcellar.example'];
+  const reroute = hosts.map((host) => `  "${host}": ${origin}`).join('\n');
+  return `viewports: [{ name: phone, width: 390 }, { name: desktop, width: 1280 }]\nreroute:\n${reroute}\n${more}`;
+}
+
+describe('a run', () => {
+  test('gives a document that holds to its schema, results in input order', async () => {
+    const names = Array.from({ length: 12 }, (_, i) => `s${String(i).padStart(2, '0')}.html`);
+    names.forEach((name, i) => shop.write(`many/${name}`, `<p>${i}</p>${i % 5 === 0 ? '<img src="x.png">' : ''}`));
+    const { code, document } = await shop.audit(['many']);
+    expect(code).toBe(1);
+    expect(runSchema.parse(document)).toEqual(document);
+    expect(document.snippets.map(({ name }) => name)).toEqual(names);
+    expect(document.snippets.filter(({ verdict }) => verdict === 'hold')).toHaveLength(3);
+    expect(document.snippets[1]).toMatchObject({ verdict: 'clear', fitsFrom: 358, findings: [], gaps: [] });
+  });
+
+  test('tells the slot, the widths and the source in its text', async () => {
+    const code = '<h2>Find us</h2>\n<iframe title="Map" width="640" height="360" src="https://maps.fernmap.example/embed/x"></iframe>';
+    const { out } = await shop.run(['audit', '--code', code]);
+    expect(out).toMatch(/^House mivket\.yaml: slot “column” on the neutral page, at 390 and 1280 px\./);
+    expect(out).toMatch(/code {2}HOLD, 1 blocker, 1 concern · fits from 680 px/);
+    expect(out).toMatch(/390 {2}1280\n {2}column {5}■ {5}◧/);
+    expect(out).toMatch(/2 │ <iframe title="Map" width="640".*\n +│ {21}\^{11}\n/);
+    expect(out).toMatch(/corrected .*max-width: 100%/);
+    expect(out).toMatch(/Seen in Chromium [\d.]+ alone/);
+  });
+
+  test('says in its first line when there is no house file', async () => {
+    const { out } = await shop.run(['audit', '--markup-only', '--code', '<p>x</p>', '--house', house]);
+    expect(out).toMatch(/^House/);
+    const bare = new Workshop();
+    const without = await bare.run(['audit', '--markup-only', '--code', '<p>x</p>']);
+    bare.close();
+    expect(without.out).toMatch(/^No house file: slot “column” on the neutral page, at 320, 390, 768 and 1280 px\./);
+  });
+
+  test('saves and keeps whole files', async () => {
+    const { document } = await shop.audit(['--code', '<p>x</p>', '--save', 'out/run.json', '--keep', 'kept']);
+    const saved: unknown = JSON.parse(readFileSync(join(shop.folder, 'out/run.json'), 'utf8'));
+    expect(saved).toEqual(document);
+    const [file] = readdirSync(join(shop.folder, 'kept/evidence'));
+    const lines = gunzipSync(readFileSync(join(shop.folder, 'kept/evidence', file!))).toString().trim().split('\n');
+    expect(lines).toHaveLength(3);
+    expect(JSON.parse(lines[1]!)).toMatchObject({ render: { viewport: { name: 'phone' } }, slot: { box: { width: 358 } } });
+    expect(existsSync(join(shop.folder, 'kept/run.json'))).toBe(true);
+  });
+
+  test('judges at the widths asked for, with their density', async () => {
+    const { document } = await shop.audit(['--code', '<p>x</p>', '--width', '390,500@3,1280']);
+    expect(document.snippets[0]!.renders.map(({ width, density }) => [width, density])).toEqual([[390, 2], [500, 3], [1280, 1]]);
+  });
+});
+
+describe('the house', () => {
+  test('its page, slots, files, levels and waivers count', async () => {
+    shop.write('site/public/site.css', '.side { width: 240px } header { width: 1500px }');
+    shop.write('site/public/leaf.png', readFileSync(new URL('../../demo/files/beans.png', import.meta.url)));
+    shop.write(
+      'site/host.html',
+      '<!doctype html><meta name="viewport" content="width=device-width"><link rel="stylesheet" href="/site.css"><header>Seed library</header><main data-mivket-slot="article">old</main><div class="side" data-mivket-slot="sidebar"></div>',
+    );
+    const rules = [
+      'page: host.html',
+      'root: public',
+      'levels: { picture-without-alt: advice }',
+      'waivers:',
+      '  - { finding: slot-overflow, snippet: "*.html", until: 2099-01-01, reason: goes in spring }',
+    ];
+    const file = shop.write('site/mivket.yaml', makeHouse(standIns.origin, rules.join('\n')));
+    shop.write('site/leaf.html', '<img src="/leaf.png" width="300" height="60">');
+    const { code, document } = await shop.audit(['site/leaf.html', '--house', file]);
+    const [snippet] = document.snippets;
+    // The host page is 1500 px wide by itself: that is not the snippet's doing.
+    expect(getIds(document)).toEqual({ 'leaf.html': ['slot-overflow', 'picture-without-alt'] });
+    expect(snippet!.findings[0]!.seen.map(({ slot, viewport }) => `${slot} ${viewport}`)).toEqual(['sidebar phone', 'sidebar desktop']);
+    expect(snippet!.findings[0]!.waiver).toMatchObject({ expired: false, until: '2099-01-01' });
+    expect(snippet!.findings[1]).toMatchObject({ level: 'advice', seen: expect.arrayContaining([expect.objectContaining({ measured: { name: null, width: 300, height: 60 } })]) });
+    expect(code).toBe(0);
+  });
+
+  test('a wrong key is told with file, line and the nearest right one', async () => {
+    const file = shop.write('bad.yaml', 'slots:\n  column:\n    widht: 300\n');
+    const { code, err } = await shop.run(['audit', '--code', '<p>x</p>', '--house', file]);
+    expect(code).toBe(2);
+    expect(err).toMatch(/^mivket: bad\.yaml, line 3: `slots\.column\.widht` is not a key of "slots\.column"\. Did you mean "width"\?/);
+  });
+});
+
+describe('hostile code', () => {
+  const HOSTILE: [string, string, string[]][] = [
+    ['a loop in the page', '<p>x</p><script>\nfor (;;) {}\n</script>', ['page-hangs']],
+    ['a loop in a frame of the page’s own', '<iframe title="x" style="max-width:100%" srcdoc="<script>for(;;){}</script>"></iframe>', ['page-hangs']],
+    ['dialogs without end', '<script>while (confirm("again?") !== 1) ;</script>', ['page-hangs']],
+    ['reloading', '<script>location.reload()</script>', ['page-hangs']],
+    ['leaving', '<script>location = "https://maps.fernmap.example/embed/x"</script>', ['page-hangs']],
+    ['a refresh', '<meta http-equiv="refresh" content="0; url=/elsewhere">', ['page-hangs']],
+    ['debugger', '<script>debugger;</script>', []],
+    ['a new window', '<script>open("https://maps.fernmap.example/embed/x")</script>', []],
+    ['a private address from a worker', '<script>new Worker(URL.createObjectURL(new Blob(["fetch(\'https://169.254.169.254/\').catch(() => 0)"])))</script>', ['host-private-address']],
+    ['the loopback by name, in a WebSocket', '<script>new WebSocket("ws://localhost:1/")</script>', ['host-private-address']],
+    ['a file of this machine', '<iframe title="x" style="max-width:100%" src="file:///etc/passwd"></iframe>', []],
+    ['12,000 elements', `<div>${'<b>x</b>'.repeat(12_000)}</div>`, ['page-scrolls-sideways']],
+    ['3,000 elements deep', '<div>'.repeat(3_000), []],
+  ];
+
+  test('costs only itself, and is named for what it does', async () => {
+    HOSTILE.forEach(([, code], i) => shop.write(`hostile/${i}.html`, code));
+    shop.write('hostile/sound.html', '<p>Sow beans in May.</p>');
+    const { document } = await shop.audit(['hostile', '--width', '390']);
+    const ids = getIds(document);
+    expect(HOSTILE.map(([name], i) => [name, ids[`${i}.html`]])).toEqual(HOSTILE.map(([name, , expected]) => [name, expected]));
+    expect(ids['sound.html']).toEqual([]);
+    const loop = document.snippets.find(({ name }) => name === '0.html')!;
+    expect(loop.findings[0]!.where).toMatchObject({ line: 2, column: 1 });
+    expect(loop.gaps).toEqual([]);
+  }, 180_000);
+});
+
+describe('an interrupted run', () => {
+  let slow: Server;
+  afterAll(() => slow.closeAllConnections());
+  afterAll(() => slow.close());
+
+  test('reports what is finished and leaves nothing behind', async () => {
+    // Asked for, and never answered: the second snippet is then under way for certain.
+    const asked = new Promise<void>((resolve) => (slow = createServer(() => resolve())));
+    await new Promise<void>((resolve) => slow.listen(0, '127.0.0.1', resolve));
+    const { port } = slow.address() as AddressInfo;
+    const file = shop.write('slow.yaml', `viewports: [{ name: phone, width: 390 }]\nreroute: { "slow.loam.example": "http://127.0.0.1:${port}" }`);
+    shop.write('stop/1.html', '<img src="x.png">');
+    shop.write('stop/2.html', '<script src="https://slow.loam.example/never.js"></script>');
+    const { child, done } = shop.start(['audit', 'stop', '--format', 'json', '--house', file, '--jobs', '1']);
+    await asked;
+    child.kill('SIGINT');
+    const { code, out, err } = await done;
+    expect(code).toBe(130);
+    expect(err).toMatch(/Interrupted: 1 of 2 snippets are finished and reported/);
+    expect(Object.keys(getIds(JSON.parse(out)))).toEqual(['1.html']);
+  }, 60_000);
+});
+
+test('a reader that stops early is no fault', async () => {
+  const { child, done } = shop.start(['audit', '--code', '<img src="x.png">', '--width', '390']);
+  child.stdout!.destroy();
+  const { code, err } = await done;
+  expect([code, err.replace(/.*sandbox.*\n/, '')]).toEqual([1, '']);
+});
+
+test('the demo runs, says what it found and what to try next', async () => {
+  const { code, out, err } = await shop.run(['demo', '--format', 'json']);
+  expect(code).toBe(0);
+  expect(err).toMatch(/Try next:\n {2}mivket audit/);
+  expect(getIds(JSON.parse(out))).toEqual({
+    'bean-box.html': ['page-scrolls-sideways', 'picture-without-alt'],
+    'booking.html': [],
+    'calendar.html': [],
+    'counter.html': ['script-weight-over-limit'],
+    'desk-logo.html': ['host-private-address'],
+    'greeting.html': ['page-hangs'],
+    'hero-film.html': ['autoplay-with-sound'],
+    'map.html': ['page-scrolls-sideways', 'frame-fixed-size'],
+    'noticeboard.html': ['frame-fixed-size'],
+    'price-list.html': ['page-scrolls-sideways'],
+    'rain-loop.html': ['autoplay-value-ignored', 'autoplay-value-ignored'],
+  });
+}, 180_000);
