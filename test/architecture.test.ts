@@ -27,13 +27,18 @@ describe('who may import whom', () => {
   test.each(files)('%s', (file) => {
     const part = file.split('/')[0]!;
     const inner = getImports(file).filter((name) => name.startsWith('.'));
-    const reached = inner.map((name) => relative(SRC, join(SRC, dirname(file), name)).split('/')[0]!);
+    const reached = inner.map(
+      (name) => relative(SRC, join(SRC, dirname(file), name)).split('/')[0]!,
+    );
     expect(reached.filter((other) => !ALLOWED[part]!.includes(other))).toEqual([]);
   });
 
-  test.each(files.filter((file) => /^(core|checks|formats)\//.test(file)))('%s knows nothing of Node', (file) => {
-    expect(getImports(file).filter((name) => name.startsWith('node:'))).toEqual([]);
-  });
+  test.each(files.filter((file) => /^(core|checks|formats)\//.test(file)))(
+    '%s knows nothing of Node',
+    (file) => {
+      expect(getImports(file).filter((name) => name.startsWith('node:'))).toEqual([]);
+    },
+  );
 });
 
 test('the list of checks and the folder of checks agree', () => {

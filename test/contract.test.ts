@@ -19,23 +19,30 @@ describe('every example, on recorded evidence', () => {
       const { where, excerpt } = finding;
       expect(code.slice(where.offset, where.endOffset).trim()).not.toBe('');
       expect(excerpt).not.toBe('');
-      for (const words of [finding.message, finding.notice, finding.cure]) expect(words).toMatch(/^[^\n]+[.”]$/);
+      for (const words of [finding.message, finding.notice, finding.cure])
+        expect(words).toMatch(/^[^\n]+[.”]$/);
     }
   });
 
-  test.each(listExamples().filter(({ key }) => recorded[`${key} mended`]))('$key, mended', ({ key, check }) => {
-    expect(judgeRecorded(recorded[`${key} mended`]!).map(({ id }) => id)).not.toContain(check.id);
-  });
+  test.each(listExamples().filter(({ key }) => recorded[`${key} mended`]))(
+    '$key, mended',
+    ({ key, check }) => {
+      expect(judgeRecorded(recorded[`${key} mended`]!).map(({ id }) => id)).not.toContain(check.id);
+    },
+  );
 });
 
 describe('every check', () => {
-  test.each(CHECKS.map((check) => [check.id, check] as const))('%s has what it needs', (id, check) => {
-    expect(FINDING_IDS).toContain(id);
-    expect(Object.isFrozen(check)).toBe(true);
-    expect(check.examples.faulty.length).toBeGreaterThan(0);
-    expect(check.examples.sound.length).toBeGreaterThan(0);
-    expect(check.markup || check.needs.length > 0).toBe(true);
-  });
+  test.each(CHECKS.map((check) => [check.id, check] as const))(
+    '%s has what it needs',
+    (id, check) => {
+      expect(FINDING_IDS).toContain(id);
+      expect(Object.isFrozen(check)).toBe(true);
+      expect(check.examples.faulty.length).toBeGreaterThan(0);
+      expect(check.examples.sound.length).toBeGreaterThan(0);
+      expect(check.markup || check.needs.length > 0).toBe(true);
+    },
+  );
 
   test('none is there twice, and they are in order', () => {
     const ids = CHECKS.map(({ id }) => id);

@@ -1,7 +1,14 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { readFileSync, writeFileSync } from 'node:fs';
 import { applyEdits } from '../../dist/src/core/mend/apply.js';
-import { getEssence, judgeRecorded, listExamples, openLive, type Live, type Recorded } from '../support/live.js';
+import {
+  getEssence,
+  judgeRecorded,
+  listExamples,
+  openLive,
+  type Live,
+  type Recorded,
+} from '../support/live.js';
 
 const FILE = new URL('../recorded/examples.json', import.meta.url);
 const recording = Boolean(process.env.MIVKET_RECORD);
@@ -18,20 +25,28 @@ afterAll(async () => {
 });
 
 describe('the browser, on the examples of all checks', () => {
-  const known = recording ? {} : (JSON.parse(readFileSync(FILE, 'utf8')) as Record<string, Recorded>);
+  const known = recording
+    ? {}
+    : (JSON.parse(readFileSync(FILE, 'utf8')) as Record<string, Recorded>);
 
-  test.concurrent.each(listExamples())('$key', async ({ key, code, check, kind }) => {
-    const rendered = await live.render(code);
-    fresh[key] = rendered;
-    const findings = judgeRecorded(rendered);
-    expect(rendered.evidence.every(({ elements }) => elements.length > 0 || kind === 'faulty')).toBe(true);
-    expect(findings.map(({ id }) => id)).toEqual(kind === 'faulty' ? [check.id] : []);
-    if (!recording) expect(getEssence(findings)).toEqual(getEssence(judgeRecorded(known[key]!)));
-    for (const { mend } of findings) {
-      if (!mend) continue;
-      const mended = await live.render(applyEdits(code, mend));
-      fresh[`${key} mended`] = mended;
-      expect(judgeRecorded(mended).map(({ id }) => id)).not.toContain(check.id);
-    }
-  }, 60_000);
+  test.concurrent.each(listExamples())(
+    '$key',
+    async ({ key, code, check, kind }) => {
+      const rendered = await live.render(code);
+      fresh[key] = rendered;
+      const findings = judgeRecorded(rendered);
+      expect(
+        rendered.evidence.every(({ elements }) => elements.length > 0 || kind === 'faulty'),
+      ).toBe(true);
+      expect(findings.map(({ id }) => id)).toEqual(kind === 'faulty' ? [check.id] : []);
+      if (!recording) expect(getEssence(findings)).toEqual(getEssence(judgeRecorded(known[key]!)));
+      for (const { mend } of findings) {
+        if (!mend) continue;
+        const mended = await live.render(applyEdits(code, mend));
+        fresh[`${key} mended`] = mended;
+        expect(judgeRecorded(mended).map(({ id }) => id)).not.toContain(check.id);
+      }
+    },
+    60_000,
+  );
 });

@@ -30,7 +30,13 @@ afterEach(() => {
 });
 
 function makeHouse(origin: string, more = ''): string {
-  const hosts = ['*.loam.example', '*.fernmap.example', 'tally.example', '*.tallyroot.example', '*.rootcellar.example'];
+  const hosts = [
+    '*.loam.example',
+    '*.fernmap.example',
+    'tally.example',
+    '*.tallyroot.example',
+    '*.rootcellar.example',
+  ];
   const reroute = hosts.map((host) => `  "${host}": ${origin}`).join('\n');
   return `viewports: [{ name: phone, width: 390 }, { name: desktop, width: 1280 }]\nreroute:\n${reroute}\n${more}`;
 }
@@ -38,19 +44,29 @@ function makeHouse(origin: string, more = ''): string {
 describe('a run', () => {
   test('gives a document that holds to its schema, results in input order', async () => {
     const names = Array.from({ length: 12 }, (_, i) => `s${String(i).padStart(2, '0')}.html`);
-    names.forEach((name, i) => shop.write(`many/${name}`, `<p>${i}</p>${i % 5 === 0 ? '<img src="x.png">' : ''}`));
+    names.forEach((name, i) =>
+      shop.write(`many/${name}`, `<p>${i}</p>${i % 5 === 0 ? '<img src="x.png">' : ''}`),
+    );
     const { code, document } = await shop.audit(['many']);
     expect(code).toBe(1);
     expect(runSchema.parse(document)).toEqual(document);
     expect(document.snippets.map(({ name }) => name)).toEqual(names);
     expect(document.snippets.filter(({ verdict }) => verdict === 'hold')).toHaveLength(3);
-    expect(document.snippets[1]).toMatchObject({ verdict: 'clear', fitsFrom: 358, findings: [], gaps: [] });
+    expect(document.snippets[1]).toMatchObject({
+      verdict: 'clear',
+      fitsFrom: 358,
+      findings: [],
+      gaps: [],
+    });
   });
 
   test('tells the slot, the widths and the source in its text', async () => {
-    const code = '<h2>Find us</h2>\n<iframe title="Map" width="640" height="360" src="https://maps.fernmap.example/embed/x"></iframe>';
+    const code =
+      '<h2>Find us</h2>\n<iframe title="Map" width="640" height="360" src="https://maps.fernmap.example/embed/x"></iframe>';
     const { out } = await shop.run(['audit', '--code', code]);
-    expect(out).toMatch(/^House mivket\.yaml: slot “column” on the neutral page, at 390 and 1280 px\./);
+    expect(out).toMatch(
+      /^House mivket\.yaml: slot “column” on the neutral page, at 390 and 1280 px\./,
+    );
     expect(out).toMatch(/code {2}HOLD, 1 blocker, 1 concern · fits from 680 px/);
     expect(out).toMatch(/390 {2}1280\n {2}column {5}■ {5}◧/);
     expect(out).toMatch(/2 │ <iframe title="Map" width="640".*\n +│ {21}\^{11}\n/);
@@ -59,35 +75,64 @@ describe('a run', () => {
   });
 
   test('says in its first line when there is no house file', async () => {
-    const { out } = await shop.run(['audit', '--markup-only', '--code', '<p>x</p>', '--house', house]);
+    const { out } = await shop.run([
+      'audit',
+      '--markup-only',
+      '--code',
+      '<p>x</p>',
+      '--house',
+      house,
+    ]);
     expect(out).toMatch(/^House/);
     const bare = new Workshop();
     const without = await bare.run(['audit', '--markup-only', '--code', '<p>x</p>']);
     bare.close();
-    expect(without.out).toMatch(/^No house file: slot “column” on the neutral page, at 320, 390, 768 and 1280 px\./);
+    expect(without.out).toMatch(
+      /^No house file: slot “column” on the neutral page, at 320, 390, 768 and 1280 px\./,
+    );
   });
 
   test('saves and keeps whole files', async () => {
-    const { document } = await shop.audit(['--code', '<p>x</p>', '--save', 'out/run.json', '--keep', 'kept']);
+    const { document } = await shop.audit([
+      '--code',
+      '<p>x</p>',
+      '--save',
+      'out/run.json',
+      '--keep',
+      'kept',
+    ]);
     const saved: unknown = JSON.parse(readFileSync(join(shop.folder, 'out/run.json'), 'utf8'));
     expect(saved).toEqual(document);
     const [file] = readdirSync(join(shop.folder, 'kept/evidence'));
-    const lines = gunzipSync(readFileSync(join(shop.folder, 'kept/evidence', file!))).toString().trim().split('\n');
+    const lines = gunzipSync(readFileSync(join(shop.folder, 'kept/evidence', file!)))
+      .toString()
+      .trim()
+      .split('\n');
     expect(lines).toHaveLength(3);
-    expect(JSON.parse(lines[1]!)).toMatchObject({ render: { viewport: { name: 'phone' } }, slot: { box: { width: 358 } } });
+    expect(JSON.parse(lines[1]!)).toMatchObject({
+      render: { viewport: { name: 'phone' } },
+      slot: { box: { width: 358 } },
+    });
     expect(existsSync(join(shop.folder, 'kept/run.json'))).toBe(true);
   });
 
   test('judges at the widths asked for, with their density', async () => {
     const { document } = await shop.audit(['--code', '<p>x</p>', '--width', '390,500@3,1280']);
-    expect(document.snippets[0]!.renders.map(({ width, density }) => [width, density])).toEqual([[390, 2], [500, 3], [1280, 1]]);
+    expect(document.snippets[0]!.renders.map(({ width, density }) => [width, density])).toEqual([
+      [390, 2],
+      [500, 3],
+      [1280, 1],
+    ]);
   });
 });
 
 describe('the house', () => {
   test('its page, slots, files, levels and waivers count', async () => {
     shop.write('site/public/site.css', '.side { width: 240px } header { width: 1500px }');
-    shop.write('site/public/leaf.png', readFileSync(new URL('../../demo/files/beans.png', import.meta.url)));
+    shop.write(
+      'site/public/leaf.png',
+      readFileSync(new URL('../../demo/files/beans.png', import.meta.url)),
+    );
     shop.write(
       'site/host.html',
       '<!doctype html><meta name="viewport" content="width=device-width"><link rel="stylesheet" href="/site.css"><header>Seed library</header><main data-mivket-slot="article">old</main><div class="side" data-mivket-slot="sidebar"></div>',
@@ -105,9 +150,17 @@ describe('the house', () => {
     const [snippet] = document.snippets;
     // The host page is 1500 px wide by itself: that is not the snippet's doing.
     expect(getIds(document)).toEqual({ 'leaf.html': ['slot-overflow', 'picture-without-alt'] });
-    expect(snippet!.findings[0]!.seen.map(({ slot, viewport }) => `${slot} ${viewport}`)).toEqual(['sidebar phone', 'sidebar desktop']);
+    expect(snippet!.findings[0]!.seen.map(({ slot, viewport }) => `${slot} ${viewport}`)).toEqual([
+      'sidebar phone',
+      'sidebar desktop',
+    ]);
     expect(snippet!.findings[0]!.waiver).toMatchObject({ expired: false, until: '2099-01-01' });
-    expect(snippet!.findings[1]).toMatchObject({ level: 'advice', seen: expect.arrayContaining([expect.objectContaining({ measured: { name: null, width: 300, height: 60 } })]) });
+    expect(snippet!.findings[1]).toMatchObject({
+      level: 'advice',
+      seen: expect.arrayContaining([
+        expect.objectContaining({ measured: { name: null, width: 300, height: 60 } }),
+      ]),
+    });
     expect(code).toBe(0);
   });
 
@@ -115,23 +168,45 @@ describe('the house', () => {
     const file = shop.write('bad.yaml', 'slots:\n  column:\n    widht: 300\n');
     const { code, err } = await shop.run(['audit', '--code', '<p>x</p>', '--house', file]);
     expect(code).toBe(2);
-    expect(err).toMatch(/^mivket: bad\.yaml, line 3: `slots\.column\.widht` is not a key of "slots\.column"\. Did you mean "width"\?/);
+    expect(err).toMatch(
+      /^mivket: bad\.yaml, line 3: `slots\.column\.widht` is not a key of "slots\.column"\. Did you mean "width"\?/,
+    );
   });
 });
 
 describe('hostile code', () => {
   const HOSTILE: [string, string, string[]][] = [
     ['a loop in the page', '<p>x</p><script>\nfor (;;) {}\n</script>', ['page-hangs']],
-    ['a loop in a frame of the page’s own', '<iframe title="x" style="max-width:100%" srcdoc="<script>for(;;){}</script>"></iframe>', ['page-hangs']],
+    [
+      'a loop in a frame of the page’s own',
+      '<iframe title="x" style="max-width:100%" srcdoc="<script>for(;;){}</script>"></iframe>',
+      ['page-hangs'],
+    ],
     ['dialogs without end', '<script>while (confirm("again?") !== 1) ;</script>', ['page-hangs']],
     ['reloading', '<script>location.reload()</script>', ['page-hangs']],
-    ['leaving', '<script>location = "https://maps.fernmap.example/embed/x"</script>', ['page-hangs']],
+    [
+      'leaving',
+      '<script>location = "https://maps.fernmap.example/embed/x"</script>',
+      ['page-hangs'],
+    ],
     ['a refresh', '<meta http-equiv="refresh" content="0; url=/elsewhere">', ['page-hangs']],
     ['debugger', '<script>debugger;</script>', []],
     ['a new window', '<script>open("https://maps.fernmap.example/embed/x")</script>', []],
-    ['a private address from a worker', '<script>new Worker(URL.createObjectURL(new Blob(["fetch(\'https://169.254.169.254/\').catch(() => 0)"])))</script>', ['host-private-address']],
-    ['the loopback by name, in a WebSocket', '<script>new WebSocket("ws://localhost:1/")</script>', ['host-private-address']],
-    ['a file of this machine', '<iframe title="x" style="max-width:100%" src="file:///etc/passwd"></iframe>', []],
+    [
+      'a private address from a worker',
+      '<script>new Worker(URL.createObjectURL(new Blob(["fetch(\'https://169.254.169.254/\').catch(() => 0)"])))</script>',
+      ['host-private-address'],
+    ],
+    [
+      'the loopback by name, in a WebSocket',
+      '<script>new WebSocket("ws://localhost:1/")</script>',
+      ['host-private-address'],
+    ],
+    [
+      'a file of this machine',
+      '<iframe title="x" style="max-width:100%" src="file:///etc/passwd"></iframe>',
+      [],
+    ],
     ['12,000 elements', `<div>${'<b>x</b>'.repeat(12_000)}</div>`, ['page-scrolls-sideways']],
     ['3,000 elements deep', '<div>'.repeat(3_000), []],
   ];
@@ -141,7 +216,9 @@ describe('hostile code', () => {
     shop.write('hostile/sound.html', '<p>Sow beans in May.</p>');
     const { document } = await shop.audit(['hostile', '--width', '390']);
     const ids = getIds(document);
-    expect(HOSTILE.map(([name], i) => [name, ids[`${i}.html`]])).toEqual(HOSTILE.map(([name, , expected]) => [name, expected]));
+    expect(HOSTILE.map(([name], i) => [name, ids[`${i}.html`]])).toEqual(
+      HOSTILE.map(([name, , expected]) => [name, expected]),
+    );
     expect(ids['sound.html']).toEqual([]);
     const loop = document.snippets.find(({ name }) => name === '0.html')!;
     expect(loop.findings[0]!.where).toMatchObject({ line: 2, column: 1 });
@@ -159,10 +236,22 @@ describe('an interrupted run', () => {
     const asked = new Promise<void>((resolve) => (slow = createServer(() => resolve())));
     await new Promise<void>((resolve) => slow.listen(0, '127.0.0.1', resolve));
     const { port } = slow.address() as AddressInfo;
-    const file = shop.write('slow.yaml', `viewports: [{ name: phone, width: 390 }]\nreroute: { "slow.loam.example": "http://127.0.0.1:${port}" }`);
+    const file = shop.write(
+      'slow.yaml',
+      `viewports: [{ name: phone, width: 390 }]\nreroute: { "slow.loam.example": "http://127.0.0.1:${port}" }`,
+    );
     shop.write('stop/1.html', '<img src="x.png">');
     shop.write('stop/2.html', '<script src="https://slow.loam.example/never.js"></script>');
-    const { child, done } = shop.start(['audit', 'stop', '--format', 'json', '--house', file, '--jobs', '1']);
+    const { child, done } = shop.start([
+      'audit',
+      'stop',
+      '--format',
+      'json',
+      '--house',
+      file,
+      '--jobs',
+      '1',
+    ]);
     await asked;
     child.kill('SIGINT');
     const { code, out, err } = await done;

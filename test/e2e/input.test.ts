@@ -27,11 +27,23 @@ const BAD: [string, string[], RegExp][] = [
   ['an unknown viewport', ['sound.html', '--viewport', 'phone'], /"phone".*Allowed: phone-320/],
   ['a width that is none', ['sound.html', '--width', 'wide'], /`--width` must be px/],
   ['an unknown finding', ['sound.html', '--only', 'slot-overfow'], /Did you mean "slot-overflow"/],
-  ['an unknown format', ['sound.html', '--format', 'texty'], /`--format` must be one of text, json/],
+  [
+    'an unknown format',
+    ['sound.html', '--format', 'texty'],
+    /`--format` must be one of text, json/,
+  ],
   ['an unknown option', ['sound.html', '--slott', 'x'], /unknown option '--slott'/],
   ['jobs that are no number', ['sound.html', '--jobs', 'many'], /`--jobs` must be a whole number/],
-  ['a file to save that has another ending', ['sound.html', '--save', 'run.pdf'], /`--save` must end on .json/],
-  ['a house file that is not there', ['sound.html', '--house', 'gone.yaml'], /gone\.yaml does not exist/],
+  [
+    'a file to save that has another ending',
+    ['sound.html', '--save', 'run.pdf'],
+    /`--save` must end on .json/,
+  ],
+  [
+    'a house file that is not there',
+    ['sound.html', '--house', 'gone.yaml'],
+    /gone\.yaml does not exist/,
+  ],
 ];
 
 describe('bad input', () => {
@@ -61,14 +73,20 @@ describe('bad input', () => {
   test('no browser: one sentence with the places looked at, and 3', async () => {
     const { code, err } = await shop.run(['audit', 'sound.html', '--browser', '/nowhere/chrome']);
     expect(code).toBe(3);
-    expect(err).toMatch(/^mivket: --browser names "\/nowhere\/chrome", .*Looked at: \/nowhere\/chrome\./);
-    const none = await shop.run(['audit', 'sound.html', '--browser', 'system'], { env: { PATH: shop.folder } });
+    expect(err).toMatch(
+      /^mivket: --browser names "\/nowhere\/chrome", .*Looked at: \/nowhere\/chrome\./,
+    );
+    const none = await shop.run(['audit', 'sound.html', '--browser', 'system'], {
+      env: { PATH: shop.folder },
+    });
     expect(none.code).toBe(3);
     expect(none.err).toMatch(/No browser was found\. Looked for Chrome, Chromium and Edge at: /);
   });
 
   test('a program that is no browser is said to have failed', async () => {
-    const { code, err } = await shop.run(['audit', 'sound.html'], { env: { MIVKET_BROWSER: '/bin/false' } });
+    const { code, err } = await shop.run(['audit', 'sound.html'], {
+      env: { MIVKET_BROWSER: '/bin/false' },
+    });
     expect(code).toBe(3);
     expect(err).toMatch(/The browser \/bin\/false did not start/);
   });
@@ -76,17 +94,30 @@ describe('bad input', () => {
 
 describe('the markup alone', () => {
   test('is read from standard input, and what it cannot show is said', async () => {
-    const { code, document } = await shop.audit(['--markup-only', '-'], '<video src="a.mp4" autoplay>');
+    const { code, document } = await shop.audit(
+      ['--markup-only', '-'],
+      '<video src="a.mp4" autoplay>',
+    );
     expect(code).toBe(1);
     const [finding] = document.snippets[0]!.findings;
-    expect(finding).toMatchObject({ id: 'autoplay-with-sound', confirmed: false, where: { line: 1, column: 20 } });
+    expect(finding).toMatchObject({
+      id: 'autoplay-with-sound',
+      confirmed: false,
+      where: { line: 1, column: 20 },
+    });
     expect(document.notJudged.map(({ id }) => id)).toContain('page-scrolls-sideways');
   });
 
   test('without a finding is no all-clear', async () => {
     const { code, document } = await shop.audit(['--markup-only', '--code', SOUND]);
     expect([code, document.verdict]).toEqual([3, 'unsure']);
-    const skipped = await shop.audit(['--markup-only', '--only', 'picture-without-alt', '--code', SOUND]);
+    const skipped = await shop.audit([
+      '--markup-only',
+      '--only',
+      'picture-without-alt',
+      '--code',
+      SOUND,
+    ]);
     expect([skipped.code, skipped.document.verdict]).toEqual([0, 'clear']);
   });
 
@@ -98,7 +129,12 @@ describe('the markup alone', () => {
   });
 
   test('control characters of a snippet do not reach the terminal', async () => {
-    const { out } = await shop.run(['audit', '--markup-only', '--code', '<img src="\u001b[2Jx\u202e.png">']);
+    const { out } = await shop.run([
+      'audit',
+      '--markup-only',
+      '--code',
+      '<img src="\u001b[2Jx\u202e.png">',
+    ]);
     expect(out).toContain('␛[2J');
     expect(out).not.toMatch(/[\u001b\u202e]/);
   });

@@ -13,11 +13,23 @@ import { startStandIns, type StandIns } from '../../dist/demo/stand-ins/index.js
 
 /** What the examples of all checks are rendered and judged under. */
 export const EXAMPLE_HOUSE = completeHouse(
-  houseSchema.parse({ viewports: [{ name: 'phone', width: 320 }, { name: 'desktop', width: 1280 }] }),
+  houseSchema.parse({
+    viewports: [
+      { name: 'phone', width: 320 },
+      { name: 'desktop', width: 1280 },
+    ],
+  }),
   null,
 );
 
-const HOSTS = ['*.loam.example', '*.fernmap.example', '*.trellis.example', 'tally.example', '*.tallyroot.example', '*.rootcellar.example'];
+const HOSTS = [
+  '*.loam.example',
+  '*.fernmap.example',
+  '*.trellis.example',
+  'tally.example',
+  '*.tallyroot.example',
+  '*.rootcellar.example',
+];
 
 /** Evidence as it is kept for the contract test. */
 export interface Recorded {
@@ -49,7 +61,12 @@ export async function openLive(): Promise<Live> {
     async render(code) {
       const snippet = { name: 'example', path: null, text: code };
       const renders = planRenders('example', EXAMPLE_HOUSE, EXAMPLE_HOUSE);
-      const evidence = await renderer.renderSnippet(snippet, readMarkup(code), renders, () => undefined);
+      const evidence = await renderer.renderSnippet(
+        snippet,
+        readMarkup(code),
+        renders,
+        () => undefined,
+      );
       return { code, evidence, baselines: [...(await renderer.getBaselines(renders))] };
     },
     async close() {
@@ -60,7 +77,10 @@ export async function openLive(): Promise<Live> {
 }
 
 /** The findings of all checks on recorded evidence. */
-export function judgeRecorded({ code, evidence, baselines }: Recorded, checks: readonly Check[] = CHECKS): Finding[] {
+export function judgeRecorded(
+  { code, evidence, baselines }: Recorded,
+  checks: readonly Check[] = CHECKS,
+): Finding[] {
   return judgeSnippet({
     snippet: { name: 'example', path: null, text: code },
     markup: readMarkup(code),
@@ -91,7 +111,12 @@ export interface NamedExample extends Example {
 export function listExamples(): NamedExample[] {
   return CHECKS.flatMap((check) =>
     (['faulty', 'sound'] as const).flatMap((kind) =>
-      check.examples[kind].map((example) => ({ ...example, check, kind, key: `${check.id} ${kind}: ${example.name}` })),
+      check.examples[kind].map((example) => ({
+        ...example,
+        check,
+        kind,
+        key: `${check.id} ${kind}: ${example.name}`,
+      })),
     ),
   );
 }

@@ -30,7 +30,10 @@ export class Workshop {
     return path;
   }
 
-  start(args: string[], env: Record<string, string> = {}): { child: ChildProcess; done: Promise<Outcome> } {
+  start(
+    args: string[],
+    env: Record<string, string> = {},
+  ): { child: ChildProcess; done: Promise<Outcome> } {
     const child = spawn(process.execPath, [PROGRAM, ...args], {
       cwd: this.folder,
       env: { ...process.env, TMPDIR: this.temporary, NO_COLOR: '1', ...env },
@@ -38,11 +41,16 @@ export class Workshop {
     const outcome: Outcome = { code: null, out: '', err: '' };
     child.stdout.on('data', (chunk: Buffer) => (outcome.out += chunk.toString()));
     child.stderr.on('data', (chunk: Buffer) => (outcome.err += chunk.toString()));
-    const done = new Promise<Outcome>((resolve) => child.on('close', (code) => resolve({ ...outcome, code })));
+    const done = new Promise<Outcome>((resolve) =>
+      child.on('close', (code) => resolve({ ...outcome, code })),
+    );
     return { child, done };
   }
 
-  run(args: string[], { input = '', env = {} }: { input?: string; env?: Record<string, string> } = {}): Promise<Outcome> {
+  run(
+    args: string[],
+    { input = '', env = {} }: { input?: string; env?: Record<string, string> } = {},
+  ): Promise<Outcome> {
     const { child, done } = this.start(args, env);
     child.stdin!.on('error', () => undefined);
     child.stdin!.end(input);
@@ -50,7 +58,10 @@ export class Workshop {
   }
 
   /** Audits and reads the run document. */
-  async audit(args: string[], input = ''): Promise<{ code: number | null; err: string; document: RunDocument }> {
+  async audit(
+    args: string[],
+    input = '',
+  ): Promise<{ code: number | null; err: string; document: RunDocument }> {
     const { code, out, err } = await this.run(['audit', '--format', 'json', ...args], { input });
     return { code, err, document: JSON.parse(out) as RunDocument };
   }
@@ -62,5 +73,7 @@ export class Workshop {
 
 /** The names of a document's findings, by snippet. */
 export function getIds(document: RunDocument): Record<string, string[]> {
-  return Object.fromEntries(document.snippets.map(({ name, findings }) => [name, findings.map(({ id }) => id)]));
+  return Object.fromEntries(
+    document.snippets.map(({ name, findings }) => [name, findings.map(({ id }) => id)]),
+  );
 }

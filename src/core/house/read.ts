@@ -122,32 +122,27 @@ function getDeepest(issue: z.core.$ZodIssue): z.core.$ZodIssue {
 
 /** The keys the schema allows at a path. */
 function getKeys(path: readonly PropertyKey[]): string[] {
-  let schema: unknown = houseSchema;
-  for (const step of path) schema = descend(schema, step);
-  return Object.keys((unwrap(schema) as { shape?: object } | null)?.shape ?? {});
+  let schemas = unwrap(houseSchema);
+  for (const step of path) schemas = schemas.flatMap((schema) => descend(schema, step));
+  return [...new Set(schemas.flatMap(({ shape }) => Object.keys(shape ?? {})))];
 }
 
-function descend(schema: unknown, step: PropertyKey): unknown {
-  const inner = unwrap(schema) as Record<string, unknown> | null;
-  if (!inner) return null;
-  if (inner.shape) return (inner.shape as Record<PropertyKey, unknown>)[step];
-  return inner.valueType ?? inner.element ?? null;
+/** As much of a Zod schema as is needed to walk it. */
+interface Walked {
+  shape?: Record<PropertyKey, unknown>;
+  def: { innerType?: unknown; options?: unknown[]; valueType?: unknown; element?: unknown };
 }
 
-/** Takes off defaults and the like, and of a union takes the branch with keys. */
-function unwrap(schema: unknown): unknown {
-  const node = schema as {
-    def?: { innerType?: unknown; options?: unknown[]; valueType?: unknown; element?: unknown };
-    shape?: object;
-  };
-  if (!node?.def) return node ?? null;
-  if (node.shape) return node;
+function descend({ shape, def }: Walked, step: PropertyKey): Walked[] {
+  const inner = shape?.[step] ?? def.valueType ?? def.element;
+  return inner ? unwrap(inner) : [];
+}
+
+/** Takes off defaults and the like, and parts unions. */
+function unwrap(schema: unknown): Walked[] {
+  const node = schema as Walked;
   if (node.def.innerType) return unwrap(node.def.innerType);
-  if (node.def.options)
-    return (
-      node.def.options.map(unwrap).find((option) => (option as { shape?: object })?.shape) ?? null
-    );
-  return { valueType: node.def.valueType, element: node.def.element };
+  return node.def.options ? node.def.options.flatMap(unwrap) : [node];
 }
 
 /** The line of a key, or of the nearest thing around it that is there. */

@@ -99,7 +99,7 @@ function toDeclaration(node: Declaration, css: string, base: number): StyleDecla
     selector: null,
     inMedia: false,
     offset: base + start.offset,
-    endOffset: base + end.offset,
+    endOffset: base + start.offset + css.slice(start.offset, end.offset).trimEnd().length,
   };
 }
 

@@ -1,0 +1,138 @@
+import { describe, expect, test } from '@jest/globals';
+import { findSlots, getHostPage } from '../../src/core/host/host-page.js';
+import { getSlotRange, makeViewport } from '../../src/core/house/house.js';
+import { getDefaultHouse, readHouse } from '../../src/core/house/read.js';
+import { planRenders } from '../../src/core/plan.js';
+
+const complain = (text: string): string => {
+  try {
+    readHouse(text, 'mivket.yaml');
+    return '';
+  } catch (error) {
+    return (error as Error).message;
+  }
+};
+
+describe('a house file that is wrong', () => {
+  test.each([
+    [
+      'slotz: {}',
+      'mivket.yaml, line 1: `slotz` is not a key of the house file. Did you mean "slots"? Allowed: viewports, ',
+    ],
+    [
+      'viewports:\n  - { name: phone, width: wide }',
+      'line 2: `viewports.0.width` must be a number, found "wide"',
+    ],
+    [
+      'limits:\n  scriptBytes: heavy',
+      'line 2: `limits.scriptBytes` must be a measure such as 150kB, found "heavy"',
+    ],
+    ['insert: sideways', 'line 1: `insert` must be one of inline, found "sideways"'],
+    ['holdOn: never', '`holdOn` must be one of blocker, concern, advice'],
+    [
+      'levels:\n  slot-overfow: off',
+      'line 2: `levels.slot-overfow` names the unknown finding "slot-overfow". Did you mean "slot-overflow"?',
+    ],
+    [
+      'waivers:\n  - finding: slot-overflow\n    until: soon\n    reason: x',
+      'line 3: `waivers.0.until` must be a day such as 2027-03-31',
+    ],
+    [
+      'waivers:\n  - { finding: slot-overflow, until: 2027-01-01 }',
+      '`waivers.0.reason` must be a string',
+    ],
+    ['origin: www.seedlibrary.example', '`origin` must be an origin such as https://'],
+    ['reroute: { a.example: 8137 }', '`reroute.a.example` must be a string'],
+    [
+      'slots: { side: [ { widht: 3 } ] }',
+      '`slots.side.0.widht` is not a key of "slots.side.0". Did you mean "width"?',
+    ],
+    ['viewports: []', '`viewports` must be at least 1'],
+    ['a: [', 'line 1: is not YAML'],
+    ['- a', 'must be a group of keys'],
+  ])('%j', (text, complaint) => {
+    expect(complain(text)).toContain(complaint);
+  });
+
+  test('aliases that would blow up are refused', () => {
+    const bomb = [
+      'a: &a [x, x]',
+      ...Array.from(
+        { length: 9 },
+        (_, i) => `${'bcdefghij'[i]}: &${'bcdefghij'[i]} [${`*${'abcdefghi'[i]}, `.repeat(9)}]`,
+      ),
+    ];
+    expect(complain(bomb.join('\n'))).toContain('aliases');
+  });
+});
+
+describe('a house', () => {
+  test('without a file has one column and four widths', () => {
+    const house = getDefaultHouse();
+    expect(
+      house.viewports.map(({ width, height, density, touch, scrollBars }) => [
+        width,
+        height,
+        density,
+        touch,
+        scrollBars,
+      ]),
+    ).toEqual([
+      [320, 740, 2, true, 'overlay'],
+      [390, 740, 2, true, 'overlay'],
+      [768, 800, 1, false, 'classic'],
+      [1280, 800, 1, false, 'classic'],
+    ]);
+    expect(house.slots).toMatchObject([{ name: 'column', align: 'start', headingLevel: 2 }]);
+    expect(house.limits).toMatchObject({
+      scriptBytes: 150_000,
+      scriptTime: 200,
+      slowdown: 4,
+      smallestText: 12,
+    });
+    expect(planRenders('x', house, house)).toHaveLength(4);
+  });
+
+  test('takes an empty file, units, `off` as a word, and slots by range', () => {
+    expect(readHouse('', 'mivket.yaml').slots).toHaveLength(1);
+    const house = readHouse(
+      'limits: { scriptBytes: 1.5 MiB, scriptTime: 1s }\nlevels: { slot-overflow: off }\nslots: { sidebar: [ { to: 899, width: full, inset: 16 }, { from: 900, to: 1100, width: 300 } ] }',
+      'mivket.yaml',
+    );
+    expect(house.limits).toMatchObject({ scriptBytes: 1_572_864, scriptTime: 1000 });
+    expect(house.levels).toEqual({ 'slot-overflow': 'off' });
+    expect(
+      [890, 1000, 1280].map((width) => getSlotRange(house.slots[0]!, width)?.width ?? null),
+    ).toEqual(['full', 300, null]);
+    // At 1280 the slot does not exist.
+    expect(planRenders('x', house, house)).toHaveLength(3);
+  });
+
+  test('a touch viewport has overlay bars, whatever its width', () => {
+    expect(makeViewport({ name: 'pad', width: 1024, touch: true })).toMatchObject({
+      scrollBars: 'overlay',
+      height: 800,
+    });
+  });
+});
+
+describe('a host page', () => {
+  const page =
+    '<main><div data-mivket-slot="article"><p>old</p></div><aside data-mivket-slot=side></aside></main>';
+
+  test('is cut at the slot, what stands in it taken out', () => {
+    expect(findSlots(page)).toEqual(['article', 'side']);
+    const slot = { ...getDefaultHouse().slots[0]!, name: 'article' };
+    expect(getHostPage(slot, page)).toEqual({
+      before: '<main><div data-mivket-slot="article">',
+      after: '</div><aside data-mivket-slot=side></aside></main>',
+    });
+    expect(getHostPage({ ...slot, name: 'gone' }, page)).toBeNull();
+  });
+
+  test('the neutral one has the slot of the house', () => {
+    const host = getHostPage(getDefaultHouse().slots[0]!, null)!;
+    expect(findSlots(host.before + host.after)).toEqual(['column']);
+    expect(host.before).toContain('width: min(680px, 100vw - 32px, 100% - 16px)');
+  });
+});

@@ -1,0 +1,251 @@
+import { describe, expect, test } from '@jest/globals';
+import { defineCheck, makeSeen, type Check, type Fact } from '../../src/core/check.js';
+import type { ElementFact, Evidence } from '../../src/core/evidence.js';
+import { getDefaultHouse } from '../../src/core/house/read.js';
+import { judgeSnippet } from '../../src/core/judge/judge.js';
+import { readMarkup } from '../../src/core/markup/markup.js';
+import { findCulprits } from '../../src/core/measure/culprits.js';
+import { applyEdits, getMendedLines } from '../../src/core/mend/apply.js';
+import { planRenders } from '../../src/core/plan.js';
+import { makeLost } from '../../src/render/lost.js';
+
+const house = getDefaultHouse();
+const renders = planRenders('x', house, house);
+const whole = (): Evidence[] =>
+  renders.map((render) => ({
+    ...makeLost(render, ''),
+    gaps: [],
+    slot: {
+      name: 'column',
+      overhang: 0,
+      box: { x: 16, y: 0, width: Math.min(680, render.viewport.width - 32), height: 9 },
+    },
+  }));
+
+/** A check that finds the same fault in every render it may look at. */
+function makeCheck(id: string, level: 'blocker' | 'concern', subject = '@0'): Check {
+  return defineCheck({
+    id,
+    subject: 'page',
+    level,
+    title: '',
+    decided: '',
+    standard: null,
+    needs: ['slot'],
+    markup: false,
+    judge: (c): Fact<null>[] =>
+      c.renders.map(({ render }) => ({
+        where: { offset: 0, endOffset: 3 },
+        subject,
+        confirmed: true,
+        data: null,
+        seen: [makeSeen(render, {})],
+      })),
+    says: () => ({ message: 'm', notice: 'n', cure: 'c' }),
+    examples: { faulty: [], sound: [] },
+  });
+}
+
+function judge(checks: Check[], given: Partial<Parameters<typeof judgeSnippet>[0]> = {}) {
+  const snippet = { name: 'x.html', path: 'in/x.html', text: '<p>x</p>' };
+  return judgeSnippet({
+    snippet,
+    markup: readMarkup(snippet.text),
+    house,
+    evidence: whole(),
+    baselines: new Map(),
+    checks,
+    today: '2026-06-01',
+    markupOnly: null,
+    ...given,
+  });
+}
+
+describe('judging', () => {
+  test('the same fault at four widths is one finding seen four times', () => {
+    const { report } = judge([makeCheck('slot-overflow', 'concern')]);
+    expect(report.findings).toHaveLength(1);
+    expect(report.findings[0]!.seen.map(({ width }) => width)).toEqual([320, 390, 768, 1280]);
+    expect(report).toMatchObject({ verdict: 'clear', fitsFrom: null });
+    expect(report.renders.map(({ worst }) => worst)).toEqual([
+      'concern',
+      'concern',
+      'concern',
+      'concern',
+    ]);
+  });
+
+  test('levels of the house change the verdict; `off` takes the check out', () => {
+    const levels = (level: 'blocker' | 'off') => ({
+      house: { ...house, levels: { 'slot-overflow': level } },
+    });
+    expect(judge([makeCheck('slot-overflow', 'concern')], levels('blocker')).report.verdict).toBe(
+      'hold',
+    );
+    expect(judge([makeCheck('slot-overflow', 'concern')], levels('off')).report.findings).toEqual(
+      [],
+    );
+    const strict = { house: { ...house, holdOn: 'concern' as const } };
+    expect(judge([makeCheck('slot-overflow', 'concern')], strict).report.verdict).toBe('hold');
+  });
+
+  test('a cause silences what it explains, where both were seen', () => {
+    const cause = makeCheck('page-scrolls-sideways', 'blocker');
+    const phones = {
+      ...cause,
+      judge: (c: Parameters<Check['judge']>[0]) => cause.judge(c).slice(0, 2),
+    };
+    const { report } = judge([phones, makeCheck('frame-wider-than-slot', 'blocker')]);
+    expect(report.findings.map(({ id, seen }) => [id, seen.map(({ width }) => width)])).toEqual([
+      ['frame-wider-than-slot', [768, 1280]],
+      ['page-scrolls-sideways', [320, 390]],
+    ]);
+    expect(
+      judge([cause, makeCheck('frame-wider-than-slot', 'blocker')]).report.findings.map(
+        ({ id }) => id,
+      ),
+    ).toEqual(['page-scrolls-sideways']);
+  });
+
+  test('a gap is told, and a blocker that may hide in it makes the verdict unsure', () => {
+    const evidence = whole();
+    evidence[1]!.gaps.push({ kind: 'slot', why: 'the page hangs', seen: null, kept: null });
+    const sound = { ...makeCheck('frame-wider-than-slot', 'blocker'), judge: () => [] };
+    const { report, notJudged } = judge([sound], { evidence });
+    expect(report.verdict).toBe('unsure');
+    expect(notJudged).toEqual([
+      { id: 'frame-wider-than-slot', why: 'the page hangs (phone-390, column)', snippet: 'x.html' },
+    ]);
+    expect(judge([{ ...sound, level: 'concern' }], { evidence }).report.verdict).toBe('clear');
+    evidence[1]!.gaps[0]!.kept = 5000;
+    expect(judge([sound], { evidence }).report.verdict).toBe('clear');
+  });
+
+  test.each([
+    ['x.html', '2026-06-01', true, 'clear'],
+    ['*.html', '2026-05-31', true, 'hold'],
+    ['in/*', '2026-06-02', true, 'clear'],
+    ['y.html', '2099-01-01', false, 'hold'],
+  ])('a waiver for %s until %s', (pattern, until, applies, verdict) => {
+    const waivers = [
+      { finding: 'frame-wider-than-slot', snippet: pattern, until, reason: 'spring' },
+    ];
+    const { report } = judge([makeCheck('frame-wider-than-slot', 'blocker')], {
+      house: { ...house, waivers },
+    });
+    expect(report.verdict).toBe(verdict);
+    expect(report.findings[0]!.waiver !== null).toBe(applies);
+  });
+});
+
+describe('who is to blame for a width', () => {
+  const element = (
+    id: number,
+    parent: number | null,
+    x: number,
+    width: number,
+    given: Partial<ElementFact> & { css?: Partial<ElementFact['style']> } = {},
+  ): ElementFact => ({
+    id,
+    parent,
+    tag: 'div',
+    from: { offset: id },
+    selector: null,
+    box: { x, y: 0, width, height: 10 },
+    inkLeft: x,
+    inkRight: x + width,
+    shown: true,
+    clipped: false,
+    ...given,
+    style: {
+      display: 'block',
+      position: 'static',
+      float: 'none',
+      width: 'auto',
+      minWidth: 'auto',
+      maxWidth: 'none',
+      overflowX: 'visible',
+      ...given.css,
+    },
+  });
+  const blame = (elements: ElementFact[], direction: 'ltr' | 'rtl' = 'ltr') =>
+    findCulprits(elements, { left: 0, right: 390, direction, shownOnly: false }).map((one) => [
+      one.element.id,
+      one.overhang,
+      one.by,
+    ]);
+
+  test.each<[string, ElementFact[], unknown[]]>([
+    [
+      'the wide box, not what fills it',
+      [element(1, null, 0, 900, { css: { width: '900px' } }), element(2, 1, 0, 900)],
+      [[1, 510, 'box']],
+    ],
+    [
+      'the picture, not what shrinks round it',
+      [
+        element(1, null, 0, 900, { css: { display: 'inline-block' } }),
+        element(2, 1, 0, 900, { css: { width: '900px' } }),
+      ],
+      [[2, 510, 'box']],
+    ],
+    [
+      'the table inside, not its narrower wrapper',
+      [
+        element(1, null, 0, 600, { css: { minWidth: '600px' } }),
+        element(2, 1, 0, 900, { css: { display: 'table' } }),
+      ],
+      [[2, 510, 'box']],
+    ],
+    [
+      'two boxes, each for itself',
+      [
+        element(1, null, 0, 900, { css: { width: '900px' } }),
+        element(2, null, 0, 700, { css: { width: '700px' } }),
+      ],
+      [
+        [1, 510, 'box'],
+        [2, 310, 'box'],
+      ],
+    ],
+    ['the text', [element(1, null, 16, 358, { inkRight: 700 })], [[1, 310, 'ink']]],
+    [
+      'the block of many pieces of a line',
+      [
+        element(1, null, 0, 390, { inkRight: 390 }),
+        element(2, 1, 0, 500, { css: { display: 'inline' } }),
+        element(3, 1, 500, 500, { css: { display: 'inline' } }),
+      ],
+      [[1, 610, 'ink']],
+    ],
+    [
+      'nobody: clipped, fixed, or by one px only',
+      [
+        element(1, null, 0, 900, { clipped: true }),
+        element(2, null, 0, 900, { css: { position: 'fixed' } }),
+        element(3, 2, 0, 900),
+        element(4, null, 0, 391),
+      ],
+      [],
+    ],
+  ])('%s', (_name, elements, expected) => {
+    expect(blame(elements)).toEqual(expected);
+  });
+
+  test('in a page that runs from right to left the left edge counts', () => {
+    expect(blame([element(1, null, -200, 590, { css: { width: '590px' } })], 'rtl')).toEqual([
+      [1, 200, 'box'],
+    ]);
+    expect(blame([element(1, null, -200, 590, { css: { width: '590px' } })])).toEqual([]);
+  });
+});
+
+test('edits are made where they belong, and the changed line is shown', () => {
+  const text = '<p>\n  <video autoplay loop="no">\n</p>';
+  const edits = [
+    { offset: 21, endOffset: 21, text: ' muted' },
+    { offset: 21, endOffset: 31, text: '' },
+  ];
+  expect(applyEdits(text, edits)).toBe('<p>\n  <video autoplay muted>\n</p>');
+  expect(getMendedLines(text, edits)).toBe('<video autoplay muted>');
+});

@@ -1,0 +1,177 @@
+import { describe, expect, test } from '@jest/globals';
+import { getElementAt, listAddresses } from '../../src/core/markup/addresses.js';
+import { getLineStarts, getPlace } from '../../src/core/markup/lines.js';
+import { getAttribute, getText, readMarkup } from '../../src/core/markup/markup.js';
+import { listParsedElements, matchParsed } from '../../src/core/markup/match.js';
+import { findDeclaration } from '../../src/core/markup/styles.js';
+import { getTraits } from '../../src/core/markup/traits.js';
+
+describe('lines', () => {
+  test.each([
+    ['a\nbc', 2, { line: 2, column: 1 }],
+    ['a\r\nbc', 4, { line: 2, column: 2 }],
+    ['a\rb', 2, { line: 2, column: 1 }],
+    ['abc', 3, { line: 1, column: 4 }],
+  ])('%j at %i', (text, offset, expected) => {
+    expect(getPlace(getLineStarts(text), { offset, endOffset: offset })).toMatchObject(expected);
+  });
+});
+
+describe('markup', () => {
+  const text =
+    '<p>Sow <b>beans</b></p>\r\n<img  src=a.png ALT="Runner beans"\n hidden><table><tr><td>x</table>';
+  const markup = readMarkup(text);
+
+  test('elements stand in source order, with the places of their attributes', () => {
+    expect(markup.elements.map(({ name }) => name)).toEqual(['p', 'b', 'img', 'table', 'tr', 'td']);
+    const alt = getAttribute(markup.elements[2]!, 'alt')!;
+    expect([text.slice(alt.offset, alt.endOffset), alt.value]).toEqual([
+      'ALT="Runner beans"',
+      'Runner beans',
+    ]);
+    expect(markup.place(alt)).toMatchObject({ line: 2, column: 17 });
+    expect(getAttribute(markup.elements[2]!, 'hidden')).toMatchObject({ value: '' });
+  });
+
+  test('text is gathered from the inside', () => {
+    expect(getText(markup.elements[0]!)).toBe('Sow beans');
+  });
+
+  test('what stands in noscript, comments and templates is not there', () => {
+    const { elements } = readMarkup(
+      '<noscript><img src=x></noscript><!-- <img> --><template><img src=y></template>',
+    );
+    expect(elements.map(({ name }) => name)).toEqual(['noscript', 'template']);
+  });
+
+  test('depth and attributes that are given twice do no harm', () => {
+    expect(readMarkup('<div>'.repeat(20_000)).elements).toHaveLength(20_000);
+    expect(readMarkup('<img alt=a alt=b>').elements[0]!.attributes).toHaveLength(1);
+  });
+
+  test('an offset is put down to the innermost element', () => {
+    expect(getElementAt(markup, text.indexOf('beans'))?.name).toBe('b');
+    expect(getElementAt(markup, text.indexOf('src'))?.name).toBe('img');
+  });
+});
+
+describe('addresses a browser loads from by itself', () => {
+  test.each([
+    ['<img src="a.png" srcset="b.png 1x, c.png 2x">', ['a.png', 'b.png', 'c.png']],
+    ['<link rel="stylesheet" href="s.css"><link rel="author" href="me.html">', ['s.css']],
+    ['<a href="page.html">x</a><form action="send"></form>', []],
+    [
+      '<object data="o.svg"></object><video poster="p.png"><source src="v.mp4"></video>',
+      ['o.svg', 'p.png', 'v.mp4'],
+    ],
+    ['<svg><use href="i.svg#x"/><image xlink:href="j.png"/></svg>', ['i.svg#x', 'j.png']],
+  ])('%s', (text, expected) => {
+    const found = listAddresses(readMarkup(text), 'https://www.seedlibrary.example/');
+    expect(
+      found.map(({ url }) => url.href.replace('https://www.seedlibrary.example/', '')),
+    ).toEqual(expected);
+  });
+});
+
+describe('the declaration that sets a property', () => {
+  const find = (text: string, name: string, ...properties: string[]) => {
+    const markup = readMarkup(text);
+    const element = markup.elements.findLast((one) => one.name === name)!;
+    const found = findDeclaration(markup, element, properties);
+    return found && text.slice(found.offset, found.endOffset);
+  };
+
+  test.each([
+    ['<p style="color:red; width: 90px">', 'width: 90px'],
+    ['<style>p { width: 10px } #a { width: 20px }</style><p>', 'width: 10px'],
+    ['<style>p { width: 10px }</style><p style="width:30px">', 'width:30px'],
+    ['<style>p { width: 10px !important }</style><p style="width:30px">', 'width: 10px !important'],
+    ['<style>p { width: 10px } @media print { p { width: 5px } }</style><p>', 'width: 10px'],
+    ['<style>div > p, li { width: 7px }</style><div><p></div>', 'width: 7px'],
+    ['<style>p:hover::before(( { width: 1px }</style><p>', null],
+    ['<p>', null],
+  ])('%s', (text, expected) => {
+    expect(find(text, 'p', 'width')).toBe(expected);
+  });
+
+  test('with character references in the attribute the whole of it is meant', () => {
+    expect(find('<p style="font: &quot;A&quot;; width: 9px">', 'p', 'width')).toBe(
+      'style="font: &quot;A&quot;; width: 9px"',
+    );
+  });
+});
+
+describe('from the page back to the source', () => {
+  const page = '<!doctype html><p class=a>x</p><table><tr><td>y</table><p class=a>z</p>';
+  const parsed = listParsedElements(page);
+
+  test('elements the parser adds count, at the place of what is inside', () => {
+    expect(parsed.map(({ name }) => name)).toEqual([
+      'html',
+      'head',
+      'body',
+      'p',
+      'table',
+      'tbody',
+      'tr',
+      'td',
+      'p',
+    ]);
+    expect(parsed[5]!.offset).toBe(page.indexOf('<tr>'));
+  });
+
+  test('what scripts put in between is passed over', () => {
+    const order = [
+      'html',
+      'head',
+      'body',
+      'p|class=a',
+      'script-made',
+      'table',
+      'div|id=w',
+      'tbody',
+      'tr',
+      'td',
+      'p|class=a',
+    ];
+    expect(matchParsed(parsed, order)).toEqual([
+      ...parsed.slice(0, 4).map(({ offset }) => offset),
+      null,
+      page.indexOf('<table>'),
+      null,
+      page.indexOf('<tr>'),
+      page.indexOf('<tr>'),
+      page.indexOf('<td>'),
+      page.lastIndexOf('<p'),
+    ]);
+  });
+
+  test('an element whose attributes a script changed is known by its name; one that is gone is not missed', () => {
+    const order = ['html', 'head', 'body', 'p|class=b', 'p|class=a'];
+    expect(matchParsed(parsed, order).slice(3)).not.toContain(undefined);
+    expect(matchParsed(parsed, ['html', 'head', 'body'])).toEqual(
+      parsed.slice(0, 3).map(({ offset }) => offset),
+    );
+  });
+});
+
+describe('traits', () => {
+  test.each([
+    ['<p>x</p>', { changes: false, live: false, scrolls: false, media: false, script: null }],
+    ['<p onclick="go()">x</p>', { changes: true, live: true, script: 0 }],
+    [
+      '<script type="application/ld+json">{}</script>',
+      { changes: false, live: false, script: null },
+    ],
+    [
+      '<iframe src="https://maps.fernmap.example/"></iframe>',
+      { changes: false, live: true, scrolls: true },
+    ],
+    ['<iframe srcdoc="x"></iframe>', { changes: true }],
+    ['<img loading="lazy" src="a.png">', { live: false, scrolls: true }],
+    ['<video src="a.mp4"></video>', { media: true, live: false }],
+    ['<seed-map></seed-map>', { live: false }],
+  ])('%s', (text, expected) => {
+    expect(getTraits(readMarkup(text))).toMatchObject(expected);
+  });
+});
