@@ -47,7 +47,11 @@ export function findCulprits(elements: readonly ElementFact[], wish: CulpritWish
     // Several pieces of one line stick out because the line does: its block is to blame.
     const element = line.length > 1 ? (family.getParent(found) ?? found) : found;
     const byBox = getBoxReach(element, wish) > TOLERANCE;
-    culprits.push({ element, overhang: Math.max(reach(element), reach(found)), by: byBox ? 'box' : 'ink' });
+    culprits.push({
+      element,
+      overhang: Math.max(reach(element), reach(found)),
+      by: byBox ? 'box' : 'ink',
+    });
     sticking = sticking.filter(
       (one) =>
         !line.includes(one) && !family.isWithin(one, element) && !family.isWithin(element, one),
@@ -58,7 +62,8 @@ export function findCulprits(elements: readonly ElementFact[], wish: CulpritWish
 
 /** An inline element and those beside it that stick out too; replaced elements stand for themselves. */
 function listLine(element: ElementFact, sticking: readonly ElementFact[]): ElementFact[] {
-  const isPiece = ({ style, tag }: ElementFact) => style.display === 'inline' && !REPLACED.test(tag);
+  const isPiece = ({ style, tag }: ElementFact) =>
+    style.display === 'inline' && !REPLACED.test(tag);
   if (!isPiece(element)) return [];
   return sticking.filter((one) => one.parent === element.parent && isPiece(one));
 }

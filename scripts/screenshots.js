@@ -1,0 +1,98 @@
+// Takes the pictures in docs/screenshots from the demo data: a real terminal window under Xvfb.
+// Needs Xvfb, xterm and ImageMagick's `import` on the machine.
+import { spawn, spawnSync } from 'node:child_process';
+import { existsSync, mkdirSync, mkdtempSync, rmSync, watch, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+const ROOT = fileURLToPath(new URL('..', import.meta.url));
+const FOLDER = join(ROOT, 'docs/screenshots');
+const DISPLAY = ':97';
+
+/** Name of the picture, and what is typed. */
+const SHOTS = [
+  ['audit', 'node bin/mivket.js audit demo/snippets/map.html --house demo/mivket.yaml --quiet'],
+  [
+    'audit-clear',
+    'node bin/mivket.js audit demo/snippets/booking.html demo/snippets/hero-film.html --house demo/mivket.yaml --quiet',
+  ],
+  [
+    'demo',
+    'node bin/mivket.js demo --quiet | tail -n 6; node bin/mivket.js demo --quiet --format json | head -n 30',
+  ],
+  ['help', 'node bin/mivket.js --help; node bin/mivket.js audit --help'],
+  [
+    'house-error',
+    'printf "slots:\\n  article: { widht: 680 }\\n" > /tmp/mivket-shot.yaml; node bin/mivket.js audit demo/snippets/map.html --house /tmp/mivket-shot.yaml',
+  ],
+];
+
+mkdirSync(FOLDER, { recursive: true });
+const server = spawn('Xvfb', [DISPLAY, '-screen', '0', '1280x800x24', '-nolisten', 'tcp'], {
+  stdio: 'ignore',
+});
+const standIns = spawn(process.execPath, ['bin/mivket.js', 'demo', '--serve'], {
+  cwd: ROOT,
+  stdio: ['ignore', 'ignore', 'pipe'],
+});
+await new Promise((resolve) => standIns.stderr.once('data', resolve));
+await untilDisplay();
+try {
+  const only = process.argv.slice(2);
+  for (const [name, command] of SHOTS)
+    if (only.length === 0 || only.includes(name)) await shoot(name, command);
+} finally {
+  standIns.kill('SIGINT');
+  server.kill();
+}
+
+async function shoot(name, command) {
+  const work = mkdtempSync(join(tmpdir(), 'mivket-shot-'));
+  const done = join(work, 'done');
+  const shown = command.replaceAll('node bin/mivket.js', 'mivket').replaceAll('"', '\\"');
+  const script = `cd ${ROOT}; PS1=''; clear; printf '$ %s\\n\\n' "${shown.replaceAll('\\n', '\\\\n')}"; ${command}; touch ${done}; sleep 60`;
+  writeFileSync(join(work, 'run.sh'), script);
+  const look = [
+    '-fa',
+    'DejaVu Sans Mono',
+    '-fs',
+    '11',
+    '-bg',
+    '#1d1b18',
+    '-fg',
+    '#faf8f4',
+    '-geometry',
+    '138x46+0+0',
+    '+sb',
+  ];
+  const env = { ...process.env, DISPLAY, COLORTERM: 'truecolor', TERM: 'xterm-256color' };
+  const terminal = spawn('xterm', [...look, '-e', 'bash', join(work, 'run.sh')], {
+    env,
+    stdio: 'ignore',
+  });
+  await untilThere(work, done);
+  // The window paints what it was given within a frame or two; `import` asks the server, after it.
+  spawnSync('xrefresh', [], { env });
+  await new Promise((resolve) => setTimeout(resolve, 500));
+  spawnSync('import', ['-window', 'root', join(FOLDER, `${name}.png`)], { env });
+  terminal.kill();
+  rmSync(work, { recursive: true, force: true });
+  console.log(`docs/screenshots/${name}.png`);
+}
+
+function untilThere(folder, file) {
+  return new Promise((resolve) => {
+    const watcher = watch(folder, () => {
+      if (!existsSync(file)) return;
+      watcher.close();
+      resolve();
+    });
+  });
+}
+
+async function untilDisplay() {
+  while (spawnSync('xdpyinfo', ['-display', DISPLAY], { stdio: 'ignore' }).status !== 0) {
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  }
+}
