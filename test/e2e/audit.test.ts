@@ -228,8 +228,10 @@ describe('hostile code', () => {
 
 describe('an interrupted run', () => {
   let slow: Server;
-  afterAll(() => slow.closeAllConnections());
-  afterAll(() => slow.close());
+  afterAll(() => {
+    slow.closeAllConnections();
+    slow.close();
+  });
 
   test('reports what is finished and leaves nothing behind', async () => {
     // Asked for, and never answered: the second snippet is then under way for certain.
