@@ -30,3 +30,6 @@ counter.get('/heavy.js', (context) => context.body(HEAVY, 200, script));
 counter.get('/small.js', (context) => context.body('window.tally = { visits: 1 };\n', 200, script));
 counter.get('/charts.js', (context) => context.body(makeCharts(), 200, script));
 counter.get('/hit.gif', (context) => context.body(GIF, 200, { 'content-type': 'image/gif' }));
+counter.get('/frame', (context) =>
+  context.html('<!doctype html><title>Visits</title><script src="https://cdn.tallyroot.example/charts.js"></script>'),
+);
