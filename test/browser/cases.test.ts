@@ -14,17 +14,41 @@ const CASES: Record<string, HardCase[]> = {
     ['<div style="margin-right: -60px">Sow</div>', 'margin-right: -60px'],
     ['<div style="position: absolute; left: 1400px; width: 90px">Sow</div>', 'left: 1400px'],
     ['<div style="transform: translateX(1300px)">Sow</div>', 'transform: translateX(1300px)'],
-    ['<p>https://www.seedlibrary.example/a-very-long-address-without-any-break-at-all-that-goes-on</p>', '<p>'],
-    ['<style>.a::after { content: ""; display: block; width: 1500px; height: 1px }</style><p class="a">Sow</p>', 'width: 1500px'],
-    ['<style>@keyframes in { to { transform: translateX(1300px) } } .b { animation: in 0.3s forwards }</style><div class="b">Sow</div>', '<div class="b">'],
-    ['<div style="display: flex"><b style="flex: none; width: 300px">a</b><b style="flex: none; width: 300px">b</b></div>', 'flex: none; width: 300px'],
+    [
+      '<p>https://www.seedlibrary.example/a_very_long_address_without_any_break_at_all_that_goes_on</p>',
+      '<p>',
+    ],
+    [
+      '<style>.a::after { content: ""; display: block; width: 1500px; height: 1px }</style><p class="a">Sow</p>',
+      'width: 1500px',
+    ],
+    [
+      '<style>@keyframes in { to { transform: translateX(1300px) } } .b { animation: in 0.3s forwards }</style><div class="b">Sow</div>',
+      '<div class="b">',
+    ],
+    [
+      '<div style="display: flex"><b style="flex: none; width: 300px">a</b><b style="flex: none; width: 300px">b</b></div>',
+      'width: 300px',
+    ],
     ['<input size="120" aria-label="Seed">', '<input size="120" aria-label="Seed">'],
     ['<svg width="1400" height="10"></svg>', 'width="1400"'],
     ['<div style="visibility: hidden; width: 1400px">Sow</div>', 'width: 1400px'],
-    ['<script>document.body.append(Object.assign(document.createElement("div"), { style: "width: 1400px; height: 9px" }))</script>', '<script>'],
-    ['<p>Sow</p><script>addEventListener("scroll", () => { document.body.insertAdjacentHTML("beforeend", "<div style=width:1400px>x</div>") }, { once: true })</script>', '<script>'],
-    ['<script>setTimeout(() => document.querySelector("#w").style.width = "1400px", 700)</script><div id="w">Sow</div>', '<div id="w">'],
-    ['<div id="r"></div><script>document.querySelector("#r").attachShadow({ mode: "closed" }).innerHTML = "<p style=width:1400px>x</p>"</script>', '<script>'],
+    [
+      '<script>document.body.append(Object.assign(document.createElement("div"), { style: "width: 1400px; height: 9px" }))</script>',
+      '<script>',
+    ],
+    [
+      '<p>Sow</p><script>addEventListener("scroll", () => { document.body.insertAdjacentHTML("beforeend", "<div style=width:1400px>x</div>") }, { once: true })</script>',
+      '<script>',
+    ],
+    [
+      '<script>setTimeout(() => document.querySelector("#w").style.width = "1400px", 700)</script><div id="w">Sow</div>',
+      '<div id="w">',
+    ],
+    [
+      '<div id="r"></div><script>document.querySelector("#r").attachShadow({ mode: "closed" }).innerHTML = "<p style=width:1400px>x</p>"</script>',
+      '<script>',
+    ],
     ['<style>body { min-width: 1500px }</style><p>Sow</p>', 'min-width: 1500px'],
     ['<div style="width: 100vw">Sow</div>', 'width: 100vw'],
     ['<div style="overflow: hidden"><div style="width: 1400px">Sow</div></div>', null],
@@ -32,9 +56,15 @@ const CASES: Record<string, HardCase[]> = {
     ['<div style="position: absolute; left: -9999px">Sow</div>', null],
     ['<div style="transform: translateX(-120%)">Sow</div>', null],
     ['<div style="display: none; width: 1400px">Sow</div>', null],
-    ['<div style="overflow: clip"><div style="display: flex"><b style="flex: none; width: 900px">a</b></div></div>', null],
+    [
+      '<div style="overflow: clip"><div style="display: flex"><b style="flex: none; width: 900px">a</b></div></div>',
+      null,
+    ],
     ['<style>html { overflow-x: hidden }</style><div style="width: 1400px">Sow</div>', null],
-    ['<style>@keyframes by { from { transform: translateX(0) } to { transform: translateX(40px) } } .c { width: 90px; animation: by 0.4s infinite }</style><div class="c">Sow</div>', null],
+    [
+      '<style>@keyframes by { from { transform: translateX(0) } to { transform: translateX(40px) } } .c { width: 90px; animation: by 0.4s infinite }</style><div class="c">Sow</div>',
+      null,
+    ],
     ['<div style="width: 1400px; max-width: 100%">Sow</div>', null],
   ],
   'slot-overflow': [
@@ -53,30 +83,60 @@ const CASES: Record<string, HardCase[]> = {
     [`<div style="overflow: hidden"><iframe ${FRAME} width="500"></iframe></div>`, 'width="500"'],
     [`<iframe ${FRAME} width="100%" style="border: 0"></iframe>`, null],
     [`<iframe ${FRAME} width="900" style="display: none"></iframe>`, null],
-    [`<iframe ${FRAME} width="900" style="border: 0"></iframe><script>document.querySelector("iframe").width = "100%"</script>`, null],
+    [
+      `<iframe ${FRAME} width="900" style="border: 0"></iframe><script>document.querySelector("iframe").width = "100%"</script>`,
+      null,
+    ],
   ],
   'frame-fixed-size': [
     [`<video ${TALK} controls width="240"></video>`, 'width="240"'],
     [`<iframe ${FRAME} style="width: 240px; border: 0"></iframe>`, 'width: 240px'],
-    ['<iframe title="Talk" src="https://player.loam.example/embed/talk" allowfullscreen width="120" height="90" style="border: 0"></iframe>', 'width="120"'],
+    [
+      '<iframe title="Talk" src="https://player.loam.example/embed/talk" allowfullscreen width="120" height="90" style="border: 0"></iframe>',
+      'width="120"',
+    ],
     [`<embed type="text/html" ${FRAME} width="200" height="90">`, 'width="200"'],
-    [`<style>@media (min-width: 900px) { iframe { width: 600px } }</style><iframe ${FRAME} width="240" style="border: 0"></iframe>`, null],
+    [
+      `<style>@media (min-width: 900px) { iframe { width: 600px } }</style><iframe ${FRAME} width="240" style="border: 0"></iframe>`,
+      null,
+    ],
     [`<iframe ${FRAME} width="240" style="max-width: 100%"></iframe>`, null],
     [`<iframe ${FRAME} width="240" style="width: 100%"></iframe>`, null],
     [`<iframe ${FRAME} width="120" style="border: 0"></iframe>`, null],
     [`<iframe ${FRAME} width="240" style="display: none"></iframe>`, null],
-    [`<iframe ${FRAME} width="240" style="border: 0"></iframe><script>document.querySelector("iframe").style.width = "90%"</script>`, null],
+    [
+      `<iframe ${FRAME} width="240" style="border: 0"></iframe><script>document.querySelector("iframe").style.width = "90%"</script>`,
+      null,
+    ],
   ],
   'autoplay-with-sound': [
-    [`<video autoplay="" controls playsinline style="width: 100%"><source src="https://media.loam.example/talk.mp4" type="video/mp4"></video>`, 'autoplay=""'],
+    [
+      `<video autoplay="" controls playsinline style="width: 100%"><source src="https://media.loam.example/talk.mp4" type="video/mp4"></video>`,
+      'autoplay=""',
+    ],
     [`<video ${TALK} autoplay preload="none" style="width: 100%"></video>`, 'autoplay'],
-    [`<div style="height: 3000px"></div><video ${TALK} autoplay style="width: 100%"></video>`, 'autoplay'],
-    [`<video ${TALK} style="width: 100%"></video><script>document.querySelector("video").autoplay = true</script>`, `<video ${TALK} style="width: 100%">`],
-    ['<div id="v"></div><script>document.querySelector("#v").innerHTML = "<video autoplay src=https://media.loam.example/talk.mp4 style=width:100%>"</script>', '<script>'],
+    [
+      `<div style="height: 3000px"></div><video ${TALK} autoplay style="width: 100%"></video>`,
+      'autoplay',
+    ],
+    [
+      `<video ${TALK} style="width: 100%"></video><script>document.querySelector("video").autoplay = true</script>`,
+      `<video ${TALK} style="width: 100%">`,
+    ],
+    [
+      '<div id="v"></div><script>document.querySelector("#v").innerHTML = "<video autoplay src=https://media.loam.example/talk.mp4 style=width:100%>"</script>',
+      '<script>',
+    ],
     [`<video ${TALK} autoplay muted style="width: 100%"></video>`, null],
     [`<video ${TALK} autoplay muted="false" style="width: 100%"></video>`, null],
-    [`<div style="height: 3000px"></div><video ${TALK} autoplay muted style="width: 100%"></video>`, null],
-    [`<video ${TALK} autoplay style="width: 100%"></video><script>document.querySelector("video").volume = 0</script>`, null],
+    [
+      `<div style="height: 3000px"></div><video ${TALK} autoplay muted style="width: 100%"></video>`,
+      null,
+    ],
+    [
+      `<video ${TALK} autoplay style="width: 100%"></video><script>document.querySelector("video").volume = 0</script>`,
+      null,
+    ],
     [`<video ${TALK} controls style="width: 100%"></video>`, null],
     ['<audio autoplay src="https://media.loam.example/talk.mp4"></audio>', null],
   ],
@@ -87,12 +147,27 @@ const CASES: Record<string, HardCase[]> = {
     ['<div controls="false" loop="no">Sow</div>', null],
   ],
   'picture-without-alt': [
-    ['<map name="m"><area href="/beds" shape="rect" coords="0,0,9,9"></map>', '<area href="/beds" shape="rect" coords="0,0,9,9">'],
+    [
+      '<map name="m"><area href="/beds" shape="rect" coords="0,0,9,9"></map>',
+      '<area href="/beds" shape="rect" coords="0,0,9,9">',
+    ],
     [`<input type="image" ${BEANS} width="40">`, `<input type="image" ${BEANS} width="40">`],
-    [`<figure><img ${BEANS} width="90"><figcaption>Beans</figcaption></figure>`, `<img ${BEANS} width="90">`],
-    ['<span role="img" aria-labelledby="gone">🌱</span>', '<span role="img" aria-labelledby="gone">'],
-    [`<picture><source srcset="https://static.rootcellar.example/beans.png"><img ${BEANS} width="90"></picture>`, `<img ${BEANS} width="90">`],
-    ['<p id="p"></p><script>document.querySelector("#p").append(new Image(40, 40))</script>', '<script>'],
+    [
+      `<figure><img ${BEANS} width="90"><figcaption>Beans</figcaption></figure>`,
+      `<img ${BEANS} width="90">`,
+    ],
+    [
+      '<span role="img" aria-labelledby="gone">🌱</span>',
+      '<span role="img" aria-labelledby="gone">',
+    ],
+    [
+      `<picture><source srcset="https://static.rootcellar.example/beans.png"><img ${BEANS} width="90"></picture>`,
+      `<img ${BEANS} width="90">`,
+    ],
+    [
+      '<p id="p"></p><script>document.querySelector("#p").append(new Image(40, 40))</script>',
+      '<script>',
+    ],
     [`<img ${BEANS} width="90" alt>`, null],
     [`<div aria-hidden="true"><img ${BEANS} width="90"></div>`, null],
     [`<img ${BEANS} width="90" role="none">`, null],
@@ -101,28 +176,52 @@ const CASES: Record<string, HardCase[]> = {
     [`<img ${BEANS} width="90" style="visibility: hidden">`, null],
     [`<img ${BEANS} width="2" height="2">`, null],
     [`<noscript><img ${BEANS} width="90"></noscript>`, null],
-    [`<img ${BEANS} width="90" id="late"><script>document.querySelector("#late").alt = "Beans"</script>`, null],
+    [
+      `<img ${BEANS} width="90" id="late"><script>document.querySelector("#late").alt = "Beans"</script>`,
+      null,
+    ],
     ['<map name="n"><area shape="rect" coords="0,0,9,9"></map>', null],
     ['<svg role="img" width="20" height="20"></svg>', null],
   ],
   'script-weight-over-limit': [
-    ['<iframe title="Visits" style="max-width: 100%; border: 0" src="https://tally.example/frame"></iframe>', '<iframe title="Visits" style="max-width: 100%; border: 0" src="https://tally.example/frame">'],
-    ['<p>a</p><script src="https://tally.example/small.js"></script><script>document.head.append(Object.assign(document.createElement("script"), { src: "https://cdn.tallyroot.example/charts.js" }))</script>', '<script>'],
+    [
+      '<iframe title="Visits" style="max-width: 100%; border: 0" src="https://tally.example/frame"></iframe>',
+      '<iframe title="Visits" style="max-width: 100%; border: 0" src="https://tally.example/frame">',
+    ],
+    [
+      '<p>a</p><script src="https://tally.example/small.js"></script><script>document.head.append(Object.assign(document.createElement("script"), { src: "https://cdn.tallyroot.example/charts.js" }))</script>',
+      '<script>',
+    ],
     ['<script src="https://tally.example/small.js"></script>', null],
     ['<link rel="preconnect" href="https://cdn.tallyroot.example">', null],
   ],
   'host-private-address': [
-    ['<p style="background: url(https://10.0.0.9/leaf.png)">Sow</p>', '<p style="background: url(https://10.0.0.9/leaf.png)">'],
-    ['<img src="https://static.rootcellar.example/moved.png" alt="Beans" width="40">', '<img src="https://static.rootcellar.example/moved.png" alt="Beans" width="40">'],
-    [`<img ${BEANS} srcset="https://192.168.1.9/b.png 4x" alt="Beans" width="40">`, 'srcset="https://192.168.1.9/b.png 4x"'],
-    ['<iframe title="Desk" style="max-width: 100%" src="http://desk.localhost/"></iframe>', 'src="http://desk.localhost/"'],
+    [
+      '<p style="background: url(https://10.0.0.9/leaf.png)">Sow</p>',
+      '<p style="background: url(https://10.0.0.9/leaf.png)">',
+    ],
+    [
+      '<img src="https://static.rootcellar.example/moved.png" alt="Beans" width="40">',
+      '<img src="https://static.rootcellar.example/moved.png" alt="Beans" width="40">',
+    ],
+    [
+      `<img ${BEANS} srcset="https://192.168.1.9/b.png 4x" alt="Beans" width="40">`,
+      'srcset="https://192.168.1.9/b.png 4x"',
+    ],
+    [
+      '<iframe title="Desk" style="max-width: 100%" src="http://desk.localhost/"></iframe>',
+      'src="http://desk.localhost/"',
+    ],
     ['<script>fetch("https://[::1]:8443/").catch(() => 0)</script>', '<script>'],
     ['<a href="http://192.168.1.9/">The printer</a>', null],
     ['<img src="https://nobody.loam.example/x.png" alt="Beans" width="40">', null],
   ],
   'page-hangs': [
     ['<script>prompt("Your name?")</script>', 'prompt('],
-    ['<form id="f" action="https://maps.fernmap.example/embed/x"></form><script>document.querySelector("#f").submit()</script>', '<script>'],
+    [
+      '<form id="f" action="https://maps.fernmap.example/embed/x"></form><script>document.querySelector("#f").submit()</script>',
+      '<script>',
+    ],
     ['<script>setTimeout(() => location.reload(), 600)</script>', 'location'],
     ['<script>location.hash = "sow"; history.pushState(null, "", "/x")</script>', null],
     ['<script>for (const end = Date.now() + 400; Date.now() < end; );</script>', null],
@@ -141,6 +240,8 @@ describe.each(Object.entries(CASES))('%s', (id, cases) => {
   test.concurrent.each(cases)('%s', async (code, excerpt) => {
     const found = judgeRecorded(await live.render(code)).filter((finding) => finding.id === id);
     const pieces = found.map(({ where }) => code.slice(where.offset, where.endOffset));
-    expect(excerpt === null ? pieces : pieces.slice(0, 1)).toEqual(excerpt === null ? [] : [excerpt]);
+    expect(excerpt === null ? pieces : pieces.slice(0, 1)).toEqual(
+      excerpt === null ? [] : [excerpt],
+    );
   });
 });

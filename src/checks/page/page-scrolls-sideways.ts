@@ -97,7 +97,7 @@ function judgeRender(
   const culprits = findCulprits(elements, wish);
   if (culprits.length === 0) return [blamePage(markup, makeSeen(render, measured))];
   return culprits.map(({ element, overhang, by }) => {
-    const blame = blameWidth(markup, element, by);
+    const blame = blameWidth(markup, element, { by, room: width.clientWidth });
     const seen = makeSeen(render, { ...measured, overhang, elementWidth: element.box.width });
     return {
       ...pick(blame),

@@ -26,7 +26,7 @@ export default defineCheck({
       const wish = { left: x, right: x + width, direction: page.direction, shownOnly: true };
       const wide = elements.filter((element) => !isParked(element.box, page.atLoad.clientWidth));
       return findCulprits(wide, wish).map(({ element, overhang, by }) => {
-        const blame = blameWidth(c.markup, element, by);
+        const blame = blameWidth(c.markup, element, { by, room: width });
         const measured = { overhang, slotWidth: width, elementWidth: element.box.width };
         const { where, subject, made } = blame;
         const seen = [makeSeen(render, measured)];

@@ -34,12 +34,22 @@ const TRACKS = [
   'flex-flow',
 ];
 
-/** The smallest piece of the source that sets an element's width: declaration, attribute, else its tag. */
-export function blameWidth(markup: Markup, fact: ElementFact, by: 'box' | 'ink' = 'box'): Blame {
+/**
+ * The smallest piece of the source that sets an element's width, or puts it where it sticks out:
+ * declaration, attribute, else its tag.
+ * @param room the width there is, px
+ */
+export function blameWidth(
+  markup: Markup,
+  fact: ElementFact,
+  { by = 'box', room = 0 }: { by?: 'box' | 'ink'; room?: number } = {},
+): Blame {
   const blame = blameElement(markup, fact);
   const { element } = blame;
   if (!element) return blame;
-  const groups = by === 'ink' ? [TEXT] : [SIZE, PLACE];
+  // What would fit by its width is in the wrong place.
+  const boxes = fact.box.width > room ? [SIZE, PLACE] : [PLACE, SIZE];
+  const groups = by === 'ink' ? [TEXT] : boxes;
   for (const group of groups) {
     const declaration =
       group.map((name) => findDeclaration(markup, element, [name])).find(Boolean) ?? null;

@@ -38,11 +38,9 @@ export function findCulprits(elements: readonly ElementFact[], wish: CulpritWish
   );
   const culprits: Culprit[] = [];
   while (sticking.length > 0 && culprits.length < MOST) {
-    const farthest = Math.max(...sticking.map(reach));
-    const found = descend(
-      sticking.filter((one) => reach(one) >= farthest - TOLERANCE),
-      family,
-    );
+    const most = Math.max(...sticking.map(reach));
+    const farthest = sticking.filter((one) => reach(one) >= most - TOLERANCE);
+    const found = descend(family.getOutermost(farthest), sticking, family);
     const line = listLine(found, sticking);
     // Several pieces of one line stick out because the line does: its block is to blame.
     const element = line.length > 1 ? (family.getParent(found) ?? found) : found;
@@ -70,14 +68,29 @@ function listLine(element: ElementFact, sticking: readonly ElementFact[]): Eleme
 
 const REPLACED = /^(img|iframe|video|audio|embed|object|canvas|svg|input|textarea|select)$/;
 
-/** From the outermost of those that reach equally far, down to the one whose own size it is. */
-function descend(equal: readonly ElementFact[], family: Family): ElementFact {
-  const ids = new Set(equal.map(({ id }) => id));
-  const inner = (of: ElementFact) =>
-    equal.find((one) => one !== of && family.getNearest(one, ids) === of.id);
-  let element = equal.find((one) => family.getNearest(one, ids) === null) ?? equal[0]!;
-  for (let next = inner(element); next && !sizesItself(element, family); next = inner(element))
+/** How much of an element's width one inside must take up to be the cause of it. */
+const MOST_OF_IT = 0.9;
+
+/** From an element that is as wide as its content, down to the one whose own size it is. */
+function descend(from: ElementFact, sticking: readonly ElementFact[], family: Family): ElementFact {
+  const ids = new Set(sticking.map(({ id }) => id));
+  const getInner = (of: ElementFact) =>
+    sticking.find(
+      (one) => family.getNearest(one, ids) === of.id && one.box.width >= of.box.width * MOST_OF_IT,
+    );
+  let element = from;
+  for (
+    let next = getInner(element);
+    next && !sizesItself(element, family);
+    next = getInner(element)
+  )
     element = next;
+  // Rows are as wide as their table.
+  while (/^table-(row|header|footer)/.test(element.style.display)) {
+    const parent = family.getParent(element);
+    if (!parent) break;
+    element = parent;
+  }
   return element;
 }
 
@@ -127,6 +140,12 @@ class Family {
   getNearest(element: ElementFact, ids: ReadonlySet<number>): number | null {
     for (const ancestor of this.#ancestors(element)) if (ids.has(ancestor.id)) return ancestor.id;
     return null;
+  }
+
+  /** The first of these that stands in none of the others. */
+  getOutermost(elements: readonly ElementFact[]): ElementFact {
+    const ids = new Set(elements.map(({ id }) => id));
+    return elements.find((one) => this.getNearest(one, ids) === null) ?? elements[0]!;
   }
 
   isWithin(element: ElementFact, outer: ElementFact): boolean {
