@@ -20,6 +20,8 @@ import { write, type World } from './streams.js';
 const EXIT = { clear: 0, hold: 1, unsure: 3 } as const;
 const BAD_INPUT = 2;
 const INTERRUPTED = 130;
+const NO_SANDBOX =
+  'mivket: The browser runs without its sandbox, because you are root; better run as an ordinary user.\n';
 const MARKUP_ONLY = 'only the markup was read';
 
 /** The main job. Resolves to the exit code, which is the verdict. */
@@ -124,10 +126,7 @@ async function renderAll(
       : await Keeper.open(resolve(world.cwd, plan.options.keep));
   try {
     results.engines.push({ name: 'chromium', version: renderer.version });
-    if (!renderer.sandboxed)
-      progress.note(
-        'The browser runs without its sandbox, because you are root. Better: run Mivket as an ordinary user.',
-      );
+    if (!renderer.sandboxed && !plan.options.quiet) await write(world.stderr, NO_SANDBOX);
     const planned = planRenders('', plan.house, plan);
     renderer.prepare(planned);
     progress.start(plan.snippets.length * planned.length);

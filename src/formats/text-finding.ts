@@ -22,7 +22,12 @@ export function formatFinding(
   const { where, level } = finding;
   const waived = finding.waiver && !finding.waiver.expired ? ' · waived' : '';
   const guess = finding.confirmed ? '' : ' · from the markup alone';
-  const head = `  ${paint[level](`${SHAPES[level]} ${level}`)}  ${paint.strong(finding.id)}  ${paint.faint(`line ${where.line}, column ${where.column}${guess}${waived}`)}`;
+  const head = wrap(
+    `${paint[level](`${SHAPES[level]} ${level}`)}  ${paint.strong(finding.id)}  ${paint.faint(`line ${where.line}, column ${where.column}${guess}${waived}`)}`,
+    width,
+    '    ',
+    '  ',
+  );
   const rows: [string, string][] = [
     ['measured', formatMeasured(finding, renders)],
     ['visitors', finding.notice],

@@ -55,7 +55,12 @@ function formatSnippet(
   );
   const missed = document.notJudged.filter((one) => one.snippet === snippet.name);
   const notes = missed.length > 0 ? [formatNotJudged(missed, options)] : [];
-  return [`${formatTitle(snippet, paint)}`, formatGrid(snippet, options), ...findings, ...notes]
+  return [
+    wrap(formatTitle(snippet, paint), width, '  ', ''),
+    formatGrid(snippet, options),
+    ...findings,
+    ...notes,
+  ]
     .filter(Boolean)
     .join('\n\n');
 }

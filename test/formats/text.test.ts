@@ -1,0 +1,173 @@
+import { describe, expect, test } from '@jest/globals';
+import { getDefaultHouse } from '../../src/core/house/read.js';
+import type { Finding, RunDocument, SnippetReport } from '../../src/core/run.js';
+import { formatText } from '../../src/formats/text.js';
+
+const plain = (text: string) => text;
+const paint = {
+  blocker: plain,
+  concern: plain,
+  advice: plain,
+  sound: plain,
+  strong: plain,
+  faint: plain,
+};
+const house = getDefaultHouse();
+const TEXT = '<p>Sow</p>\n<iframe width="640"></iframe>\n';
+
+const seen = (slot: string, width: number, overhang: number): Finding['seen'][number] => ({
+  slot,
+  insert: 'inline',
+  viewport: String(width),
+  width,
+  density: 1,
+  scheme: 'light',
+  engine: 'chromium',
+  variant: 'as-is',
+  measured: { overhang, soundTrack: false, readyState: 4 },
+});
+
+const finding = (given: Partial<Finding> = {}): Finding => ({
+  id: 'slot-overflow',
+  level: 'concern',
+  message: 'It reaches beyond its slot.',
+  notice: 'It runs over the edge.',
+  cure: 'Let it shrink.',
+  standard: null,
+  confirmed: true,
+  where: { line: 2, column: 9, endLine: 2, endColumn: 20, offset: 19, endOffset: 30 },
+  excerpt: 'width="640"',
+  seen: [seen('column', 320, 12.345), seen('column', 390, 12.345)],
+  ranges: [],
+  mend: [{ offset: 19, endOffset: 30, text: 'width="100%"' }],
+  waiver: null,
+  ...given,
+});
+
+const render = (
+  slot: string,
+  width: number,
+  worst: Finding['level'] | null,
+): SnippetReport['renders'][number] => ({
+  slot,
+  slotWidth: 288,
+  insert: 'inline',
+  viewport: String(width),
+  width,
+  height: 740,
+  density: 1,
+  scheme: 'light',
+  engine: 'chromium',
+  variant: 'as-is',
+  worst,
+});
+
+function format(
+  snippet: Partial<SnippetReport>,
+  more: Partial<RunDocument> = {},
+  width = 80,
+): string {
+  const report: SnippetReport = {
+    name: 'map.html',
+    path: 'map.html',
+    verdict: 'clear',
+    fitsFrom: 358,
+    renders: [render('column', 320, 'concern'), render('column', 1280, null)],
+    findings: [],
+    gaps: [],
+    ...snippet,
+  };
+  const document: RunDocument = {
+    schema: 'mivket-run-1',
+    tool: { name: 'mivket', version: '0' },
+    startedAt: '',
+    durationMs: 0,
+    engines: [{ name: 'chromium', version: 'HeadlessChrome/147.0' }],
+    verdict: 'clear',
+    counts: { blocker: 0, concern: 0, advice: 0 },
+    notJudged: [],
+    snippets: [report],
+    ...more,
+  };
+  return formatText(document, {
+    paint,
+    width,
+    house: { file: null, slots: house.slots, viewports: house.viewports, ownPage: false },
+    texts: new Map([['map.html', TEXT]]),
+  });
+}
+
+describe('the text report', () => {
+  test('reads from verdict over grid and findings to what was not seen', () => {
+    expect(format({ findings: [finding()] })).toBe(
+      `No house file: slot “column” on the neutral page, at 320, 390, 768 and 1280 px.
+
+map.html  CLEAR, 1 concern · fits from 358 px
+
+           320  1280
+  column     ◧     ·
+
+  ◧ concern  slot-overflow  line 2, column 9
+    It reaches beyond its slot.
+    2 │ <iframe width="640"></iframe>
+      │         ^^^^^^^^^^^
+    measured   everywhere: sticks out by 12.3 px, sound track: no
+    visitors   It runs over the edge.
+    change     Let it shrink.
+    corrected  <iframe width="100%"></iframe>
+
+1 snippet: 1 clear.
+Seen in Chromium 147.0 alone: not in Firefox or Safari, not signed in, not after
+a click.
+`,
+    );
+  });
+
+  test('tells slots with the same widths together, and differing measures apart', () => {
+    const places = [seen('article', 320, 9), seen('aside', 320, 9), seen('article', 390, 5)];
+    const renders = ['article', 'aside'].flatMap((slot) =>
+      [320, 390].map((width) => render(slot, width, null)),
+    );
+    expect(format({ renders, findings: [finding({ seen: places })] })).toMatch(
+      /measured {3}article and aside at 320: sticks out by 9 px, sound track: no;\s+article at 390:/,
+    );
+  });
+
+  test('says what is from the markup alone, waived, or waived no more', () => {
+    const waiver = { reason: 'spring', until: '2026-05-01', by: 'desk', expired: false };
+    const text = format({
+      findings: [
+        finding({ confirmed: false, waiver }),
+        finding({ waiver: { ...waiver, expired: true } }),
+      ],
+    });
+    expect(text).toContain('map.html  CLEAR, 1 concern, 1 waived · fits');
+    expect(text).toContain('line 2, column 9 · from the markup alone · waived');
+    expect(text).toContain('waiver     until 2026-05-01: spring (desk)');
+    expect(text).toContain('waiver     ran out on 2026-05-01, so it counts as none: spring (desk)');
+  });
+
+  test('says what was not judged, and why', () => {
+    const notJudged = ['slot-overflow', 'page-hangs'].map((id) => ({
+      id,
+      why: 'the page hangs',
+      snippet: 'map.html',
+    }));
+    const text = format({ verdict: 'unsure', fitsFrom: null }, { notJudged });
+    expect(text).toMatch(/map\.html {2}UNSURE\n/);
+    expect(text).toContain('Not judged, because the page hangs: slot-overflow, page-hangs.');
+  });
+
+  test('keeps to a narrow terminal: grid in rows, words wrapped', () => {
+    const renders = [320, 390, 600, 768, 1024, 1280].map((width) => render('column', width, null));
+    const text = format({ renders, findings: [finding({ mend: null })] }, {}, 40);
+    expect(Math.max(...text.split('\n').map((line) => line.length))).toBeLessThanOrEqual(40);
+    expect(text.match(/column {3}/g)!.length).toBeGreaterThan(1);
+  });
+
+  test('without a render says so', () => {
+    expect(format({ renders: [] }, { engines: [] })).toContain(
+      'Nothing was rendered: only the markup was read.',
+    );
+  });
+});

@@ -1,0 +1,74 @@
+import { describe, expect, test } from '@jest/globals';
+import { PassThrough } from 'node:stream';
+import { Connection } from '../../src/render/protocol/connection.js';
+
+function open() {
+  const toBrowser = new PassThrough();
+  const fromBrowser = new PassThrough();
+  const connection = new Connection(toBrowser, fromBrowser);
+  const say = (message: unknown) => fromBrowser.write(`${JSON.stringify(message)}\0`);
+  const heard = () =>
+    String(toBrowser.read() ?? '')
+      .split('\0')
+      .filter(Boolean)
+      .map((text) => JSON.parse(text) as { id: number; method: string; sessionId?: string });
+  return { connection, fromBrowser, say, heard };
+}
+
+describe('the connection to the browser', () => {
+  test('answers find their calls, in whatever pieces they come', async () => {
+    const { connection, fromBrowser, heard } = open();
+    const version = connection.root.send('Browser.getVersion');
+    const [{ id }] = heard() as [{ id: number }];
+    const text = Buffer.from(
+      `${JSON.stringify({ id, result: { product: 'Grün 1' } })}\0{"method":"x"}\0`,
+    );
+    const cut = text.indexOf('ü') + 1;
+    fromBrowser.write(text.subarray(0, cut));
+    fromBrowser.write(text.subarray(cut));
+    expect(await version).toEqual({ product: 'Grün 1' });
+  });
+
+  test('an error is told with what the browser said', async () => {
+    const { connection, say, heard } = open();
+    const call = connection.session('S').send('Page.enable');
+    const [{ id, sessionId }] = heard() as [{ id: number; sessionId: string }];
+    expect(sessionId).toBe('S');
+    say({ id, sessionId, error: { message: 'no such page' } });
+    await expect(call).rejects.toThrow('no such page');
+  });
+
+  test('events reach their own session only', async () => {
+    const { connection, say } = open();
+    const seen: string[] = [];
+    connection.session('A').on('Page.loadEventFired', () => seen.push('A'));
+    connection.session('B').on('Page.loadEventFired', () => seen.push('B'));
+    const last = new Promise<void>((resolve) =>
+      connection.session('B').on('Page.frameResized', () => resolve()),
+    );
+    say({ method: 'Page.loadEventFired', params: { timestamp: 1 }, sessionId: 'A' });
+    say({ method: 'Page.frameResized', params: {}, sessionId: 'B' });
+    await last;
+    expect(seen).toEqual(['A']);
+  });
+
+  test('a session that is gone leaves no call waiting', async () => {
+    const { connection, say } = open();
+    const session = connection.session('A');
+    const ended = new Promise<void>((resolve) => session.onEnd(resolve));
+    const call = session.send('Page.enable');
+    say({ method: 'Target.detachedFromTarget', params: { sessionId: 'A' } });
+    await expect(call).rejects.toThrow('the session is gone');
+    await ended;
+    expect(session.ended).toBe(true);
+  });
+
+  test('a browser that is gone refuses all calls, those to come too', async () => {
+    const { connection, fromBrowser } = open();
+    const call = connection.root.send('Browser.getVersion');
+    fromBrowser.destroy();
+    await expect(call).rejects.toThrow('the browser is gone');
+    await expect(connection.root.send('Browser.getVersion')).rejects.toThrow('the browser is gone');
+    expect(connection.closed).toBe(true);
+  });
+});

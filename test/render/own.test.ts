@@ -1,0 +1,159 @@
+import { describe, expect, test } from '@jest/globals';
+import type { Baseline } from '../../src/core/evidence.js';
+import { makeBaseline } from '../../src/render/baseline.js';
+import type { RawElement, RawPage } from '../../src/render/collect/elements.js';
+import { makeLost } from '../../src/render/lost.js';
+import { compareParts, partElements } from '../../src/render/own.js';
+import { ServedPage } from '../../src/render/sources.js';
+import type { Rendered } from '../../src/render/stage.js';
+import { getDefaultHouse } from '../../src/core/house/read.js';
+import { planRenders } from '../../src/core/plan.js';
+
+const host = {
+  before: '<html><head></head><body><nav>Seed</nav><main>',
+  after: '</main></body></html>',
+};
+const style = {
+  display: 'block',
+  position: 'static',
+  float: 'none',
+  width: 'auto',
+  minWidth: 'auto',
+  maxWidth: 'none',
+  overflowX: 'visible',
+};
+
+/** The page as read, each element a child of the one named; `signature` null for what came in with a piece. */
+function makeRaw(
+  rows: [tag: string, parent: number | null, signature: string | null, x?: number][],
+): RawPage {
+  const order = rows.flatMap(([, , signature]) => (signature === null ? [] : [signature]));
+  let at = 0;
+  const elements = rows.map(([tag, parent, signature, x = 0], id): RawElement => ({
+    id,
+    parent,
+    tag,
+    order: signature === null ? null : at++,
+    name: '',
+    box: { x, y: id, width: 100, height: 10 },
+    inkLeft: x,
+    inkRight: x + 100,
+    shown: true,
+    clipped: false,
+    style,
+    look: 'black',
+  }));
+  return {
+    width: { scrollWidth: 390, clientWidth: 390, scrollable: true },
+    direction: 'ltr',
+    slot: null,
+    order,
+    elements,
+    total: rows.length,
+  };
+}
+
+const HOST_ROWS: Parameters<typeof makeRaw>[0] = [
+  ['html', null, 'html'],
+  ['head', 0, 'head'],
+  ['body', 0, 'body'],
+  ['nav', 2, 'nav'],
+  ['main', 2, 'main'],
+];
+const NOTHING = { frames: [], media: [], pictures: [] };
+
+function part(
+  snippet: string,
+  more: Parameters<typeof makeRaw>[0],
+  baseline: Baseline | null = null,
+  rows = HOST_ROWS,
+) {
+  const page = new ServedPage({ host, snippet });
+  return partElements(page, makeRaw([...rows, ...more]), NOTHING, 0, baseline);
+}
+
+function render(
+  rows = HOST_ROWS,
+  more: Parameters<typeof makeRaw>[0] = [],
+  scrollWidth = 390,
+): Rendered {
+  const house = getDefaultHouse();
+  const evidence = makeLost(planRenders('x', house, house)[0]!, '');
+  evidence.page.atLoad.scrollWidth = scrollWidth;
+  return {
+    evidence,
+    parted: part('', more, null, rows),
+    requests: ['https://www.seedlibrary.example/site.css'],
+  };
+}
+
+describe('whose an element is', () => {
+  test('the parser’s by its place in the source, a script’s by a selector', () => {
+    const { elements, parts } = part('<p>a</p><script></script>', [
+      ['p', 4, 'p'],
+      ['script', 4, 'script'],
+      ['div', 2, 'div|class=w'],
+      ['b', 7, null],
+    ]);
+    expect(elements.map(({ tag, from, selector }) => [tag, from, selector])).toEqual([
+      ['p', { offset: 0 }, null],
+      ['script', { offset: 8 }, null],
+      ['div', { script: 0, line: null }, 'body > div'],
+      ['b', { script: 0, line: null }, 'body > div > b'],
+    ]);
+    expect([...parts.values()].map(({ tag }) => tag)).toEqual([
+      'html',
+      'head',
+      'body',
+      'nav',
+      'main',
+    ]);
+  });
+
+  test('what the page’s own scripts make is not the snippet’s', () => {
+    const baseline = makeBaseline(render(HOST_ROWS, [['div', 2, 'div']]), render());
+    expect(baseline.made).toEqual(['body > div']);
+    expect(
+      part(
+        '<p>',
+        [
+          ['p', 4, 'p'],
+          ['div', 2, 'div'],
+        ],
+        baseline,
+      ).elements.map(({ tag }) => tag),
+    ).toEqual(['p']);
+  });
+});
+
+describe('host parts against the page without the snippet', () => {
+  const moved = (x: number): typeof HOST_ROWS =>
+    HOST_ROWS.map((row) => (row[0] === 'nav' ? ['nav', 2, 'nav', x] : row));
+  const gone = HOST_ROWS.filter(([tag]) => tag !== 'nav').map(
+    ([tag, parent, signature], i): (typeof HOST_ROWS)[number] => [
+      tag,
+      i === 0 ? null : parent === 0 ? 0 : 2,
+      signature,
+    ],
+  );
+
+  test('a part that is moved sideways or gone is told, with both readings', () => {
+    const baseline = makeBaseline(render(), render());
+    expect(compareParts(part('', [], baseline).parts, baseline)).toEqual([]);
+    expect(compareParts(part('', [], baseline, moved(40)).parts, baseline)).toMatchObject([
+      { tag: 'nav', without: { box: { x: 0 } }, with: { box: { x: 40 } } },
+    ]);
+    expect(compareParts(part('', [], baseline, gone).parts, baseline)).toMatchObject([
+      { tag: 'nav', with: null },
+    ]);
+  });
+
+  test('an unsteady part is never blamed, and the wider of two pages counts', () => {
+    const baseline = makeBaseline(render(), render(moved(9), [], 500));
+    expect(compareParts(part('', [], baseline, moved(40)).parts, baseline)).toEqual([]);
+    expect(baseline).toMatchObject({
+      scrollWidth: 500,
+      requests: ['https://www.seedlibrary.example/site.css'],
+    });
+  });
+});

@@ -1,0 +1,189 @@
+import { beforeEach, describe, expect, test } from '@jest/globals';
+import { PassThrough } from 'node:stream';
+import type { FrameFact } from '../../src/core/evidence.js';
+import type { GateRefusal } from '../../src/render/gate/gate.js';
+import { Connection, type Session } from '../../src/render/protocol/connection.js';
+import { toRequestFacts } from '../../src/render/requests.js';
+import { ServedPage } from '../../src/render/sources.js';
+import { TrafficLog } from '../../src/render/traffic.js';
+
+const PAGE = 'https://www.seedlibrary.example/';
+const SNIPPET = '<p>Sow</p>\n<script src="https://tally.example/a.js"></script>';
+const page = new ServedPage({
+  host: { before: '<!doctype html>\n<main>', after: '</main>' },
+  snippet: SNIPPET,
+});
+
+let log: TrafficLog;
+let main: Session;
+let frame: Session;
+
+beforeEach(() => {
+  const connection = new Connection(new PassThrough(), new PassThrough());
+  [main, frame] = [connection.session('M'), connection.session('F')];
+  log = new TrafficLog();
+  log.follow(main);
+  log.follow(frame);
+});
+
+function start(session: Session, requestId: string, url: string, more: object = {}): void {
+  session.emit('Network.requestWillBeSent', {
+    requestId,
+    request: { url },
+    type: 'Script',
+    frameId: 'main',
+    initiator: { type: 'other' },
+    ...more,
+  });
+}
+
+function finish(session: Session, requestId: string, encodedDataLength: number): void {
+  session.emit('Network.loadingFinished', { requestId, encodedDataLength });
+}
+
+function explain(
+  more: { frames?: FrameFact[]; refusals?: GateRefusal[]; hostRequests?: string[] } = {},
+) {
+  return toRequestFacts(log.requests, {
+    page,
+    pageAddress: PAGE,
+    mainFrame: 'main',
+    frames: more.frames ?? [],
+    refusals: more.refusals ?? [],
+    hostRequests: new Set(more.hostRequests ?? []),
+  });
+}
+
+describe('the traffic log', () => {
+  test('counts bytes on the wire and unpacked', () => {
+    start(main, '1', 'https://tally.example/a.js');
+    main.emit('Network.responseReceived', {
+      requestId: '1',
+      response: { status: 200 },
+      type: 'Script',
+    });
+    main.emit('Network.dataReceived', { requestId: '1', dataLength: 900 });
+    main.emit('Network.dataReceived', { requestId: '1', dataLength: 100 });
+    finish(main, '1', 420);
+    expect(log.requests).toMatchObject([{ status: 200, wire: 420, unpacked: 1000, done: true }]);
+  });
+
+  test('a hop of a redirect is a request of its own', () => {
+    start(main, '1', 'https://tally.example/old.js');
+    const redirectResponse = { status: 302, encodedDataLength: 90 };
+    start(main, '1', 'https://tally.example/new.js', { redirectResponse });
+    finish(main, '1', 500);
+    expect(log.requests.map(({ address, status, wire }) => [address, status, wire])).toEqual([
+      ['https://tally.example/new.js', null, 500],
+      ['https://tally.example/old.js', 302, 90],
+    ]);
+  });
+
+  test('ids are a session’s own, but for documents that change their process', () => {
+    const id = 'A'.repeat(32);
+    start(main, '1', 'https://tally.example/a.js');
+    start(frame, '1', 'https://tally.example/b.js');
+    start(main, id, 'https://maps.fernmap.example/', { type: 'Document', frameId: 'child' });
+    finish(frame, id, 70);
+    expect(log.requests).toHaveLength(3);
+    expect(log.requests[2]).toMatchObject({ wire: 70, done: true });
+  });
+
+  test('idle is when nothing is under way, films and sockets apart', async () => {
+    start(main, '1', 'https://tally.example/a.js');
+    start(main, '2', 'https://media.loam.example/talk.mp4', { type: 'Media' });
+    main.emit('Network.webSocketCreated', { requestId: '3', url: 'wss://tally.example/' });
+    expect(log.pending).toBe(1);
+    const idle = log.whenIdle();
+    main.emit('Network.loadingFailed', { requestId: '1', errorText: 'net::ERR_FAILED' });
+    await idle;
+    expect(log.pending).toBe(0);
+    await log.whenIdle();
+  });
+
+  test('what stays in the page is no traffic, and a cap is told', () => {
+    start(main, '0', 'data:text/plain,x');
+    for (let i = 1; i <= 2005; i++) start(main, String(i), `https://tally.example/${i}`);
+    expect([log.requests.length, log.dropped]).toEqual([2000, 5]);
+    log.reset();
+    expect([log.requests.length, log.dropped]).toEqual([0, 0]);
+  });
+});
+
+describe('the snippet’s requests', () => {
+  const parser = { type: 'parser', url: PAGE, lineNumber: 2, columnNumber: 20 };
+
+  test('are put down to the place in its text, through all that was pulled in', () => {
+    start(main, '1', 'https://tally.example/a.js', { initiator: parser });
+    const byScript = {
+      type: 'script',
+      stack: {
+        callFrames: [{ url: 'https://tally.example/a.js', lineNumber: 0, columnNumber: 0 }],
+      },
+    };
+    start(main, '2', 'https://cdn.tallyroot.example/b.js', { initiator: byScript });
+    const facts = explain();
+    const offset = SNIPPET.indexOf('<script') + 20;
+    expect(facts.map(({ host, from }) => [host, from])).toEqual([
+      ['tally.example', { offset }],
+      ['cdn.tallyroot.example', { offset }],
+    ]);
+  });
+
+  test('those of a frame are put down to the frame', () => {
+    const address = 'https://maps.fernmap.example/embed';
+    start(main, 'B'.repeat(32), address, { type: 'Document', frameId: 'child' });
+    start(frame, '1', 'https://maps.fernmap.example/map.js', {
+      frameId: 'child',
+      initiator: { type: 'parser', url: address, lineNumber: 0 },
+    });
+    const frames = [{ address, from: { offset: 7 } } as FrameFact];
+    expect(explain({ frames }).map(({ from, inFrame }) => [from, inFrame])).toEqual([
+      [{ offset: 7 }, true],
+      [{ offset: 7 }, true],
+    ]);
+  });
+
+  test('are not the page itself, nor what it asks for without the snippet', () => {
+    start(main, '1', PAGE, { type: 'Document' });
+    start(main, '2', `${PAGE}site.css`);
+    start(main, '3', `${PAGE}leaf.png`);
+    expect(explain({ hostRequests: [`${PAGE}site.css`] }).map(({ address }) => address)).toEqual([
+      `${PAGE}leaf.png`,
+    ]);
+  });
+
+  test('tell why the gate refused them, also those the protocol did not tell of', () => {
+    start(main, '1', 'https://10.0.0.9/x.png');
+    start(main, '2', `${PAGE}gone.png`);
+    const refusals: GateRefusal[] = [
+      { kind: 'private-address', words: 'a private address', host: '10.0.0.9', path: null },
+      {
+        kind: 'unknown-name',
+        words: 'not here',
+        host: 'www.seedlibrary.example',
+        path: '/gone.png',
+      },
+      { kind: 'private-address', words: 'a loopback address', host: '127.0.0.1', path: null },
+    ];
+    expect(explain({ refusals }).map(({ host, refused }) => [host, refused?.words])).toEqual([
+      ['10.0.0.9', 'a private address'],
+      ['www.seedlibrary.example', 'not here'],
+      ['127.0.0.1', 'a loopback address'],
+    ]);
+  });
+});
+
+describe('a served page', () => {
+  test('knows whose an offset is', () => {
+    const before = '<!doctype html>\n<main>'.length;
+    expect(page.locate(3)).toEqual({ to: 'host', offset: 3 });
+    expect(page.locate(before)).toEqual({ to: 'snippet', from: { offset: 0 } });
+    expect(page.locate(before + SNIPPET.length)).toEqual({ to: 'host', offset: before });
+  });
+
+  test('knows the snippet’s part of a line', () => {
+    expect([0, 1, 2].map((line) => page.getSnippetLineStart(line))).toEqual([null, 0, 11]);
+    expect(page.getFirstLine()).toBe(1);
+  });
+});
