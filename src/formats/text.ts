@@ -56,7 +56,7 @@ function formatSnippet(
   const missed = document.notJudged.filter((one) => one.snippet === snippet.name);
   const notes = missed.length > 0 ? [formatNotJudged(missed, options)] : [];
   return [
-    wrap(formatTitle(snippet, paint), width, '  ', ''),
+    wrap(formatTitle(snippet, paint), options.width, '  ', ''),
     formatGrid(snippet, options),
     ...findings,
     ...notes,

@@ -19,7 +19,7 @@ describe('the connection to the browser', () => {
   test('answers find their calls, in whatever pieces they come', async () => {
     const { connection, fromBrowser, heard } = open();
     const version = connection.root.send('Browser.getVersion');
-    const [{ id }] = heard() as [{ id: number }];
+    const id = heard()[0]!.id;
     const text = Buffer.from(
       `${JSON.stringify({ id, result: { product: 'Grün 1' } })}\0{"method":"x"}\0`,
     );
@@ -32,7 +32,7 @@ describe('the connection to the browser', () => {
   test('an error is told with what the browser said', async () => {
     const { connection, say, heard } = open();
     const call = connection.session('S').send('Page.enable');
-    const [{ id, sessionId }] = heard() as [{ id: number; sessionId: string }];
+    const { id, sessionId } = heard()[0]!;
     expect(sessionId).toBe('S');
     say({ id, sessionId, error: { message: 'no such page' } });
     await expect(call).rejects.toThrow('no such page');
