@@ -78,6 +78,8 @@ export interface SlotFact {
   box: Box;
   /** By how many px its content reaches beyond it. */
   overhang: number;
+  /** Text of its own shows in it, outside of all elements. */
+  text: boolean;
 }
 
 export interface FrameFact {
@@ -139,6 +141,8 @@ export interface PictureFact {
 
 export interface RequestFact {
   address: string;
+  /** The address that was asked for before redirects; the same as `address` where there were none. */
+  first: string;
   host: string;
   /** The protocol's resource type: Script, Image, Document … */
   type: string;
@@ -152,6 +156,10 @@ export interface RequestFact {
   from: Source | null;
   /** The address of the script or page that asked for it. */
   by: string | null;
+  /** How its answer forbids to be framed; null where it does not. */
+  forbidsFrames: string | null;
+  /** From asking to the end of the answer, ms; null where it did not end. */
+  waited: number | null;
   /** Made by a frame of another document. */
   inFrame: boolean;
 }

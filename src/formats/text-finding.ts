@@ -121,6 +121,7 @@ const WORDS: Record<string, string> = {
   wireBytes: 'on the wire',
   unpackedBytes: 'unpacked',
   limitBytes: 'limit',
+  waitedMs: 'waited',
   soundTrack: 'sound track',
   readyState: '',
   frames: 'frames shown',
@@ -132,5 +133,6 @@ function formatMeasure(name: string, value: string | number | boolean | null): s
   if (typeof value === 'boolean') return [`${word}: ${value ? 'yes' : 'no'}`];
   if (typeof value === 'string') return [`${word}: ${value}`];
   if (/Bytes$/.test(name)) return [`${word} ${formatBytes(value)}`];
+  if (/Ms$/.test(name)) return [`${word} ${Math.round(value)} ms`];
   return [`${word} ${PIXELS.test(name) ? formatPixels(value) : value}`];
 }

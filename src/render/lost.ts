@@ -25,7 +25,7 @@ export function makeLost(render: Render, why: string): Evidence {
       stillMoving: [],
       replaced: false,
     },
-    slot: { name: '', box: { x: 0, y: 0, width: 0, height: 0 }, overhang: 0 },
+    slot: { name: '', box: { x: 0, y: 0, width: 0, height: 0 }, overhang: 0, text: false },
     elements: [],
     frames: [],
     media: [],

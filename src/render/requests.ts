@@ -30,6 +30,7 @@ export function toRequestFacts(logged: readonly LoggedRequest[], around: Around)
     );
     return {
       address: request.address.slice(0, 2000),
+      first: request.first.slice(0, 2000),
       host: hostname,
       type: request.type,
       status: request.status,
@@ -39,6 +40,8 @@ export function toRequestFacts(logged: readonly LoggedRequest[], around: Around)
       refused: refusal ? { kind: refusal.kind, words: refusal.words } : null,
       from: sources.find(request),
       by: getAsker(request.initiator),
+      forbidsFrames: request.forbidsFrames,
+      waited: getWait(request),
       inFrame: request.frame !== null && request.frame !== around.mainFrame,
     };
   });
@@ -58,6 +61,7 @@ function listUnseen(
   );
   return [...hosts.values()].map(({ host, kind, words }) => ({
     address: `https://${host}/`,
+    first: `https://${host}/`,
     host,
     type: 'Other',
     status: null,
@@ -67,8 +71,15 @@ function listUnseen(
     refused: { kind, words },
     from: null,
     by: null,
+    forbidsFrames: null,
+    waited: null,
     inFrame: false,
   }));
+}
+
+/** Protocol times are seconds. */
+function getWait({ startedAt, endedAt }: LoggedRequest): number | null {
+  return endedAt === null ? null : Math.round((endedAt - startedAt) * 1e4) / 10;
 }
 
 /** Follows who asked for whom, back to a place in the snippet. */

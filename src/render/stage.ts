@@ -139,7 +139,12 @@ function makeFacts(
   };
   return {
     page,
-    slot: reading?.raw.slot ?? { name: '', box: { x: 0, y: 0, width: 0, height: 0 }, overhang: 0 },
+    slot: reading?.raw.slot ?? {
+      name: '',
+      box: { x: 0, y: 0, width: 0, height: 0 },
+      overhang: 0,
+      text: false,
+    },
     elements: parted?.elements ?? [],
     frames: parted?.frames ?? [],
     media: (parted?.media ?? []).map((one) => ({

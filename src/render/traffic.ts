@@ -12,13 +12,28 @@ export interface LoggedRequest {
   /** The frame it was made for. */
   frame: string | null;
   initiator: Protocol.Network.Initiator;
+  /** The address before redirects. */
+  first: string;
+  forbidsFrames: string | null;
+  startedAt: number;
+  endedAt: number | null;
   done: boolean;
 }
 
 /** Kinds that may stay open for as long as the page lives. */
 const OPEN_ENDED = new Set(['Media', 'EventSource', 'WebSocket', 'Ping']);
 const CAP = 2000;
-const EMPTY = { status: null, wire: 0, unpacked: 0, failed: null, frame: null, done: false };
+const EMPTY = {
+  status: null,
+  wire: 0,
+  unpacked: 0,
+  failed: null,
+  frame: null,
+  forbidsFrames: null,
+  startedAt: 0,
+  endedAt: null,
+  done: false,
+};
 
 /** All requests of a page, its frames and its workers, counted from the protocol. */
 export class TrafficLog {
@@ -36,6 +51,7 @@ export class TrafficLog {
       this.#add(keyOf(requestId), {
         ...EMPTY,
         address: url,
+        first: url,
         type: 'WebSocket',
         initiator: initiator ?? { type: 'other' },
       });
@@ -44,14 +60,18 @@ export class TrafficLog {
       const request = at(requestId);
       if (request) Object.assign(request, { status: response.status, type });
     });
+    session.on('Network.responseReceivedExtraInfo', ({ requestId, headers }) => {
+      const request = at(requestId);
+      if (request?.type === 'Document') request.forbidsFrames = getFrameRule(headers);
+    });
     session.on('Network.dataReceived', ({ requestId, dataLength }) => {
       const request = at(requestId);
       if (request) request.unpacked += dataLength;
     });
-    session.on('Network.loadingFinished', ({ requestId, encodedDataLength }) => {
+    session.on('Network.loadingFinished', ({ requestId, encodedDataLength, timestamp }) => {
       const request = at(requestId);
       if (request) request.wire += encodedDataLength;
-      this.#finish(request);
+      this.#finish(request, timestamp);
     });
     session.on('Network.loadingFailed', ({ requestId, errorText, blockedReason, canceled }) => {
       const request = at(requestId);
@@ -112,6 +132,8 @@ export class TrafficLog {
     this.#add(key, {
       ...EMPTY,
       address: request.url,
+      first: before ? before.first : request.url,
+      startedAt: before ? before.startedAt : event.timestamp,
       type,
       frame,
       initiator: before ? before.initiator : event.initiator,
@@ -123,11 +145,23 @@ export class TrafficLog {
     else this.#requests.set(key, request);
   }
 
-  #finish(request: LoggedRequest | undefined): void {
+  #finish(request: LoggedRequest | undefined, endedAt: number | null = null): void {
     if (!request) return;
     request.done = true;
+    request.endedAt = endedAt;
     this.#lastActivity = performance.now();
     if (this.pending > 0) return;
     for (const resolve of this.#idleWaiters.splice(0)) resolve();
   }
+}
+
+/** How an answer's headers forbid framing, in words. A policy that names ancestors outdoes X-Frame-Options. */
+function getFrameRule(headers: Record<string, string>): string | null {
+  const of = (name: string) =>
+    Object.entries(headers).find(([key]) => key.toLowerCase() === name)?.[1];
+  const ancestors = /frame-ancestors\s+([^;,\n]*)/i.exec(of('content-security-policy') ?? '')?.[1];
+  if (ancestors !== undefined)
+    return `Content-Security-Policy: frame-ancestors ${ancestors.trim()}`;
+  const option = of('x-frame-options');
+  return option === undefined ? null : `X-Frame-Options: ${option}`;
 }

@@ -8,7 +8,7 @@ import {
   type Markup,
   type MarkupElement,
 } from '../../core/markup/markup.js';
-import { findDeclaration } from '../../core/markup/styles.js';
+import { isHidden } from '../../core/markup/hidden.js';
 
 interface Data {
   tag: string;
@@ -141,9 +141,5 @@ function isSetAside(markup: Markup, element: MarkupElement): boolean {
   if (role === 'presentation' || role === 'none') return true;
   const sizes = ['width', 'height'].map((name) => parseFloat(getValue(element, name) ?? ''));
   if (sizes.every((size) => size <= COUNTER)) return true;
-  for (let at: MarkupElement | null = element; at; at = at.parent) {
-    if (getValue(at, 'aria-hidden') === 'true' || getValue(at, 'hidden') !== null) return true;
-    if (findDeclaration(markup, at, ['display'])?.value === 'none') return true;
-  }
-  return false;
+  return isHidden(markup, element);
 }

@@ -82,6 +82,14 @@ export const houseSchema = z.strictObject({
   headers: z.record(z.string().regex(/^[\w-]+$/), z.string()).default({}),
   limits: limits.prefault({}),
   hosts: z.strictObject({ allow: z.array(z.string()).default([]) }).optional(),
+  players: z
+    .record(
+      z.string(),
+      z.strictObject({
+        mute: z.record(z.string(), z.union([z.string(), z.number(), z.boolean()])),
+      }),
+    )
+    .default({}),
   levels: z.record(z.string(), z.enum([...LEVELS, 'off'])).default({}),
   waivers: z.array(waiver).default([]),
   reroute: z

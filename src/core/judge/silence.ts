@@ -21,8 +21,14 @@ const RULES: Rule[] = [
     wherePlacesMeet: true,
   },
   { cause: 'frame-wider-than-slot', silences: ['slot-overflow'], wherePlacesMeet: true },
+  // Of a frame whose page is not shown nothing measured tells about the code.
+  { cause: 'frame-refused', silences: ['frame-wider-than-slot'], wherePlacesMeet: true },
   // The value is the mistake; that the browser then refuses to play is what comes of it.
-  { cause: 'autoplay-value-ignored', silences: ['autoplay-with-sound'], wherePlacesMeet: false },
+  {
+    cause: 'autoplay-value-ignored',
+    silences: ['autoplay-with-sound', 'autoplay-without-inline', 'audio-autoplays'],
+    wherePlacesMeet: false,
+  },
 ];
 
 /** Takes out what another finding explains. */

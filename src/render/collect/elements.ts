@@ -134,6 +134,12 @@ export function readPage(wish: {
     return {
       name: wish.slot,
       overhang: Math.max(0, node.scrollWidth - node.clientWidth),
+      text: Array.from(node.childNodes).some((child) => {
+        if (child.nodeType !== Node.TEXT_NODE || !child.nodeValue?.trim()) return false;
+        const range = document.createRange();
+        range.selectNodeContents(child);
+        return range.getBoundingClientRect().width > 0;
+      }),
       box: {
         x: round(border.x + edge('left')),
         y: round(border.y + edge('top')),

@@ -59,6 +59,17 @@ export async function settle(wish: SettleWish): Promise<string[]> {
         element.readyState < HTMLMediaElement.HAVE_ENOUGH_DATA,
     );
   };
+  // A film that has begun has shown something only when a frame was presented.
+  const presented = async (film: HTMLVideoElement) => {
+    const end = performance.now() + 1500;
+    while (
+      !film.paused &&
+      film.getVideoPlaybackQuality().totalVideoFrames === 0 &&
+      performance.now() < end
+    ) {
+      await nextFrame();
+    }
+  };
   const stillDocument = async () => {
     const book = globalThis.mivketNotebook;
     for (;;) {
@@ -81,6 +92,12 @@ export async function settle(wish: SettleWish): Promise<string[]> {
       : []),
   ]);
   await nextFrame();
+  if (wish.media) {
+    const films = Array.from(document.querySelectorAll('video')).filter(
+      (film) => film.autoplay && !film.paused,
+    );
+    await Promise.all(films.map(presented));
+  }
   return [...open];
 }
 

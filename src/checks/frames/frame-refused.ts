@@ -1,0 +1,102 @@
+import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
+import type { FrameFact, RequestFact } from '../../core/evidence.js';
+import { blameElement } from '../../core/measure/blame.js';
+import { getAttribute } from '../../core/markup/markup.js';
+
+interface Data {
+  address: string;
+  why: string;
+  kind: 'header' | 'status' | 'silence';
+}
+
+/** Statuses that say the page is not there, or that its host is broken. */
+const GONE = (status: number) => status === 404 || status === 410 || status >= 500;
+
+export default defineCheck({
+  id: 'frame-refused',
+  subject: 'frames',
+  level: 'blocker',
+  title: 'A frame’s page refuses to be shown, or is not there',
+  decided:
+    'The answer forbids framing (X-Frame-Options, or frame-ancestors of its Content-Security-Policy), or is 404, 410 or 5xx, or none came. 401, 403 and 429 are no finding: visitors may see more.',
+  standard:
+    'HTML Living Standard, 7.3.3 X-Frame-Options; Content Security Policy Level 3, frame-ancestors',
+  needs: ['frames', 'traffic'],
+  markup: false,
+  judge(c): Fact<Data>[] {
+    return c.renders.flatMap(({ render, frames, traffic }) =>
+      frames.flatMap((frame): Fact<Data>[] => {
+        const refusal = getRefusal(frame, traffic);
+        if (!refusal) return [];
+        const blame = blameElement(c.markup, frame);
+        const source =
+          blame.element &&
+          (getAttribute(blame.element, 'src') ?? getAttribute(blame.element, 'data'));
+        const where = source ?? blame.where;
+        return [
+          {
+            where: { offset: where.offset, endOffset: where.endOffset },
+            // A host that does not answer from here may answer elsewhere: then the rest counts.
+            subject: refusal.kind === 'silence' ? `${blame.subject} silent` : blame.subject,
+            ...(blame.made !== undefined && { made: blame.made }),
+            confirmed: true,
+            data: { address: frame.address, ...refusal },
+            seen: [makeSeen(render, { answer: refusal.why })],
+          },
+        ];
+      }),
+    );
+  },
+  says({ address, why, kind }) {
+    const cures: Record<Data['kind'], string> = {
+      header:
+        'Use the address that its maker gives for embedding; a page to watch or to share is another.',
+      status: 'Correct the address, or ask its maker for the one that is there now.',
+      silence: 'See whether the host’s name is right, and whether it is up.',
+    };
+    return {
+      message: `The frame’s page is not shown: ${why} (${address}).`,
+      notice: 'Visitors see an empty frame, or an error in it.',
+      cure: cures[kind],
+    };
+  },
+  examples: {
+    faulty: [
+      {
+        name: 'a page to watch instead of one to embed',
+        code: '<iframe title="A talk on bean seed" src="https://player.loam.example/watch/talk" style="border: 0; width: 100%; aspect-ratio: 16 / 9"></iframe>',
+      },
+      {
+        name: 'a page that is gone',
+        code: '<iframe title="A talk on bean seed" src="https://player.loam.example/gone" style="border: 0; width: 100%; aspect-ratio: 16 / 9"></iframe>',
+      },
+    ],
+    sound: [
+      {
+        name: 'the page to embed',
+        code: '<iframe title="A talk on bean seed" src="https://player.loam.example/embed/talk" style="border: 0; width: 100%; aspect-ratio: 16 / 9"></iframe>',
+      },
+    ],
+  },
+});
+
+function getRefusal(
+  frame: FrameFact,
+  traffic: readonly RequestFact[],
+): Pick<Data, 'why' | 'kind'> | null {
+  const asked = traffic.filter(
+    (request) => request.first === frame.address && /^(Document|Other)$/.test(request.type),
+  );
+  // Of a chain of redirects the end counts.
+  const last = asked.find(({ status }) => status === null || status < 300 || status >= 400);
+  if (!last) return null;
+  const withheld =
+    last.refused && last.refused.kind !== 'unreachable' && last.refused.kind !== 'unknown-name';
+  if (withheld) return null;
+  if (last.forbidsFrames && last.failed)
+    return { kind: 'header', why: `its host forbids it (${last.forbidsFrames})` };
+  if (last.status !== null && GONE(last.status))
+    return { kind: 'status', why: `it answers with ${last.status}` };
+  const silent = last.failed && last.failed !== 'cancelled' && last.status === null;
+  return silent ? { kind: 'silence', why: 'its host does not answer' } : null;
+}

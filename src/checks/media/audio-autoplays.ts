@@ -1,0 +1,51 @@
+import { defineCheck } from '../../core/check.js';
+import { getAttribute } from '../../core/markup/markup.js';
+
+export default defineCheck({
+  id: 'audio-autoplays',
+  subject: 'media',
+  level: 'blocker',
+  title: 'Sound is to start by itself',
+  decided: 'An audio element has autoplay and is not muted.',
+  standard: 'WCAG 2.2, 1.4.2 Audio Control',
+  needs: [],
+  markup: true,
+  judge(c) {
+    return c.markup.elements
+      .filter(({ name }) => name === 'audio')
+      .flatMap((element) => {
+        const autoplay = getAttribute(element, 'autoplay');
+        if (!autoplay || getAttribute(element, 'muted')) return [];
+        const where = { offset: autoplay.offset, endOffset: autoplay.endOffset };
+        return [{ where, subject: `@${element.offset}`, confirmed: true, data: null, seen: [] }];
+      });
+  },
+  says: () => ({
+    message: 'The audio element is to start by itself.',
+    notice:
+      'Browsers block it; where they do not, sound breaks in on readers and on screen readers.',
+    cure: 'Take autoplay out and give it controls, so that the visitor starts it.',
+  }),
+  mend: (_data, { where }, markup) => {
+    const before = /\s/.test(markup.text[where.offset - 1] ?? '') ? 1 : 0;
+    return [{ offset: where.offset - before, endOffset: where.endOffset, text: '' }];
+  },
+  examples: {
+    faulty: [
+      {
+        name: 'birdsong on opening',
+        code: '<audio src="https://media.loam.example/talk.mp4" autoplay controls style="max-width: 100%"></audio>',
+      },
+    ],
+    sound: [
+      {
+        name: 'started by the visitor',
+        code: '<audio src="https://media.loam.example/talk.mp4" controls style="max-width: 100%"></audio>',
+      },
+      {
+        name: 'muted',
+        code: '<audio src="https://media.loam.example/talk.mp4" autoplay muted controls style="max-width: 100%"></audio>',
+      },
+    ],
+  },
+});

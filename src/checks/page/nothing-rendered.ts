@@ -1,0 +1,94 @@
+import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
+import { getTagSpan, type Markup } from '../../core/markup/markup.js';
+import { isScript } from '../../core/markup/traits.js';
+
+interface Data {
+  scripted: boolean;
+}
+
+const UNSEEN = new Set([
+  'script',
+  'style',
+  'link',
+  'meta',
+  'noscript',
+  'template',
+  'base',
+  'title',
+]);
+
+export default defineCheck({
+  id: 'nothing-rendered',
+  subject: 'page',
+  level: 'blocker',
+  title: 'Nothing of the snippet shows',
+  decided:
+    'After settling no element of the snippet has a visible box and no text of it is seen, at any width. Not for a snippet that is made only of script, style and the like; a concern where a live script has drawn nothing.',
+  standard: null,
+  needs: ['elements', 'slot'],
+  markup: false,
+  judge(c): Fact<Data>[] {
+    const parts = c.markup.elements.filter(({ name }) => !UNSEEN.has(name));
+    const onlyCode = parts.length === 0 && !hasText(c.markup);
+    const shows = c.renders.some(
+      ({ elements, slot }) =>
+        slot.text ||
+        elements.some(
+          ({ shown, box, tag }) => shown && !UNSEEN.has(tag) && box.width > 0 && box.height > 0,
+        ),
+    );
+    const first = parts[0] ?? c.markup.elements[0];
+    if (onlyCode || shows || c.renders.length === 0) return [];
+    const scripted = c.markup.elements.some(isScript);
+    return [
+      {
+        where: first
+          ? getTagSpan(first)
+          : { offset: 0, endOffset: Math.min(c.snippet.text.length, 80) },
+        subject: 'nothing',
+        level: scripted ? 'concern' : 'blocker',
+        confirmed: true,
+        data: { scripted },
+        seen: c.renders.map(({ render, elements }) =>
+          makeSeen(render, { elements: elements.length }),
+        ),
+      },
+    ];
+  },
+  says({ scripted }) {
+    return {
+      message: scripted
+        ? 'The script has drawn nothing: no part of the snippet shows.'
+        : 'No part of the snippet shows.',
+      notice: 'Visitors see an empty place.',
+      cure: scripted
+        ? 'See whether the script loads, finds its block, and needs an account or a domain to be let in.'
+        : 'See what hides it: display, visibility, a size of 0, or no content.',
+    };
+  },
+  examples: {
+    faulty: [
+      { name: 'an empty block', code: '<div class="seed-box"></div>' },
+      {
+        name: 'hidden by its own style',
+        code: '<style>.seed-box { display: none }</style><div class="seed-box">Beans</div>',
+      },
+    ],
+    sound: [
+      { name: 'a bare text', code: 'Sow in May.' },
+      {
+        name: 'only a script',
+        code: '<script async src="https://tally.example/small.js"></script>',
+      },
+    ],
+  },
+});
+
+/** Whether there is text outside of all elements. */
+function hasText({ text, elements }: Markup): boolean {
+  let rest = text;
+  for (const { offset, endOffset, parent } of [...elements].reverse()) {
+    if (parent === null) rest = rest.slice(0, offset) + rest.slice(endOffset);
+  }
+  return rest.replace(/<!--[\s\S]*?-->/g, '').trim() !== '';
+}

@@ -1,0 +1,144 @@
+import distance from 'damerau-levenshtein';
+import { defineCheck, type Fact } from '../../core/check.js';
+import type { Level } from '../../core/house/house.js';
+import {
+  isKnownElement,
+  isKnownSomewhere,
+  listAttributes,
+} from '../../core/markup/known-attributes.js';
+import type { MarkupAttribute, MarkupElement } from '../../core/markup/markup.js';
+import type { Span } from '../../core/snippet.js';
+
+interface Data {
+  written: string;
+  meant: string;
+  element: string;
+  split: boolean;
+}
+
+/** Names that templates and data use as they like. */
+const FREE = /^(data-|:|@|#|v-|x-|ng-|hx-|\*|\[|\()|[:@.{}<>"'`=]/;
+/** What decides whether and how something is loaded, shown or played. */
+const DECIDES = new Set(
+  'src href srcset srcdoc data action formaction type async defer autoplay muted playsinline controls loop poster allow allowfullscreen sandbox'.split(
+    ' ',
+  ),
+);
+const LONG = 8;
+const SHORT = 5;
+
+export default defineCheck({
+  id: 'attribute-misspelt',
+  subject: 'paste',
+  level: 'concern',
+  title: 'An attribute’s name is misspelt',
+  decided:
+    'A name that is no attribute of HTML, ARIA or SVG and one small edit away from one that this element has (two edits from eight letters on; under five letters only a swap), or an attribute written in two words. A blocker where the attribute meant decides what is loaded or played.',
+  standard: 'HTML Living Standard, 13.1.2.3 Attributes',
+  needs: [],
+  markup: true,
+  judge(c): Fact<Data>[] {
+    return c.markup.elements
+      .filter(({ name }) => isKnownElement(name))
+      .flatMap((element) => judgeElement(element));
+  },
+  says({ written, meant, element, split }) {
+    return {
+      message: split
+        ? `“${written}” on <${element}> is two attributes that do nothing; meant is ${meant}.`
+        : `<${element}> has no attribute ${written}; meant is probably ${meant}.`,
+      notice: 'The attribute does nothing, and nothing says so.',
+      cure: `Write ${meant}.`,
+    };
+  },
+  mend({ written, meant, split }, { where }, markup) {
+    const end = split ? where.endOffset : where.offset + written.length;
+    const now = markup.text.slice(where.offset, end).toLowerCase();
+    return split || now === written
+      ? [{ offset: where.offset, endOffset: end, text: meant }]
+      : null;
+  },
+  examples: {
+    faulty: [
+      { name: 'letters swapped', code: '<p tilte="Sowing calendar">Sow in May.</p>' },
+      {
+        name: 'an attribute in two words',
+        code: '<video src="https://media.loam.example/rain.mp4" play sinline muted controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"></video>',
+      },
+    ],
+    sound: [
+      {
+        name: 'data, and an attribute of a custom element',
+        code: '<p data-tilte="x">Sow.</p><seed-box tilte="x">Beans</seed-box>',
+      },
+      { name: 'an old attribute is spelt right', code: '<p align="center">Sow in May.</p>' },
+    ],
+  },
+});
+
+function judgeElement(element: MarkupElement): Fact<Data>[] {
+  const known = listAttributes(element.name);
+  const unknown = (attribute: MarkupAttribute | undefined) =>
+    attribute !== undefined &&
+    !isKnownSomewhere(attribute.name.toLowerCase()) &&
+    !FREE.test(attribute.name);
+  const facts: Fact<Data>[] = [];
+  for (let i = 0; i < element.attributes.length; i++) {
+    const attribute = element.attributes[i]!;
+    const next = element.attributes[i + 1];
+    const joined = next && attribute.value === '' ? attribute.name + next.name : '';
+    if (known.includes(joined) && (unknown(attribute) || unknown(next))) {
+      const written = `${attribute.name} ${next!.name}`;
+      facts.push(
+        toFact(
+          element,
+          { offset: attribute.offset, endOffset: next!.endOffset },
+          written,
+          joined,
+          true,
+        ),
+      );
+      i++;
+      continue;
+    }
+    const meant = unknown(attribute) ? findMeant(attribute.name, known) : null;
+    if (meant) facts.push(toFact(element, attribute, attribute.name, meant, false));
+  }
+  return facts;
+}
+
+function toFact(
+  element: MarkupElement,
+  span: Span,
+  written: string,
+  meant: string,
+  split: boolean,
+): Fact<Data> {
+  const decides = DECIDES.has(meant) || meant.startsWith('on');
+  const level: Level = decides ? 'blocker' : 'concern';
+  return {
+    where: { offset: span.offset, endOffset: span.endOffset },
+    subject: `@${element.offset} ${written}`,
+    level,
+    confirmed: true,
+    data: { written, meant, element: element.name, split },
+    seen: [],
+  };
+}
+
+/** The nearest attribute within the edits allowed for a name of this length. */
+function findMeant(name: string, known: readonly string[]): string | null {
+  const bare = name.replace(/[-_]/g, '');
+  const same = known.find((one) => one.replace(/-/g, '') === bare);
+  if (same) return same;
+  const near = (steps: number) => known.find((one) => distance(name, one).steps === steps) ?? null;
+  if (name.length < SHORT) return known.find((one) => isSwap(name, one)) ?? null;
+  return near(1) ?? (name.length >= LONG ? near(2) : null);
+}
+
+/** Whether two neighbouring letters changed places. */
+function isSwap(a: string, b: string): boolean {
+  if (a.length !== b.length || a === b) return false;
+  const at = [...a].findIndex((letter, i) => letter !== b[i]);
+  return a[at] === b[at + 1] && a[at + 1] === b[at] && a.slice(at + 2) === b.slice(at + 2);
+}

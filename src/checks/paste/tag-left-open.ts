@@ -1,0 +1,87 @@
+import { defineCheck, type Fact } from '../../core/check.js';
+import { findBreak, type Break } from '../../core/markup/enclosure.js';
+import type { Edit } from '../../core/snippet.js';
+
+export default defineCheck({
+  id: 'tag-left-open',
+  subject: 'paste',
+  level: 'blocker',
+  title: 'A tag is left open, or closed once too often',
+  decided:
+    'The snippet is parsed between two blocks of a host page: these must keep their parent and their order and gain no ancestor. Tags that HTML lets one omit are sound.',
+  standard: 'HTML Living Standard, 13.2 Parsing HTML documents',
+  needs: ['slot'],
+  markup: true,
+  judge(c): Fact<Break>[] {
+    const found = findBreak(c.snippet.text);
+    if (!found) return [];
+    return [
+      {
+        where: found.span,
+        subject: 'enclosure',
+        confirmed: c.renders.length > 0,
+        data: found,
+        seen: [],
+      },
+    ];
+  },
+  says(found) {
+    return {
+      message: say(found),
+      notice:
+        'What follows on the page is swallowed, or ends up inside or outside where it was: menus and footers vanish.',
+      cure: cure(found),
+    };
+  },
+  mend: (found, _fact, { text }) => mend(found, text),
+  examples: {
+    faulty: [
+      { name: 'a block that stays open', code: '<div style="padding: 4px"><p>Sow in May.</p>' },
+      { name: 'a block closed twice', code: '<div><p>Sow in May.</p></div></div>' },
+    ],
+    sound: [
+      { name: 'end tags that may be left out', code: '<ul><li>Beans<li>Peas</ul><p>Sow in May.' },
+      {
+        name: 'void elements',
+        code: '<p>Sow in May.<br>Water well.</p><hr><img src="https://static.rootcellar.example/beans.png" width="40" alt="Beans">',
+      },
+    ],
+  },
+});
+
+function say(found: Break): string {
+  if (found.kind === 'element') {
+    const others = found.more > 0 ? `, and ${found.more} more inside` : '';
+    return `<${found.name}> is never closed${others}: the page goes on inside it.`;
+  }
+  if (found.kind === 'stray-end')
+    return `</${found.name}> closes something of the page: it has no start in the snippet.`;
+  if (found.kind === 'raw-text')
+    return `<${found.name}> is never closed: all that follows on the page is taken for its text.`;
+  if (found.kind === 'comment')
+    return 'A comment is never closed: all that follows on the page is part of it.';
+  if (found.missing === '>')
+    return 'A tag’s “>” is missing: what follows is taken for its attributes.';
+  return 'A quote is opened and never closed: what follows is taken for the value.';
+}
+
+function cure(found: Break): string {
+  if (found.kind === 'element' || found.kind === 'raw-text') return `Close it: </${found.name}>.`;
+  if (found.kind === 'stray-end') return `Take </${found.name}> out.`;
+  if (found.kind === 'comment') return 'Close it: -->.';
+  return `Put the missing ${found.missing} in.`;
+}
+
+function mend(found: Break, text: string): Edit[] | null {
+  const append = (end: string): Edit[] => [
+    { offset: text.length, endOffset: text.length, text: end },
+  ];
+  if (found.kind === 'element') return found.more === 0 ? append(`</${found.name}>`) : null;
+  if (found.kind === 'raw-text')
+    return found.name === 'plaintext' ? null : append(`</${found.name}>`);
+  if (found.kind === 'comment') return append('-->');
+  if (found.kind === 'stray-end') return [{ ...found.span, text: '' }];
+  return found.missing === '>' && found.at < text.length
+    ? [{ offset: found.at, endOffset: found.at, text: '>' }]
+    : null;
+}

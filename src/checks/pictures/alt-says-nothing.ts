@@ -1,0 +1,122 @@
+import { defineCheck, type Fact } from '../../core/check.js';
+import { isHidden } from '../../core/markup/hidden.js';
+import {
+  getAttribute,
+  getText,
+  type Markup,
+  type MarkupElement,
+} from '../../core/markup/markup.js';
+
+type Why = 'file' | 'word' | 'punctuation' | 'beside';
+
+interface Data {
+  alt: string;
+  why: Why;
+}
+
+const PICTURES = new Set(['img', 'area', 'input']);
+const FILE = /^(\S+[/\\])?[^/\\]*\.(jpe?g|jfif|png|gif|webp|avif|svg|bmp|tiff?|heic)$/i;
+const CAMERA = /^(img|dsc[nf]?|dcim|pxl|mvimg|screenshot)[-_ ]?\d[\d\s_.-]*$/i;
+const WORD =
+  /^(an? |the )?(image|img|photo(graph)?|picture|pic|graphic|icon|thumbnail|untitled|placeholder|alt( text)?)s?[\s_-]*\d*$/i;
+const PUNCTUATION = /^[\p{P}\p{Sm}\p{Sk}\s]+$/u;
+
+export default defineCheck({
+  id: 'alt-says-nothing',
+  subject: 'pictures',
+  level: 'concern',
+  title: 'A text alternative says nothing',
+  decided:
+    'The alt is a file name, a word such as “image”, “photo” or “untitled”, only punctuation, or the same as the text right beside the picture.',
+  standard: 'WCAG 2.2, 1.1.1 Non-text Content',
+  needs: [],
+  markup: true,
+  judge(c): Fact<Data>[] {
+    return c.markup.elements
+      .filter((element) => PICTURES.has(element.name) && !isHidden(c.markup, element))
+      .flatMap((element): Fact<Data>[] => {
+        const alt = getAttribute(element, 'alt');
+        const text = alt?.value.replace(/\s+/g, ' ').trim() ?? '';
+        const why = alt && text ? judgeText(text, element, c.markup) : null;
+        if (!alt || !why) return [];
+        const where = { offset: alt.offset, endOffset: alt.endOffset };
+        return [
+          {
+            where,
+            subject: `@${element.offset}`,
+            confirmed: true,
+            data: { alt: text, why },
+            seen: [],
+          },
+        ];
+      });
+  },
+  says({ alt, why }) {
+    const words: Record<Why, string> = {
+      file: `The text alternative is a file name: “${alt}”.`,
+      word: `The text alternative “${alt}” says only that there is a picture.`,
+      punctuation: `The text alternative is only punctuation: “${alt}”.`,
+      beside: `The text alternative repeats the text right beside the picture: “${alt}”.`,
+    };
+    return {
+      message: words[why],
+      notice:
+        why === 'beside'
+          ? 'A screen reader says the same twice.'
+          : 'Who cannot see the picture learns nothing of it.',
+      cure:
+        why === 'beside'
+          ? 'Leave it empty (alt=""), or say what the picture adds.'
+          : 'Say what the picture shows or does; alt="" if it is mere decoration.',
+    };
+  },
+  examples: {
+    faulty: [
+      {
+        name: 'a file name',
+        code: '<img src="https://static.rootcellar.example/beans.png" width="160" height="120" alt="IMG_2041.jpg">',
+      },
+      {
+        name: 'the caption again',
+        code: '<figure><img src="https://static.rootcellar.example/beans.png" width="160" height="120" alt="Runner beans"><figcaption>Runner beans.</figcaption></figure>',
+      },
+    ],
+    sound: [
+      {
+        name: 'words for what is shown',
+        code: '<img src="https://static.rootcellar.example/beans.png" width="160" height="120" alt="Photo of runner beans drying on a rack">',
+      },
+      {
+        name: 'more than the caption',
+        code: '<figure><img src="https://static.rootcellar.example/beans.png" width="160" height="120" alt="Red and brown beans on a cloth"><figcaption>Runner beans.</figcaption></figure>',
+      },
+    ],
+  },
+});
+
+function judgeText(text: string, element: MarkupElement, markup: Markup): Why | null {
+  if (FILE.test(text) || CAMERA.test(text)) return 'file';
+  if (WORD.test(text)) return 'word';
+  if (PUNCTUATION.test(text)) return 'punctuation';
+  return listBeside(element, markup).some((other) => normalize(other) === normalize(text))
+    ? 'beside'
+    : null;
+}
+
+/** The texts right beside: the rest of the element around, and the elements before and after. */
+function listBeside(element: MarkupElement, markup: Markup): string[] {
+  const around = element.parent;
+  const siblings = around?.children ?? markup.elements.filter(({ parent }) => parent === null);
+  const at = siblings.indexOf(element);
+  const near = [siblings[at - 1], siblings[at + 1]].flatMap((one) => (one ? [getText(one)] : []));
+  const alone = around && siblings.length === 1 && !around.text.trim();
+  const outer = alone ? listBeside(around, markup) : [];
+  return [around?.text ?? '', ...near, ...outer].filter((text) => text.trim());
+}
+
+function normalize(text: string): string {
+  return text
+    .toLowerCase()
+    .replace(/[\p{P}\s]+/gu, ' ')
+    .trim();
+}

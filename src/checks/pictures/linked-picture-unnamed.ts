@@ -1,0 +1,100 @@
+import { defineCheck, type Fact } from '../../core/check.js';
+import { isHidden } from '../../core/markup/hidden.js';
+import {
+  getAttribute,
+  getText,
+  getValue,
+  type Markup,
+  type MarkupElement,
+} from '../../core/markup/markup.js';
+
+interface Data {
+  control: string;
+}
+
+export default defineCheck({
+  id: 'linked-picture-unnamed',
+  subject: 'pictures',
+  level: 'blocker',
+  title: 'A link or button has only a picture in it, and that has an empty alt',
+  decided:
+    'A link or button has no text, no label and no title, and all its pictures have alt="". Where alt is missing altogether, picture-without-alt tells it.',
+  standard: 'WCAG 2.2, 2.4.4 Link Purpose and 4.1.2 Name, Role, Value',
+  needs: [],
+  markup: true,
+  judge(c): Fact<Data>[] {
+    return c.markup.elements
+      .filter((element) => isControl(element) && !isHidden(c.markup, element))
+      .flatMap((control): Fact<Data>[] => {
+        const inside = listInside(control);
+        const pictures = inside.filter(({ name }) => name === 'img');
+        const empty = pictures.find((picture) => getValue(picture, 'alt')?.trim() === '');
+        const alt = empty && getAttribute(empty, 'alt');
+        if (!alt || isNamed(c.markup, control, inside)) return [];
+        const where = { offset: alt.offset, endOffset: alt.endOffset };
+        const data = { control: control.name === 'a' ? 'link' : 'button' };
+        return [{ where, subject: `@${empty.offset}`, confirmed: true, data, seen: [] }];
+      });
+  },
+  says({ control }) {
+    return {
+      message: `The ${control} has only a picture in it, and its alt is empty: the ${control} has no name.`,
+      notice: `A screen reader says “${control}”, or reads out an address, and not where it leads.`,
+      cure: `Say in alt where the ${control} leads or what it does, such as alt="To the members’ desk".`,
+    };
+  },
+  examples: {
+    faulty: [
+      {
+        name: 'a logo that leads home',
+        code: '<a href="/desk"><img src="https://static.rootcellar.example/beans.png" width="160" height="120" alt=""></a>',
+      },
+    ],
+    sound: [
+      {
+        name: 'text beside the picture',
+        code: '<a href="/desk"><img src="https://static.rootcellar.example/beans.png" width="160" height="120" alt=""> The members’ desk</a>',
+      },
+      {
+        name: 'a label on the link',
+        code: '<a href="/desk" aria-label="The members’ desk"><img src="https://static.rootcellar.example/beans.png" width="160" height="120" alt=""></a>',
+      },
+    ],
+  },
+});
+
+function isControl(element: MarkupElement): boolean {
+  const role = getValue(element, 'role')?.trim();
+  if (element.name === 'a') return getValue(element, 'href') !== null;
+  return element.name === 'button' || role === 'button' || role === 'link';
+}
+
+function listInside(element: MarkupElement): MarkupElement[] {
+  return element.children.flatMap((child) => [child, ...listInside(child)]);
+}
+
+/** Whether anything gives the control a name (Accessible Name and Description Computation 1.2, 2C to 2I). */
+function isNamed(
+  markup: Markup,
+  control: MarkupElement,
+  inside: readonly MarkupElement[],
+): boolean {
+  const says = (element: MarkupElement) =>
+    ['aria-label', 'title'].some((name) => getValue(element, name)?.trim()) ||
+    isLabelled(markup, element);
+  if (says(control)) return true;
+  const heard = inside.filter((element) => !isHidden(markup, element));
+  return (
+    control.text.trim() !== '' ||
+    heard.some(
+      (element) => says(element) || element.text.trim() !== '' || getValue(element, 'alt')?.trim(),
+    )
+  );
+}
+
+function isLabelled(markup: Markup, element: MarkupElement): boolean {
+  const ids = (getValue(element, 'aria-labelledby') ?? '').split(/\s+/).filter(Boolean);
+  return markup.elements.some(
+    (other) => ids.includes(getValue(other, 'id') ?? '') && getText(other) !== '',
+  );
+}

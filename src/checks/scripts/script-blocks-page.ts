@@ -1,0 +1,91 @@
+import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
+import {
+  getAttribute,
+  getTagSpan,
+  getValue,
+  type MarkupElement,
+} from '../../core/markup/markup.js';
+import { isScript } from '../../core/markup/traits.js';
+import { parseAddress } from '../../core/measure/site.js';
+import { formatWidths } from '../../core/words/list.js';
+
+interface Data {
+  address: string;
+  /** The longest that the parser waited for it, ms; null where it was not measured. */
+  waited: number | null;
+}
+
+export default defineCheck({
+  id: 'script-blocks-page',
+  subject: 'scripts',
+  level: 'concern',
+  title: 'A script holds up the page',
+  decided:
+    'A classic script with src has neither async nor defer; the browser asked for it while parsing. The time it was waited for is told.',
+  standard: 'HTML Living Standard, 4.12.1 The script element',
+  needs: ['traffic'],
+  markup: true,
+  judge(c): Fact<Data>[] {
+    return c.markup.elements.filter(isBlocking).flatMap((element): Fact<Data>[] => {
+      const address = parseAddress(getValue(element, 'src')!.trim(), c.house.origin)?.href;
+      if (!address) return [];
+      const loads = c.renders.flatMap(({ render, traffic }) => {
+        const load = traffic.find((request) => request.first === address);
+        return load ? [{ render, load }] : [];
+      });
+      // Asked for by nothing, it was taken out or blocked before it could hold anything up.
+      if (c.renders.length > 0 && loads.length === 0) return [];
+      const waits = loads.map(({ load }) => load.waited).filter((ms) => ms !== null);
+      return [
+        {
+          where: getTagSpan(element),
+          subject: `@${element.offset}`,
+          confirmed: loads.length > 0,
+          data: { address, waited: waits.length > 0 ? Math.max(...waits) : null },
+          seen: loads.map(({ render, load }) => makeSeen(render, { waitedMs: load.waited })),
+        },
+      ];
+    });
+  },
+  says({ address, waited }, { seen }) {
+    const time =
+      waited === null ? '' : `: up to ${Math.round(waited)} ms here (${formatWidths(seen)})`;
+    return {
+      message: `The parser waits for ${address}${time}.`,
+      notice:
+        'All of the page behind it appears only when that host has answered; when it does not, visitors wait.',
+      cure: 'Add defer, or async where its order does not matter.',
+    };
+  },
+  mend(_data, fact, markup) {
+    const element = markup.elements.find(({ offset }) => offset === fact.where.offset);
+    const src = element && getAttribute(element, 'src');
+    return src ? [{ offset: src.offset, endOffset: src.offset, text: 'defer ' }] : null;
+  },
+  examples: {
+    faulty: [
+      { name: 'a plain script', code: '<script src="https://tally.example/small.js"></script>' },
+    ],
+    sound: [
+      { name: 'async', code: '<script async src="https://tally.example/small.js"></script>' },
+      {
+        name: 'a module waits by itself',
+        code: '<script type="module" src="https://tally.example/small.js"></script>',
+      },
+    ],
+  },
+});
+
+/** Classic, with src, neither async nor defer, and run by browsers that know modules. */
+function isBlocking(element: MarkupElement): boolean {
+  const type = getValue(element, 'type')?.trim().toLowerCase();
+  const has = (name: string) => getAttribute(element, name) !== null;
+  return (
+    isScript(element) &&
+    type !== 'module' &&
+    Boolean(getValue(element, 'src')?.trim()) &&
+    !has('async') &&
+    !has('defer') &&
+    !has('nomodule')
+  );
+}
