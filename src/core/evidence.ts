@@ -117,7 +117,7 @@ export interface MediaFact {
   readyState: number;
   networkState: number;
   error: string | null;
-  /** Frames presented since load. */
+  /** Frames decoded since load; of a film that runs, these were presented. */
   frames: number;
   duration: number | null;
   /** Whether the file has a sound track; null where nothing was told. */

@@ -48,8 +48,8 @@ export default defineCheck({
   examples: {
     faulty: [
       {
-        name: 'a format whose picture the browser cannot show',
-        code: '<video src="https://media.loam.example/dusk.mp4" autoplay muted playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"></video>',
+        name: 'a script pauses it before it begins',
+        code: '<video src="https://media.loam.example/rain.mp4" autoplay muted playsinline controls preload="auto" poster="https://static.rootcellar.example/talk.png" style="width: 100%"></video><script>document.querySelector("video").pause();</script>',
       },
     ],
     sound: [
@@ -73,16 +73,12 @@ const CURES: Record<Data['reason'], string> = {
   waiting: 'See whether something covers or hides it, and whether the file is whole.',
 };
 
+/** Frames are decoded ahead: only of a film that runs do they tell that something was shown. */
 function didNotStart(one: MediaFact): boolean {
   const muted = one.muted || one.volume === 0;
-  return (
-    one.tag === 'video' &&
-    one.autoplay &&
-    muted &&
-    one.readyState >= LOADED &&
-    one.inView &&
-    one.frames === 0
-  );
+  const asked =
+    one.tag === 'video' && one.autoplay && muted && one.readyState >= LOADED && one.inView;
+  return asked && (one.paused ? !one.started : one.frames === 0);
 }
 
 function getReason({ paused, started }: MediaFact): Data['reason'] {
