@@ -31,5 +31,7 @@ counter.get('/small.js', (context) => context.body('window.tally = { visits: 1 }
 counter.get('/charts.js', (context) => context.body(makeCharts(), 200, script));
 counter.get('/hit.gif', (context) => context.body(GIF, 200, { 'content-type': 'image/gif' }));
 counter.get('/frame', (context) =>
-  context.html('<!doctype html><title>Visits</title><script src="https://cdn.tallyroot.example/charts.js"></script>'),
+  context.html(
+    '<!doctype html><title>Visits</title><script src="https://cdn.tallyroot.example/charts.js"></script>',
+  ),
 );

@@ -42,6 +42,17 @@ player.get('/watch/:film', (context) => {
   );
 });
 
+player.get('/forbidden', (context) => {
+  context.header('content-security-policy', "frame-ancestors 'none'");
+  return context.html(html`<!doctype html><title>Loam</title>`);
+});
+
+player.get('/status/:code', (context) =>
+  context.text('Loam', Number(context.req.param('code')) as 403),
+);
+
+player.get('/moved/:rest{.+}', (context) => context.redirect(`/${context.req.param('rest')}`));
+
 player.get('/:file{[a-z]+\\.mp4}', (context) =>
   sendFile(context.req.param('file'), context.req.header('range'), {
     'access-control-allow-origin': '*',

@@ -66,7 +66,7 @@ async function keepServing(
 function getNextSteps(cwd: string): string {
   const folder = getShownFolder(cwd);
   return `
-That was the demo: eleven snippets as people paste them, in the slots of a made-up seed library.
+That was the demo: thirteen snippets as people paste them, in the slots of a made-up seed library.
 Try next:
   mivket audit your-snippet.html             your own code, on the neutral page
   mivket audit --code '<iframe …>' --width 360,1024

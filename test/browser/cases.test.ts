@@ -216,6 +216,86 @@ const CASES: Record<string, HardCase[]> = {
     ['<a href="http://192.168.1.9/">The printer</a>', null],
     ['<img src="https://nobody.loam.example/x.png" alt="Beans" width="40">', null],
   ],
+  'frame-refused': [
+    [
+      '<iframe title="Talk" src="https://player.loam.example/watch/talk"></iframe>',
+      'src="https://player.loam.example/watch/talk"',
+    ],
+    [
+      '<iframe title="Talk" src="https://player.loam.example/forbidden"></iframe>',
+      'src="https://player.loam.example/forbidden"',
+    ],
+    [
+      '<iframe title="Talk" src="https://player.loam.example/status/503"></iframe>',
+      'src="https://player.loam.example/status/503"',
+    ],
+    [
+      '<iframe title="Talk" src="https://player.loam.example/moved/gone"></iframe>',
+      'src="https://player.loam.example/moved/gone"',
+    ],
+    [
+      '<iframe title="Talk" src="https://nobody.invalid/embed"></iframe>',
+      'src="https://nobody.invalid/embed"',
+    ],
+    [
+      '<script>document.body.append(Object.assign(document.createElement("iframe"), { src: "https://player.loam.example/watch/x" }))</script>',
+      '<script>',
+    ],
+    ['<iframe title="Talk" src="https://player.loam.example/embed/talk"></iframe>', null],
+    ['<iframe title="Talk" src="https://player.loam.example/moved/embed/talk"></iframe>', null],
+    ['<iframe title="Talk" src="https://player.loam.example/status/403"></iframe>', null],
+    ['<iframe title="Talk" src="https://player.loam.example/status/429"></iframe>', null],
+    ['<iframe title="Talk" srcdoc="<p>Sow</p>"></iframe>', null],
+    ['<iframe title="Desk" src="https://192.168.1.9/"></iframe>', null],
+  ],
+  'nothing-rendered': [
+    ['<p></p><div></div>', '<p>'],
+    ['<p style="visibility: hidden">Sow</p>', '<p style="visibility: hidden">'],
+    ['<p style="opacity: 0">Sow</p>', '<p style="opacity: 0">'],
+    [
+      '<div id="box"></div><script>document.querySelector("#box").textContent = ""</script>',
+      '<div id="box">',
+    ],
+    ['<style>p { color: red }</style><!-- nothing more -->', null],
+    [
+      '<div id="box"></div><script>setTimeout(() => { document.querySelector("#box").textContent = "Beans" }, 500)</script>',
+      null,
+    ],
+    ['<div style="height: 20px; background: #3d5a73"></div>', null],
+    ['<style>@media (max-width: 600px) { p { display: none } }</style><p>Sow</p>', null],
+    [`<img ${BEANS} alt="Beans">`, null],
+  ],
+  'autoplay-did-not-start': [
+    [
+      `<video ${TALK} autoplay muted preload="auto" style="width: 100%"></video><script>document.querySelector("video").pause()</script>`,
+      'autoplay',
+    ],
+    [
+      `<div style="height: 3000px"></div><video ${TALK} autoplay muted style="width: 100%"></video>`,
+      null,
+    ],
+    [`<video ${TALK} autoplay muted loop style="width: 100%"></video>`, null],
+    [
+      '<video src="https://media.loam.example/gone.mp4" autoplay muted playsinline style="width: 100%"></video>',
+      null,
+    ],
+    [
+      `<video ${TALK} autoplay muted style="width: 100%"></video><script>document.querySelector("video").addEventListener("playing", (e) => e.target.pause())</script>`,
+      null,
+    ],
+  ],
+  'script-blocks-page': [
+    [
+      '<p>Sow</p><script src="https://tally.example/small.js"></script>',
+      '<script src="https://tally.example/small.js">',
+    ],
+    [
+      '<script src="https://tally.example/gone.js"></script>',
+      '<script src="https://tally.example/gone.js">',
+    ],
+    ['<script defer src="https://tally.example/small.js"></script>', null],
+    ['<noscript><script src="https://tally.example/small.js"></script></noscript>', null],
+  ],
   'page-hangs': [
     ['<script>prompt("Your name?")</script>', 'prompt('],
     [

@@ -96,7 +96,7 @@ describe('the markup alone', () => {
   test('is read from standard input, and what it cannot show is said', async () => {
     const { code, document } = await shop.audit(
       ['--markup-only', '-'],
-      '<video src="a.mp4" autoplay>',
+      '<video src="a.mp4" autoplay></video>',
     );
     expect(code).toBe(1);
     const [finding] = document.snippets[0]!.findings;
