@@ -25,6 +25,7 @@ export function makeProgram(world: World, outcome: { code: number }): Command {
     })
     .showHelpAfterError('See `mivket --help`.');
   addAudit(program, world, outcome);
+  addExplain(program, world, outcome);
   addDemo(program, world, outcome);
   program.addHelpText(
     'after',
@@ -56,6 +57,17 @@ function addAudit(program: Command, world: World, outcome: { code: number }): vo
     .action(async (inputs: string[], options: Record<string, unknown>) => {
       const { audit } = await import('./audit.js');
       outcome.code = await audit({ ...options, inputs }, world);
+    });
+}
+
+function addExplain(program: Command, world: World, outcome: { code: number }): void {
+  program
+    .command('explain')
+    .description('Say what a finding means, how it is decided and cured; without a name, list all.')
+    .argument('[finding]', 'the finding, as reports name it')
+    .action(async (finding: string | undefined) => {
+      const { explain } = await import('./explain.js');
+      outcome.code = await explain(finding, world);
     });
 }
 

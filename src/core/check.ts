@@ -74,6 +74,8 @@ export interface CheckDefinition<K extends FactKind, D> {
   judge(c: Case<K>): Fact<D>[];
   says(data: D, fact: Fact<D>): Words;
   mend?(data: D, fact: Fact<D>, markup: Markup): Edit[] | null;
+  /** The data of a usual case, for explaining what visitors notice and how it is cured. */
+  sample: NoInfer<D>;
   examples: { faulty: Example[]; sound: Example[] };
 }
 
@@ -83,6 +85,18 @@ export type Check = CheckDefinition<FactKind, unknown>;
 /** Makes a check. Reading evidence that `needs` does not name fails to compile. */
 export function defineCheck<const K extends FactKind, D>(definition: CheckDefinition<K, D>): Check {
   return Object.freeze(definition) as unknown as Check;
+}
+
+/** What a visitor notices of a finding, and how it is cured, in the usual case. */
+export function explainCheck(check: Check): Words {
+  const where = { offset: 0, endOffset: 0 };
+  return check.says(check.sample, {
+    where,
+    subject: '',
+    confirmed: true,
+    data: check.sample,
+    seen: [],
+  });
 }
 
 /** The place of a sighting, from the render it was seen in. */

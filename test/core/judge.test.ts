@@ -18,6 +18,7 @@ const whole = (): Evidence[] =>
     slot: {
       name: 'column',
       overhang: 0,
+      text: false,
       box: { x: 16, y: 0, width: Math.min(680, render.viewport.width - 32), height: 9 },
     },
   }));
@@ -42,6 +43,7 @@ function makeCheck(id: string, level: 'blocker' | 'concern', subject = '@0'): Ch
         seen: [makeSeen(render, {})],
       })),
     says: () => ({ message: 'm', notice: 'n', cure: 'c' }),
+    sample: null,
     examples: { faulty: [], sound: [] },
   });
 }

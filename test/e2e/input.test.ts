@@ -147,3 +147,19 @@ test('help and version are there, and quick to find', async () => {
   const version = await shop.run(['--version']);
   expect(version.out).toMatch(/^\d+\.\d+\.\d+\n$/);
 });
+
+describe('explain', () => {
+  test('lists all findings, and tells one from what it means to how it is cured', async () => {
+    const list = await shop.run(['explain']);
+    expect(list.out.match(/^[■◧□] [a-z-]+ {2,}\S/gm)!.length).toBeGreaterThan(20);
+    const one = await shop.run(['explain', 'page-scrolls-sideways']);
+    expect(one.out).toMatch(
+      /■ blocker[\s\S]*decided [\s\S]*visitors [\s\S]*change [\s\S]*standard [\s\S]*faulty [\s\S]*sound /,
+    );
+    const none = await shop.run(['explain', 'page-scrols-sideways']);
+    expect([none.code, none.err]).toEqual([
+      2,
+      expect.stringContaining('Did you mean "page-scrolls-sideways"?'),
+    ]);
+  });
+});

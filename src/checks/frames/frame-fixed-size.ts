@@ -50,6 +50,12 @@ export default defineCheck({
     };
   },
   mend: (data) => mend(data),
+  sample: {
+    tag: 'iframe',
+    width: 640,
+    height: 360,
+    blame: { where: { offset: 0, endOffset: 0 }, subject: '', element: null, declaration: null },
+  },
   examples: {
     faulty: [
       {

@@ -60,6 +60,7 @@ export default defineCheck({
       cure: cures[kind],
     };
   },
+  sample: { address: 'https://player.loam.example/watch/talk', why: '', kind: 'header' },
   examples: {
     faulty: [
       {

@@ -59,6 +59,7 @@ export default defineCheck({
       cure: 'Add a title that says what the frame shows, such as title="Map: the way to the glasshouse".',
     };
   },
+  sample: { word: null },
   examples: {
     faulty: [
       {

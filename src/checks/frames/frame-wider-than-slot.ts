@@ -66,6 +66,10 @@ export default defineCheck({
     };
   },
   mend: (data) => mendWidth(data.blame),
+  sample: {
+    tag: 'iframe',
+    blame: { where: { offset: 0, endOffset: 0 }, subject: '', element: null, declaration: null },
+  },
   examples: {
     faulty: [
       {

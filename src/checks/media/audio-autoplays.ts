@@ -30,6 +30,7 @@ export default defineCheck({
     const before = /\s/.test(markup.text[where.offset - 1] ?? '') ? 1 : 0;
     return [{ offset: where.offset - before, endOffset: where.endOffset, text: '' }];
   },
+  sample: null,
   examples: {
     faulty: [
       {

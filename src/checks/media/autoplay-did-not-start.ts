@@ -45,6 +45,7 @@ export default defineCheck({
       cure: CURES[reason],
     };
   },
+  sample: { reason: 'paused' },
   examples: {
     faulty: [
       {

@@ -54,6 +54,7 @@ export default defineCheck({
       ? [{ offset: end, endOffset: end, text: ' muted' }]
       : null;
   },
+  sample: { sound: true, outcome: 'blocked', element: null },
   examples: {
     faulty: [
       {

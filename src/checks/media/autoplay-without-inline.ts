@@ -29,6 +29,7 @@ export default defineCheck({
   mend: (_data, { where }) => [
     { offset: where.endOffset, endOffset: where.endOffset, text: ' playsinline' },
   ],
+  sample: null,
   examples: {
     faulty: [
       {

@@ -71,6 +71,7 @@ export default defineCheck({
       : asked.replace(/=.*|$/, '=0');
     return [{ offset, endOffset: offset + asked.length, text }];
   },
+  sample: { host: 'player.loam.example', mute: null, asked: 'autoplay=1' },
   examples: {
     faulty: [
       {

@@ -51,6 +51,7 @@ export default defineCheck({
       cure: 'Take out what sets the location or refreshes the page.',
     };
   },
+  sample: { kind: 'hangs', seconds: 5, functionName: null, detail: '' },
   examples: {
     faulty: [
       {

@@ -50,6 +50,7 @@ export default defineCheck({
     };
   },
   mend: (data) => data.blame && mendWidth(data.blame),
+  sample: { tag: 'div', by: 'box', blame: null },
   examples: {
     faulty: [
       {

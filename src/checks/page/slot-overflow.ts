@@ -52,6 +52,10 @@ export default defineCheck({
     };
   },
   mend: (data) => mendWidth(data.blame),
+  sample: {
+    tag: 'div',
+    blame: { where: { offset: 0, endOffset: 0 }, subject: '', element: null, declaration: null },
+  },
   examples: {
     faulty: [
       {

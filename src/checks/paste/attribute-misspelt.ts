@@ -58,6 +58,7 @@ export default defineCheck({
       ? [{ offset: where.offset, endOffset: end, text: meant }]
       : null;
   },
+  sample: { written: 'scr', meant: 'src', element: 'img', split: false },
   examples: {
     faulty: [
       { name: 'letters swapped', code: '<p tilte="Sowing calendar">Sow in May.</p>' },

@@ -34,6 +34,7 @@ export default defineCheck({
     };
   },
   mend: (found, _fact, { text }) => mend(found, text),
+  sample: { kind: 'element', name: 'div', span: { offset: 0, endOffset: 5 }, more: 0 },
   examples: {
     faulty: [
       { name: 'a block that stays open', code: '<div style="padding: 4px"><p>Sow in May.</p>' },

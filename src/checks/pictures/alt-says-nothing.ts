@@ -70,6 +70,7 @@ export default defineCheck({
           : 'Say what the picture shows or does; alt="" if it is mere decoration.',
     };
   },
+  sample: { alt: 'image', why: 'word' },
   examples: {
     faulty: [
       {

@@ -43,6 +43,7 @@ export default defineCheck({
       cure: `Say in alt where the ${control} leads or what it does, such as alt="To the members’ desk".`,
     };
   },
+  sample: { control: 'link' },
   examples: {
     faulty: [
       {

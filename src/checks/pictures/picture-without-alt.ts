@@ -39,6 +39,7 @@ export default defineCheck({
           : `Add ${tag === 'area' || tag === 'input' ? 'alt' : 'aria-label'} with what it shows or does.`,
     };
   },
+  sample: { tag: 'img' },
   examples: {
     faulty: [
       {

@@ -62,6 +62,7 @@ export default defineCheck({
     const src = element && getAttribute(element, 'src');
     return src ? [{ offset: src.offset, endOffset: src.offset, text: 'defer ' }] : null;
   },
+  sample: { address: '', waited: null },
   examples: {
     faulty: [
       { name: 'a plain script', code: '<script src="https://tally.example/small.js"></script>' },

@@ -65,6 +65,7 @@ export default defineCheck({
       cure: 'Ask the vendor for a lighter code, load it only when it is used, or do without it.',
     };
   },
+  sample: { limit: 0, wire: 0, unpacked: 0, hosts: [] },
   examples: {
     faulty: [
       {

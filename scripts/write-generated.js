@@ -1,0 +1,26 @@
+// Writes what is made from the sources: the JSON Schemas that ship and the page of findings.
+// With --check it writes nothing and fails where one is out of date.
+import { readFileSync, writeFileSync } from 'node:fs';
+import { z } from 'zod';
+import { CHECKS } from '../dist/src/checks/index.js';
+import { houseSchema } from '../dist/src/core/house/schema.js';
+import { runSchema } from '../dist/src/core/run.js';
+import { formatFindingsPage } from '../dist/src/formats/explanation.js';
+
+const toJson = (schema) => `${JSON.stringify(schema, null, 2)}\n`;
+const files = {
+  'schema/house.schema.json': toJson(
+    z.toJSONSchema(houseSchema, { io: 'input', unrepresentable: 'any' }),
+  ),
+  'schema/run.schema.json': toJson(z.toJSONSchema(runSchema)),
+  'docs/findings.md': formatFindingsPage(CHECKS),
+};
+
+for (const [name, text] of Object.entries(files)) {
+  const file = new URL(`../${name}`, import.meta.url);
+  if (!process.argv.includes('--check')) writeFileSync(file, text);
+  else if (readFileSync(file, 'utf8') !== text) {
+    console.error(`${name} is out of date: run \`npm run generate\`.`);
+    process.exitCode = 1;
+  }
+}

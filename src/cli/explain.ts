@@ -1,0 +1,29 @@
+import { CHECKS } from '../checks/index.js';
+import { ToolError } from '../core/errors.js';
+import { suggest } from '../core/words/nearest.js';
+import { formatExplanation, formatList } from '../formats/explanation.js';
+import { makePaint } from './colours.js';
+import { write, type World } from './streams.js';
+
+/**
+ * Prints what a finding means, or the list of all.
+ * @throws ToolError `unknown-finding`
+ */
+export async function explain(id: string | undefined, world: World): Promise<number> {
+  const paint = makePaint(world, true);
+  const width = Math.min(Math.max(world.stdout.columns ?? 100, 40), 100);
+  if (id === undefined) {
+    await write(world.stdout, formatList(CHECKS, paint, width));
+    return 0;
+  }
+  const check = CHECKS.find((one) => one.id === id);
+  if (!check) {
+    const known = CHECKS.map((one) => one.id);
+    throw new ToolError(
+      'unknown-finding',
+      `"${id}" is no finding Mivket judges. ${suggest(id, known)}`,
+    );
+  }
+  await write(world.stdout, formatExplanation(check, paint, width));
+  return 0;
+}

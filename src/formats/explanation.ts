@@ -1,0 +1,74 @@
+import stringWidth from 'string-width';
+import { explainCheck, type Check } from '../core/check.js';
+import { compareLevels } from '../core/verdict.js';
+import type { Paint } from './paint.js';
+import { SHAPES } from './text-grid.js';
+import { wrap } from './wrap.js';
+
+const LABEL = 10;
+
+/** All findings, heaviest first, a line each. */
+export function formatList(checks: readonly Check[], paint: Paint, width: number): string {
+  const sorted = [...checks].sort(
+    (a, b) => compareLevels(a.level, b.level) || a.id.localeCompare(b.id),
+  );
+  const longest = Math.max(...sorted.map(({ id }) => stringWidth(id)));
+  const lines = sorted.map(({ id, level, title }) => {
+    const indent = ' '.repeat(longest + 4);
+    return wrap(
+      title,
+      width,
+      indent,
+      `${paint[level](SHAPES[level])} ${paint.strong(id.padEnd(longest))}  `,
+    );
+  });
+  const key = `${SHAPES.blocker} blocker  ${SHAPES.concern} concern  ${SHAPES.advice} advice`;
+  return `${lines.join('\n')}\n\n${paint.faint(`${key}    More: mivket explain FINDING`)}\n`;
+}
+
+/** One finding: what it means, how it is decided, what a visitor notices, how to cure it, an example of each kind. */
+export function formatExplanation(check: Check, paint: Paint, width: number): string {
+  const { notice, cure } = explainCheck(check);
+  const [faulty] = check.examples.faulty;
+  const [sound] = check.examples.sound;
+  const rows: [string, string][] = [
+    ['decided', check.decided],
+    ['visitors', notice],
+    ['change', cure],
+    ['standard', check.standard ?? ''],
+    ['faulty', faulty?.code ?? ''],
+    ['sound', sound?.code ?? ''],
+  ];
+  const told = rows
+    .filter(([, words]) => words)
+    .map(([label, words]) =>
+      wrap(words, width, ' '.repeat(LABEL), paint.faint(label.padEnd(LABEL))),
+    );
+  const head = `${paint.strong(check.id)}  ${paint[check.level](`${SHAPES[check.level]} ${check.level}`)}`;
+  return `${head}\n${wrap(`${check.title}.`, width, '')}\n\n${told.join('\n')}\n`;
+}
+
+/** All findings as a page of Markdown. */
+export function formatFindingsPage(checks: readonly Check[]): string {
+  const parts = checks.map((check) => {
+    const { notice, cure } = explainCheck(check);
+    const standard = check.standard ? `\n- Standard: ${check.standard}` : '';
+    const [faulty, sound] = [check.examples.faulty[0], check.examples.sound[0]];
+    return `## \`${check.id}\` (${check.level})
+
+${check.title}.
+
+- How it is decided: ${check.decided}
+- Visitors: ${notice}
+- Change: ${cure}${standard}
+
+\`\`\`html
+<!-- faulty: ${faulty?.name} -->
+${faulty?.code}
+<!-- sound: ${sound?.name} -->
+${sound?.code}
+\`\`\`
+`;
+  });
+  return `# Findings\n\nMade from the checks themselves; \`mivket explain FINDING\` says the same.\n\n${parts.join('\n')}`;
+}
