@@ -1,0 +1,214 @@
+// Side-by-side measurements, as ratios within one run: `npm run bench`. Prints a table and writes
+// bench/results.md. With names as arguments only these: loop, memory, help.
+import { execFileSync, spawn, spawnSync } from 'node:child_process';
+import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { startStandIns } from '../dist/demo/stand-ins/index.js';
+import { runBareLoop } from './bare-loop.js';
+
+const ROOT = fileURLToPath(new URL('..', import.meta.url));
+const MIVKET = join(ROOT, 'bin/mivket.js');
+const WIDTHS = [320, 390, 768, 1024, 1280];
+const wanted = process.argv.slice(2);
+const work = mkdtempSync(join(tmpdir(), 'mivket-bench-'));
+const rows = [];
+
+try {
+  if (wants('help')) measureHelp();
+  if (wants('loop')) await measureLoop();
+  if (wants('memory')) await measureMemory();
+} finally {
+  rmSync(work, { recursive: true, force: true });
+}
+report();
+
+function wants(name) {
+  return wanted.length === 0 || wanted.includes(name);
+}
+
+/** Start-up: `--help` against an empty Node. The least of several, taken in turn. */
+function measureHelp() {
+  const time = (args) => {
+    const start = performance.now();
+    spawnSync(process.execPath, args);
+    return performance.now() - start;
+  };
+  const empty = [];
+  const help = [];
+  for (let i = 0; i < 12; i++) {
+    empty.push(time(['-e', '0']));
+    help.push(time([MIVKET, '--help']));
+  }
+  add(
+    '`--help` against `node -e 0`',
+    Math.min(...help) / Math.min(...empty),
+    2.5,
+    `${Math.round(Math.min(...help))} ms against ${Math.round(Math.min(...empty))} ms`,
+  );
+}
+
+/** The audit against the loop that somebody would script by hand, on the same snippets and widths. */
+async function measureLoop() {
+  const standIns = await startStandIns();
+  const texts = listSnippets();
+  writeSnippets('loop', texts);
+  const house = writeHouse(standIns.origin);
+  const loops = [];
+  const audits = [];
+  for (let round = 0; round < 3; round++) {
+    loops.push(await runBareLoop(texts, WIDTHS, standIns.origin));
+    audits.push(
+      await runAudit(['audit', join(work, 'loop'), '--house', house, '--format', 'json']),
+    );
+  }
+  await standIns.close();
+  const renders = texts.length * WIDTHS.length;
+  const each = (times) => `${Math.round(median(times) / renders)} ms`;
+  add(
+    `audit against the bare loop, ${texts.length} snippets × ${WIDTHS.length} widths`,
+    median(audits) / median(loops),
+    0.4,
+    `${each(audits)} a render against ${each(loops)}`,
+  );
+}
+
+/** The greatest memory of all processes of a run, over 50 and 500 snippets. */
+async function measureMemory() {
+  const standIns = await startStandIns();
+  const house = writeHouse(standIns.origin);
+  const texts = listSnippets();
+  const peaks = [];
+  for (const count of [50, 500]) {
+    const many = Array.from(
+      { length: count },
+      (_, i) => `${texts[i % texts.length]}\n<!-- ${i} -->`,
+    );
+    writeSnippets(`m${count}`, many);
+    peaks.push(
+      await getPeak([
+        'audit',
+        join(work, `m${count}`),
+        '--house',
+        house,
+        '--width',
+        '390',
+        '--format',
+        'json',
+      ]),
+    );
+  }
+  await standIns.close();
+  add(
+    'peak memory, 500 snippets against 50',
+    peaks[1] / peaks[0],
+    1.15,
+    peaks
+      .map((kb) => `${Math.round(kb / 1024)} MB`)
+      .reverse()
+      .join(' against '),
+  );
+}
+
+/** The demo's snippets that do nothing slow on purpose, and plain ones as most pastes are. */
+function listSnippets() {
+  const folder = join(ROOT, 'demo/snippets');
+  const demo = readdirSync(folder).map((name) => readFileSync(join(folder, name), 'utf8'));
+  const plain = Array.from({ length: 12 }, (_, i) => {
+    return `<style>.b${i} { padding: 8px; background: #efe9dc }</style>\n<div class="b${i}"><h3>Bed ${i}</h3><p>Sow thinly, water well, and wait for the first leaves.</p><ul><li>Beans</li><li>Peas</li></ul></div>`;
+  });
+  return [...demo.filter((text) => !text.includes('alert(')), ...plain];
+}
+
+function writeSnippets(name, texts) {
+  const folder = join(work, name);
+  execFileSync('mkdir', ['-p', folder]);
+  texts.forEach((text, i) =>
+    writeFileSync(join(folder, `${String(i).padStart(4, '0')}.html`), text),
+  );
+}
+
+function writeHouse(origin) {
+  const hosts = [
+    '*.loam.example',
+    '*.fernmap.example',
+    '*.trellis.example',
+    'tally.example',
+    '*.tallyroot.example',
+    '*.rootcellar.example',
+  ];
+  const lines = [
+    'viewports:',
+    ...WIDTHS.map((width) => `  - { name: w${width}, width: ${width} }`),
+    'reroute:',
+    ...hosts.map((host) => `  "${host}": ${origin}`),
+  ];
+  const file = join(work, 'mivket.yaml');
+  writeFileSync(file, lines.join('\n'));
+  return file;
+}
+
+function start(args) {
+  return spawn(process.execPath, [MIVKET, ...args], { stdio: ['ignore', 'ignore', 'inherit'] });
+}
+
+async function runAudit(args) {
+  const begin = performance.now();
+  const child = start([...args, '--quiet']);
+  await new Promise((resolve) => child.on('close', resolve));
+  return performance.now() - begin;
+}
+
+async function getPeak(args) {
+  const child = start([...args, '--quiet']);
+  let peak = 0;
+  const timer = setInterval(() => (peak = Math.max(peak, sumTree(child.pid))), 500);
+  await new Promise((resolve) => child.on('close', resolve));
+  clearInterval(timer);
+  return peak;
+}
+
+/** Resident kB of a process and all below it. */
+function sumTree(root) {
+  const lines = execFileSync('ps', ['-eo', 'pid=,ppid=,rss='], { encoding: 'utf8' })
+    .trim()
+    .split('\n');
+  const all = lines.map((line) => line.trim().split(/\s+/).map(Number));
+  const tree = new Set([root]);
+  for (let grown = true; grown;) {
+    grown = false;
+    for (const [pid, parent] of all) {
+      if (tree.has(pid) || !tree.has(parent)) continue;
+      tree.add(pid);
+      grown = true;
+    }
+  }
+  return all.filter(([pid]) => tree.has(pid)).reduce((sum, [, , rss]) => sum + rss, 0);
+}
+
+function median(numbers) {
+  return [...numbers].sort((a, b) => a - b)[Math.floor(numbers.length / 2)];
+}
+
+function add(what, ratio, limit, figures) {
+  rows.push({ what, ratio, limit, figures });
+}
+
+function report() {
+  const lines = rows.map(
+    ({ what, ratio, limit, figures }) =>
+      `| ${what} | ${ratio.toFixed(2)} | ${limit} | ${figures} |`,
+  );
+  const table = [
+    '| measured side by side | ratio | at most | figures |',
+    '| --- | --- | --- | --- |',
+    ...lines,
+  ].join('\n');
+  console.log(table);
+  if (wanted.length === 0)
+    writeFileSync(
+      join(ROOT, 'bench/results.md'),
+      `# Measurements\n\nWritten by \`npm run bench\`. Only the ratios mean anything: both sides ran in turn on one machine.\n\n${table}\n`,
+    );
+}
