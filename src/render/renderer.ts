@@ -12,6 +12,7 @@ import { makeCertificate } from './gate/certificate.js';
 import { Gates, type GateHandle } from './gate/gates.js';
 import { DEFAULT_LIMITS, type Limits } from './limit.js';
 import { makeLost } from './lost.js';
+import type { ServedPage } from './sources.js';
 import { renderOne, type Rendered } from './stage.js';
 import { Tab } from './tab.js';
 
@@ -25,10 +26,15 @@ export interface RendererOptions {
   root: string | null;
   offline: boolean;
   limits?: Limits;
+  /** Load anew at every width, also what cannot tell. */
+  alwaysLoad?: boolean;
   signal?: AbortSignal;
 }
 
 interface Place {
+  /** The page that stands in the tab; null before the first. */
+  shown: ServedPage | null;
+  viewport: Render['viewport'] | null;
   tab: Tab;
   gate: GateHandle;
   version: string;
@@ -36,11 +42,19 @@ interface Place {
 }
 
 const HANGING_AGAIN = 2000;
-const STILL: Traits = { changes: false, live: false, scrolls: false, media: false, script: null };
+const STILL: Traits = {
+  resizable: true,
+  changes: false,
+  live: false,
+  scrolls: false,
+  media: false,
+  script: null,
+};
 
 /** Turns snippets into evidence. Close it: browser, gates and profiles go with it. */
 export class Renderer {
   #options: RendererOptions;
+  #hostTraits: Traits;
   #keeper: BrowserKeeper;
   #gates: Gates;
   #baselines = new Map<string, Promise<Baseline>>();
@@ -68,6 +82,7 @@ export class Renderer {
 
   private constructor(options: RendererOptions, keeper: BrowserKeeper, gates: Gates) {
     this.#options = options;
+    this.#hostTraits = options.ownPage === null ? STILL : getTraits(readMarkup(options.ownPage));
     this.#keeper = keeper;
     this.#gates = gates;
   }
@@ -168,7 +183,7 @@ export class Renderer {
     }
   }
 
-  #render({ tab, gate }: Place, job: Job): Promise<Rendered> {
+  async #render(place: Place, job: Job): Promise<Rendered> {
     const { house, root } = this.#options;
     const limits = this.#options.limits ?? DEFAULT_LIMITS;
     const sources = {
@@ -177,13 +192,30 @@ export class Renderer {
       origin: house.origin,
       headers: house.headers,
     };
-    return renderOne(tab, gate, job.render, sources, {
+    // Scroll bars come and go only with a load.
+    const alike =
+      place.viewport?.touch === job.render.viewport.touch &&
+      place.viewport.scrollBars === job.render.viewport.scrollBars;
+    const same = place.shown?.html === composePage(sources.host, sources.snippet);
+    const resizable =
+      same &&
+      alike &&
+      job.traits.resizable &&
+      !this.#options.alwaysLoad &&
+      !this.#hostTraits.live &&
+      !job.profile;
+    const shown = place.shown && { page: place.shown, resizable };
+    const rendered = await renderOne(place.tab, place.gate, job.render, sources, {
       traits: job.traits,
       limits: job.hanging ? { ...limits, hang: Math.min(limits.hang, HANGING_AGAIN) } : limits,
       baseline: job.baseline,
       root,
+      shown: same || !shown ? shown : { ...shown, page: null },
       profile: job.profile,
     });
+    place.shown = rendered.page;
+    place.viewport = job.render.viewport;
+    return rendered;
   }
 
   #getHost(render: Render): HostPage {
@@ -204,18 +236,17 @@ export class Renderer {
   }
 
   async #makeBaseline(place: Place, render: Render): Promise<Baseline> {
-    const traits =
-      this.#options.ownPage === null ? STILL : getTraits(readMarkup(this.#options.ownPage));
     const job = {
       render,
       text: '',
-      traits: { ...traits, media: false, script: null },
+      traits: { ...this.#hostTraits, media: false, script: null },
       baseline: null,
       profile: false,
       hanging: false,
     };
     const first = await this.#render(place, job);
-    const second = await this.#render(place, job);
+    // The neutral page has nothing that could differ from one load to the next.
+    const second = this.#options.ownPage === null ? first : await this.#render(place, job);
     return makeBaseline(first, second);
   }
 
@@ -231,7 +262,7 @@ export class Renderer {
         await gate.close();
         await release(broken || browser.connection.closed);
       };
-      return { tab, gate, version: browser.version, leave };
+      return { shown: null, viewport: null, tab, gate, version: browser.version, leave };
     } catch (error) {
       await gate.close();
       await release(true);

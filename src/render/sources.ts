@@ -23,7 +23,7 @@ export class ServedPage {
   readonly #end: number;
   readonly #lineStarts: number[];
 
-  constructor(sources: Pick<Sources, 'host' | 'snippet'>) {
+  constructor(sources: { host: HostPage; snippet: string }) {
     this.html = composePage(sources.host, sources.snippet);
     this.#start = sources.host.before.length;
     this.#end = this.#start + sources.snippet.length;

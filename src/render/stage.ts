@@ -14,8 +14,17 @@ import { setViewport } from './viewport.js';
 /** What one render gives: evidence, and what the page without a snippet is compared by. */
 export interface Rendered {
   evidence: Evidence;
+  page: ServedPage;
   parted: Parted | null;
   requests: string[];
+}
+
+/** A page that stands loaded in a tab. */
+export interface Shown {
+  /** Its text, where it is the one to render. */
+  page: ServedPage | null;
+  /** The same page, and it cannot tell: it may be brought to a width instead of loaded anew. */
+  resizable: boolean;
 }
 
 /** What a render needs to know besides its sources. */
@@ -26,6 +35,8 @@ export interface StageOptions {
   baseline: Baseline | null;
   /** A folder of files that the host page may ask for. */
   root: string | null;
+  /** What stands in the tab; null in a new one. */
+  shown: Shown | null;
   /** Profile from the start, to name the line where it hangs. */
   profile: boolean;
 }
@@ -43,9 +54,10 @@ export async function renderOne(
   sources: Sources,
   options: StageOptions,
 ): Promise<Rendered> {
-  const page = new ServedPage(sources);
+  const page = options.shown?.page ?? new ServedPage(sources);
   const address = new URL(PAGE_PATH, sources.origin).href;
-  await prepare(tab, gate, render, page, sources, options);
+  if (options.shown?.resizable) await setViewport(tab.session, render.viewport);
+  else await prepare(tab, gate, render, page, sources, options);
   const { hung, stillMoving } = await loadAndRest(tab, address, page, options);
   const reading = await readWithin(tab, render, options, hung);
   const refusals = await gate.takeRefusals();
@@ -64,6 +76,7 @@ export async function renderOne(
   const gaps = findGaps(tab, hung, reading);
   return {
     evidence: { render, gaps, ...facts },
+    page,
     parted,
     requests: tab.traffic.requests.map((r) => r.address),
   };
@@ -80,8 +93,12 @@ async function prepare(
   await Promise.all([
     gate.setPage({ html: page.html, headers: sources.headers, root: options.root }),
     setViewport(tab.session, render.viewport),
-    tab.makeCold(),
-    tab.session.send('Emulation.setScriptExecutionDisabled', { value: false }),
+    ...(options.shown === null
+      ? []
+      : [
+          tab.makeCold(),
+          tab.session.send('Emulation.setScriptExecutionDisabled', { value: false }),
+        ]),
   ]);
   await gate.takeRefusals();
   if (options.profile) await startProfile(tab);
@@ -94,7 +111,8 @@ async function loadAndRest(tab: Tab, address: string, page: ServedPage, options:
   const stillMoving: string[] = [];
   try {
     const work = async () => {
-      if ((await tab.load(address, limits.load)) === null) stillMoving.push('the load');
+      const loaded = options.shown?.resizable || (await tab.load(address, limits.load));
+      if (loaded === null) stillMoving.push('the load');
       stillMoving.push(...(await rest(tab, traits, limits)));
     };
     const outcome = await Promise.race([work(), heart.hung]);

@@ -9,6 +9,8 @@ export interface Traits {
   /** What is seen may depend on having scrolled. */
   scrolls: boolean;
   media: boolean;
+  /** It cannot tell a window that was made narrower from a fresh load at that width. */
+  resizable: boolean;
   /** Offset of the first script (or of the element with the first handler); null where there is none. */
   script: number | null;
 }
@@ -16,6 +18,21 @@ export interface Traits {
 const SCRIPT_TYPES = /^(|module|(text|application)\/(x-)?(java|ecma)script)$/i;
 const FRAMES = new Set(['iframe', 'embed', 'object', 'portal']);
 const SCROLL_CSS = /animation-timeline|view-timeline|scroll-timeline|scroll\(|view\(/i;
+
+/** Styles that run in time, or that load by width or density: only a fresh load shows what they do. */
+const TELLS_WIDTH =
+  /animation|transition|@media[\s\S]*url\(|@container[\s\S]*url\(|image-set|@import|@font-face|prefers-/i;
+
+/** Elements that load, or do not, by the width there is. */
+function choosesByWidth(element: MarkupElement): boolean {
+  const { name } = element;
+  return (
+    /^(picture|source|video|audio|link|meta|base|template)$/.test(name) ||
+    ['srcset', 'sizes', 'loading', 'autofocus', 'shadowrootmode'].some(
+      (one) => getValue(element, one) !== null,
+    )
+  );
+}
 
 /** Reads a snippet's traits. */
 export function getTraits(markup: Markup): Traits {
@@ -30,6 +47,7 @@ export function getTraits(markup: Markup): Traits {
       SCROLL_CSS.test(markup.text) ||
       markup.elements.some((element) => getValue(element, 'loading') === 'lazy'),
     media: live || markup.elements.some(({ name }) => name === 'video' || name === 'audio'),
+    resizable: !live && !TELLS_WIDTH.test(markup.text) && !markup.elements.some(choosesByWidth),
     script: scripts[0]?.offset ?? null,
   };
 }

@@ -1,0 +1,72 @@
+import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { getDefaultHouse } from '../../dist/src/core/house/read.js';
+import { readMarkup } from '../../dist/src/core/markup/markup.js';
+import { getTraits } from '../../dist/src/core/markup/traits.js';
+import { planRenders } from '../../dist/src/core/plan.js';
+import { findBrowser } from '../../dist/src/render/browser/find.js';
+import { Renderer } from '../../dist/src/render/renderer.js';
+
+const house = getDefaultHouse();
+const CODES = [
+  '<div style="width: 900px"><p>Sow in May.</p></div>',
+  '<style>@media (max-width: 400px) { .a { display: none } } .a { width: 50vw }</style><p class="a">Sow</p><p>Reap</p>',
+  '<table><tr><td style="width: 40%">Beans</td><td>Peas, of the kind that climbs up to two metres</td></tr></table>',
+  '<style>@media (hover: none) { p { font-size: 30px } } @media (min-resolution: 2x) { p { color: red } }</style><p>Sow</p>',
+  `<p style="white-space: nowrap">${'Water well. '.repeat(20)}</p><img src="/gone.png" alt="Beans" width="400">`,
+];
+
+const open = async (alwaysLoad: boolean) =>
+  Renderer.open({
+    program: await findBrowser(),
+    house,
+    ownPage: null,
+    root: null,
+    offline: true,
+    alwaysLoad,
+  });
+
+let resizing: Renderer;
+let loading: Renderer;
+
+beforeAll(async () => {
+  [resizing, loading] = await Promise.all([open(false), open(true)]);
+});
+afterAll(() => Promise.all([resizing.close(), loading.close()]));
+
+test.each(CODES)(
+  'brought to a width or loaded at it, the evidence is the same: %s',
+  async (code) => {
+    const markup = readMarkup(code);
+    expect(getTraits(markup).resizable).toBe(true);
+    const render = (renderer: Renderer) => {
+      // Downward and upward, with and without touch.
+      const renders = planRenders('x', house, house);
+      const order = [3, 2, 0, 1, 2, 3].map((at) => renders[at]!);
+      return renderer.renderSnippet(
+        { name: 'x', path: null, text: code },
+        markup,
+        order,
+        () => undefined,
+      );
+    };
+    const [resized, loaded] = await Promise.all([render(resizing), render(loading)]);
+    const steady = (evidence: typeof resized) =>
+      evidence.map(({ traffic, ...rest }) => ({
+        ...rest,
+        traffic: traffic.map(({ address }) => address),
+      }));
+    expect(steady(resized)).toEqual(steady(loaded));
+  },
+);
+
+test.each([
+  '<script>innerWidth</script>',
+  '<iframe srcdoc="x"></iframe>',
+  '<img srcset="a.png 1x, b.png 2x" alt="">',
+  '<picture><source media="(min-width: 600px)" srcset="a.png"><img alt=""></picture>',
+  '<style>p { transition: width 1s }</style><p>Sow</p>',
+  '<style>@media (min-width: 600px) { p { background: url(a.png) } }</style><p>Sow</p>',
+  '<img loading="lazy" src="a.png" alt="">',
+])('what can tell is loaded at every width: %s', (code) => {
+  expect(getTraits(readMarkup(code)).resizable).toBe(false);
+});
