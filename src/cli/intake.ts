@@ -57,7 +57,7 @@ async function collect(intake: Intake, read: () => Snippet | Promise<Snippet>): 
 async function readPath(intake: Intake, input: string, cwd: string): Promise<void> {
   const path = resolve(cwd, input);
   const found = await stat(path).catch((error: NodeJS.ErrnoException) => error);
-  if (!(found instanceof Error)) {
+  if ('isDirectory' in found) {
     if (!found.isDirectory()) return collect(intake, () => readFile(path, cwd));
     return readFolder(intake, path, input, cwd);
   }
@@ -73,7 +73,7 @@ async function readFolder(intake: Intake, path: string, input: string, cwd: stri
   const entries = await readdir(path, { recursive: true, withFileTypes: true }).catch(
     (error: NodeJS.ErrnoException) => error,
   );
-  if (entries instanceof Error)
+  if (!Array.isArray(entries))
     return void intake.problems.push(bad(`${input} ${explain(entries)}.`));
   const files = entries
     .filter((entry) => entry.isFile() && ENDINGS.test(entry.name))

@@ -87,7 +87,7 @@ async function finish(tab: Tab, begun: Begun, traits: Traits, limits: Limits): P
     };
   }
   const loaded = objects.media.filter(({ readyState, address }) => readyState > 0 && address);
-  await tab.learnSound(
+  await tab.sound.learn(
     loaded.map(({ address }) => address),
     500,
   );

@@ -101,12 +101,12 @@ class SourceFinder {
 
   find(request: LoggedRequest, depth = 0): Source | null {
     if (depth > 12) return null;
+    const frame =
+      request.type === 'Document' &&
+      this.#around.frames.find(({ address }) => address === request.first);
+    if (frame) return frame.from;
     const own = this.#findInPage(request.initiator);
     if (own) return own;
-    if (request.type === 'Document') {
-      const frame = this.#around.frames.find(({ address }) => address === request.address);
-      if (frame) return frame.from;
-    }
     const asker = getAsker(request.initiator);
     const parent = asker ? this.#byAddress.get(asker) : undefined;
     if (parent && parent !== request && parent.type !== 'Document')

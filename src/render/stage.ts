@@ -167,7 +167,7 @@ function makeFacts(
     frames: parted?.frames ?? [],
     media: (parted?.media ?? []).map((one) => ({
       ...one,
-      sound: one.sound ?? tab.soundOf.get(one.address) ?? null,
+      sound: one.sound ?? tab.sound.get(one.address),
     })),
     pictures: parted?.pictures ?? [],
     traffic: [],

@@ -3,6 +3,7 @@ import type { ScriptFact } from '../core/evidence.js';
 import { observe, watchTimers } from './collect/observe.js';
 import { within } from './limit.js';
 import { ProtocolError, type Connection, type Session } from './protocol/connection.js';
+import { SoundLog } from './sound.js';
 import { TrafficLog } from './traffic.js';
 
 const WORLD = 'mivket';
@@ -28,10 +29,7 @@ export class Tab {
     crashed: boolean;
     loaded: boolean;
   } = Tab.#nothing();
-  #sound = new Map<string, string>();
-  #soundWaiters: (() => void)[] = [];
-  /** Whether a media file has a sound track, by address, as the browser's demuxer told. */
-  readonly soundOf = new Map<string, boolean>();
+  readonly sound = new SoundLog();
 
   static #nothing() {
     return {
@@ -159,7 +157,7 @@ export class Tab {
       session.tell('Page.handleJavaScriptDialog', { accept: type === 'beforeunload' });
     });
     session.on('Page.documentOpened', ({ frame }) => {
-      if (!frame.parentId && this.happened.loaded) this.happened.replaced = true;
+      if (!frame.parentId) this.happened.replaced = true;
     });
     session.on('Inspector.targetCrashed', () => {
       this.happened.crashed = true;
@@ -203,13 +201,7 @@ export class Tab {
     session.on('Runtime.exceptionThrown', ({ exceptionDetails }) => {
       this.#note(exceptionDetails.exception?.description ?? exceptionDetails.text);
     });
-    session.on('Media.playerPropertiesChanged', (event) => this.#hear(event));
-    session.on('Media.playerEventsAdded', ({ playerId, events }) => {
-      for (const { value } of events) {
-        const url = /"url":"([^"]+)"/.exec(value)?.[1];
-        if (url) this.#sound.set(playerId, url);
-      }
-    });
+    this.sound.follow(session);
     session.on('Target.attachedToTarget', ({ sessionId }) => {
       const child = session.child(sessionId);
       child.onEnd(() => this.#worlds.delete(sessionId));
@@ -224,34 +216,12 @@ export class Tab {
     });
     if (isPage) session.tell('Page.addScriptToEvaluateOnNewDocument', { source: TIMERS });
     session.tell('Runtime.enable');
-    session.tell('Media.enable');
     session.tell('Target.setAutoAttach', {
       autoAttach: true,
       waitForDebuggerOnStart: true,
       flatten: true,
     });
     return session.send('Runtime.runIfWaitingForDebugger');
-  }
-
-  #hear({ playerId, properties }: Protocol.Media.PlayerPropertiesChangedEvent): void {
-    const of = (name: string) => properties.find((property) => property.name === name)?.value;
-    const audio = of('kAudioTracks');
-    const video = of('kVideoTracks');
-    const address = this.#sound.get(playerId);
-    if (address && (audio !== undefined || video !== undefined)) {
-      this.soundOf.set(address, (audio ?? '[]') !== '[]' || this.soundOf.get(address) === true);
-      for (const tell of this.#soundWaiters.splice(0)) tell();
-    }
-  }
-
-  /** Waits until it is known whether these files have a sound track, `ms` at most. */
-  async learnSound(addresses: readonly string[], ms: number): Promise<void> {
-    const known = async () => {
-      while (addresses.some((address) => !this.soundOf.has(address))) {
-        await new Promise<void>((resolve) => this.#soundWaiters.push(resolve));
-      }
-    };
-    await within(known(), ms);
   }
 
   #note(text: string): void {

@@ -82,6 +82,7 @@ function render(
   evidence.page.atLoad.scrollWidth = scrollWidth;
   return {
     evidence,
+    page: new ServedPage({ host, snippet: '' }),
     parted: part('', more, null, rows),
     requests: ['https://www.seedlibrary.example/site.css'],
   };

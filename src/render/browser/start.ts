@@ -40,6 +40,8 @@ const ARGUMENTS = [
   '--password-store=basic',
   '--use-mock-keychain',
   '--metrics-recording-only',
+  // A desktop has a mouse: without one in the machine it would seem to have none.
+  '--blink-settings=primaryHoverType=2,availableHoverTypes=2,primaryPointerType=4,availablePointerTypes=4',
   // The same pixels everywhere, together with the fonts file.
   '--font-render-hinting=none',
   '--force-color-profile=srgb',

@@ -1,0 +1,191 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import type { Evidence } from '../../dist/src/core/evidence.js';
+import { completeHouse } from '../../dist/src/core/house/house.js';
+import { houseSchema } from '../../dist/src/core/house/schema.js';
+import { readMarkup } from '../../dist/src/core/markup/markup.js';
+import { planRenders } from '../../dist/src/core/plan.js';
+import { findBrowser } from '../../dist/src/render/browser/find.js';
+import { Renderer } from '../../dist/src/render/renderer.js';
+import { openLive, type Live } from '../support/live.js';
+
+let live: Live;
+beforeAll(async () => {
+  live = await openLive();
+}, 60_000);
+afterAll(() => live.close());
+
+/** What a snippet's code writes into its own element, at the phone and at the desktop. */
+async function ask(expression: string): Promise<Evidence[]> {
+  const code = `<p id="said">?</p><script>document.querySelector("#said").style.width = (${expression}) ? "11px" : "22px"</script>`;
+  return (await live.render(code)).evidence;
+}
+
+function answers(evidence: Evidence[]): boolean[] {
+  return evidence.map(({ elements }) => elements.find(({ tag }) => tag === 'p')!.box.width === 11);
+}
+
+describe('the page is as when published', () => {
+  test.each([
+    [
+      'its address and origin',
+      'location.href === "https://www.seedlibrary.example/"',
+      [true, true],
+    ],
+    ['a secure context', 'isSecureContext', [true, true]],
+    ['standards mode', 'document.compatMode === "CSS1Compat"', [true, true]],
+    ['no visitor has touched it', '!navigator.userActivation.hasBeenActive', [true, true]],
+    ['a phone is touched, a desktop is not', 'matchMedia("(hover: none)").matches', [true, false]],
+    ['the pointer of a desktop is fine', 'matchMedia("(pointer: fine)").matches', [false, true]],
+    ['the phone is dense', 'devicePixelRatio === 2', [true, false]],
+    [
+      'classic scroll bars take room',
+      'document.documentElement.clientWidth < innerWidth',
+      [false, true],
+    ],
+    ['a window’s width counts the bar', 'innerWidth === 1280', [false, true]],
+    [
+      'nothing of the tool is in the page’s world',
+      'Object.keys(window).every((key) => !/mivket/i.test(key))',
+      [true, true],
+    ],
+    [
+      'a watched timer looks like the native one',
+      'setTimeout.name === "setTimeout" && /native code/.test(setTimeout)',
+      [true, true],
+    ],
+    [
+      'storage is empty at every load',
+      'localStorage.length === 0 && (localStorage.setItem("a", "b"), true)',
+      [true, true],
+    ],
+    [
+      'cookies are empty at every load',
+      'document.cookie === "" && (document.cookie = "a=b", true)',
+      [true, true],
+    ],
+  ])('%s', async (_name, expression, expected) => {
+    expect(answers(await ask(expression))).toEqual(expected);
+  });
+});
+
+describe('what is read', () => {
+  test('the slot is as wide as the house says', async () => {
+    const { evidence } = await live.render('<p>Sow</p>');
+    expect(evidence.map(({ slot }) => slot.box.width)).toEqual([288, 680]);
+  });
+
+  test('what a script made is told apart from what the parser made, and from the host', async () => {
+    const { evidence } = await live.render(
+      '<p id=a>a</p><script>document.querySelector("#a").after(document.createElement("hr"))</script>',
+    );
+    expect(
+      evidence[0]!.elements.map(({ tag, from }) => [
+        tag,
+        'offset' in from ? from.offset : 'script',
+      ]),
+    ).toEqual([
+      ['p', 0],
+      ['hr', 'script'],
+      ['script', 13],
+    ]);
+    expect(evidence[0]!.host).toEqual([]);
+  });
+
+  test('host parts that a snippet changes are kept with both readings', async () => {
+    const { evidence } = await live.render(
+      '<style>h1 { color: red } footer { display: none }</style>',
+    );
+    const changed = evidence[0]!.host.map(({ tag, without, with: now }) => [
+      tag,
+      without?.shown,
+      now?.shown,
+    ]);
+    expect(changed).toEqual(
+      expect.arrayContaining([
+        ['h1', true, true],
+        ['footer', true, false],
+      ]),
+    );
+  });
+
+  test('attempts to leave, dialogs and rewriting are evidence, and the page stays', async () => {
+    const { evidence } = await live.render(
+      '<p>Sow</p><script>confirm("Sure?"); setTimeout(() => location.reload(), 100)</script>',
+    );
+    const [{ scripts, elements }] = evidence as [Evidence, Evidence];
+    expect(scripts.dialogs).toEqual([{ kind: 'confirm', text: 'Sure?' }]);
+    expect(scripts.navigations).toEqual([
+      { kind: 'reload', address: 'https://www.seedlibrary.example/' },
+    ]);
+    expect(elements.some(({ tag }) => tag === 'p')).toBe(true);
+    const written = await live.render(
+      '<p>Sow</p><script>addEventListener("load", () => document.write("<p>Gone</p>"))</script>',
+    );
+    expect(written.evidence[0]!.page.replaced).toBe(true);
+  });
+
+  test('all that a frame and a worker ask for is in the traffic', async () => {
+    const code = `<iframe title="Visits" src="https://tally.example/frame"></iframe><script>new Worker(URL.createObjectURL(new Blob(["importScripts('https://tally.example/small.js')"])))</script>`;
+    const { evidence } = await live.render(code);
+    const scripts = evidence[0]!.traffic.filter(
+      ({ type }) => type === 'Script' || type === 'Other',
+    );
+    expect(scripts.map(({ address }) => address)).toEqual(
+      expect.arrayContaining([
+        'https://cdn.tallyroot.example/charts.js',
+        'https://tally.example/small.js',
+      ]),
+    );
+    const charts = scripts.find(({ host }) => host === 'cdn.tallyroot.example')!;
+    expect(charts).toMatchObject({ inFrame: true, status: 200, from: { offset: 0 } });
+    expect(charts.unpacked).toBeGreaterThan(charts.wire);
+  });
+
+  test('whether a film has a sound track is known, also where it never played', async () => {
+    const film = (name: string) =>
+      `<video src="https://media.loam.example/${name}.mp4" autoplay controls></video>`;
+    const { evidence } = await live.render(film('talk') + film('rain'));
+    expect(
+      evidence.map(({ media }) => media.map(({ sound, started }) => [sound, started])),
+    ).toEqual([
+      [
+        [true, false],
+        [false, false],
+      ],
+      [
+        [true, false],
+        [false, false],
+      ],
+    ]);
+  });
+});
+
+test('a host page that is never twice the same is not blamed on the snippet', async () => {
+  const house = completeHouse(
+    houseSchema.parse({ viewports: [{ name: 'phone', width: 390 }], slots: { a: {} } }),
+    null,
+  );
+  const ownPage = `<!doctype html><meta name="viewport" content="width=device-width"><h1>Seed</h1>
+<script>document.querySelector("h1").style.width = 100 + Math.random() * 400 + "px"; document.body.append(document.createElement("hr"))</script>
+<div data-mivket-slot="a"></div>`;
+  const renderer = await Renderer.open({
+    program: await findBrowser(),
+    house,
+    ownPage,
+    root: null,
+    offline: true,
+  });
+  try {
+    const code = '<p>Sow</p>';
+    const [evidence] = await renderer.renderSnippet(
+      { name: 'x', path: null, text: code },
+      readMarkup(code),
+      planRenders('x', house, house),
+      () => undefined,
+    );
+    expect(evidence!.host.filter(({ tag }) => tag === 'h1')).toEqual([]);
+    expect(evidence!.elements.map(({ tag }) => tag)).toEqual(['p']);
+  } finally {
+    await renderer.close();
+  }
+});

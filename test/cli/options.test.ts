@@ -1,0 +1,94 @@
+import { describe, expect, test } from '@jest/globals';
+import {
+  chooseChecks,
+  chooseSlots,
+  chooseViewports,
+  parseOptions,
+} from '../../dist/src/cli/options.js';
+import { getDefaultHouse } from '../../dist/src/core/house/read.js';
+
+const house = getDefaultHouse();
+
+describe('the options of audit', () => {
+  test('have defaults, and are frozen', () => {
+    const options = parseOptions({ inputs: ['a.html'] });
+    expect(options).toMatchObject({
+      inputs: ['a.html'],
+      format: 'text',
+      save: [],
+      markupOnly: false,
+      offline: false,
+      quiet: false,
+      color: true,
+    });
+    expect(Object.isFrozen(options)).toBe(true);
+  });
+
+  test.each([
+    [{ format: 'yaml' }, '`--format` must be one of text, json, found "yaml".'],
+    [{ jobs: '0' }, '`--jobs` must be a whole number from 1 to 32, found "0".'],
+    [{ holdOn: 'never' }, '`--hold-on` must be one of blocker, concern, advice, found "never".'],
+    [{ save: ['a.json', 'b.txt'] }, '`--save` must end on .json, found "b.txt".'],
+  ])('%j is refused in one sentence', (given, complaint) => {
+    expect(() => parseOptions(given)).toThrow(complaint);
+  });
+});
+
+describe('viewports', () => {
+  const choose = (options: Parameters<typeof chooseViewports>[1]) =>
+    chooseViewports(house, options).map(({ name, width, density, touch }) => [
+      name,
+      width,
+      density,
+      touch,
+    ]);
+
+  test('all of the house where nothing is asked for', () => {
+    expect(choose({})).toHaveLength(4);
+  });
+
+  test('a width of the house is that viewport; others are phones below 600 px, else desktops', () => {
+    expect(choose({ width: ['390', '599', '600'] })).toEqual([
+      ['phone-390', 390, 2, true],
+      ['599', 599, 2, true],
+      ['600', 600, 1, false],
+    ]);
+  });
+
+  test('a density makes it another viewport; names and widths add up, none twice', () => {
+    expect(
+      choose({ viewport: ['phone-390', 'desktop-1280'], width: ['390', '390@3', '1024@1.5'] }),
+    ).toEqual([
+      ['phone-390', 390, 2, true],
+      ['desktop-1280', 1280, 1, false],
+      ['390@3', 390, 3, true],
+      ['1024@1.5', 1024, 1.5, false],
+    ]);
+  });
+
+  test.each(['', '99', '10001', '390@', '390@9', '390px', '3e2', '-390'])(
+    'no width: “%s”',
+    (text) => {
+      expect(() => choose({ width: [text] })).toThrow('`--width` must be px from 100 to 10000');
+    },
+  );
+});
+
+describe('slots and checks', () => {
+  test('a slot the house does not have is told with the nearest', () => {
+    expect(chooseSlots(house, undefined)).toBe(house.slots);
+    expect(chooseSlots(house, ['column'])).toHaveLength(1);
+    expect(() => chooseSlots(house, ['colum'])).toThrow('Did you mean "column"?');
+  });
+
+  test('only and skip together', () => {
+    const all = chooseChecks({});
+    const some = chooseChecks({
+      only: ['page-hangs', 'slot-overflow'],
+      skip: ['page-hangs'],
+    });
+    expect(all.length).toBeGreaterThan(20);
+    expect(some.map(({ id }) => id)).toEqual(['slot-overflow']);
+    expect(() => chooseChecks({ skip: ['page-hang'] })).toThrow('Did you mean "page-hangs"?');
+  });
+});
