@@ -24,6 +24,8 @@ const ELEMENT_CAP = 5000;
 /** How long a page with code of its own must have been still to count as at rest, ms. */
 const QUIET = 120;
 const MAX_ROUNDS = 6;
+/** The browser tells of tracks in batches, so it may take a while, ms. */
+const SOUND_TOLD = 2000;
 
 /** Lets the page come to rest: by events of page and network, within the limit. */
 export async function rest(tab: Tab, traits: Traits, limits: Limits): Promise<string[]> {
@@ -86,11 +88,9 @@ async function finish(tab: Tab, begun: Begun, traits: Traits, limits: Limits): P
       ),
     };
   }
-  const loaded = objects.media.filter(({ readyState, address }) => readyState > 0 && address);
-  await tab.sound.learn(
-    loaded.map(({ address }) => address),
-    500,
-  );
+  const asking = objects.media.filter((one) => one.autoplay && one.readyState > 0 && one.address);
+  const addresses = asking.map(({ address }) => address);
+  await tab.sound.learn(addresses, SOUND_TOLD);
   return { ...begun, readAt, objects };
 }
 

@@ -1,0 +1,41 @@
+import { expect, test } from '@jest/globals';
+import { CHECKS } from '../../dist/src/checks/index.js';
+import { explainCheck } from '../../dist/src/core/check.js';
+import {
+  formatExplanation,
+  formatFindingsPage,
+  formatList,
+} from '../../dist/src/formats/explanation.js';
+
+const plain = (text: string) => text;
+const paint = {
+  blocker: plain,
+  concern: plain,
+  advice: plain,
+  sound: plain,
+  strong: plain,
+  faint: plain,
+};
+
+test.each(CHECKS.map((check) => [check.id, check] as const))(
+  '%s is explained whole',
+  (id, check) => {
+    const { notice, cure } = explainCheck(check);
+    const text = formatExplanation(check, paint, 80);
+    expect(text.split('\n')[0]).toBe(
+      `${id}  ${check.level === 'blocker' ? '■' : '◧'} ${check.level}`,
+    );
+    for (const words of [check.title, notice, cure]) {
+      expect(text.replace(/\s+/g, ' ')).toContain(words.replace(/\s+/g, ' '));
+      expect(words).not.toMatch(/undefined|NaN|null/);
+    }
+    expect(Math.max(...text.split('\n').map((line) => line.length))).toBeLessThanOrEqual(80);
+  },
+);
+
+test('the list has the heavier first, the page has all', () => {
+  const list = formatList(CHECKS, paint, 80);
+  expect(list.lastIndexOf('■ ', list.indexOf('\n\n'))).toBeLessThan(list.indexOf('◧ '));
+  const page = formatFindingsPage(CHECKS);
+  expect(page.match(/^## `/gm)).toHaveLength(CHECKS.length);
+});
