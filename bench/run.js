@@ -18,7 +18,7 @@ const HOSTS = [
   '*.tallyroot.example',
   '*.rootcellar.example',
 ];
-const ROUNDS = 1;
+const ROUNDS = 3;
 const WIDTHS = [320, 390, 768, 1024, 1280];
 const wanted = process.argv.slice(2);
 const work = mkdtempSync(join(tmpdir(), 'mivket-bench-'));

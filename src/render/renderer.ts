@@ -192,10 +192,7 @@ export class Renderer {
       origin: house.origin,
       headers: house.headers,
     };
-    // Scroll bars come and go only with a load.
-    const alike =
-      place.viewport?.touch === job.render.viewport.touch &&
-      place.viewport.scrollBars === job.render.viewport.scrollBars;
+    const alike = place.viewport !== null && isAlike(place.viewport, job.render.viewport);
     const same = place.shown?.html === composePage(sources.host, sources.snippet);
     const resizable =
       same &&
@@ -279,4 +276,9 @@ interface Job {
   profile: boolean;
   /** It has hung before: no need to wait as long again. */
   hanging: boolean;
+}
+
+/** Whether one window can be made the other by its size alone: scroll bars come and go only with a load. */
+function isAlike(a: Render['viewport'], b: Render['viewport']): boolean {
+  return a.touch === b.touch && a.scrollBars === b.scrollBars && a.scheme === b.scheme;
 }

@@ -9,7 +9,7 @@ import { readAll, rest, type Reading } from './read.js';
 import { toRequestFacts } from './requests.js';
 import { ServedPage, type Sources } from './sources.js';
 import type { Tab } from './tab.js';
-import { setViewport } from './viewport.js';
+import { resize, setViewport } from './viewport.js';
 
 /** What one render gives: evidence, and what the page without a snippet is compared by. */
 export interface Rendered {
@@ -56,7 +56,7 @@ export async function renderOne(
 ): Promise<Rendered> {
   const page = options.shown?.page ?? new ServedPage(sources);
   const address = new URL(PAGE_PATH, sources.origin).href;
-  if (options.shown?.resizable) await setViewport(tab.session, render.viewport);
+  if (options.shown?.resizable) await resize(tab.session, render.viewport);
   else await prepare(tab, gate, render, page, sources, options);
   const { hung, stillMoving } = await loadAndRest(tab, address, page, options);
   const reading = await readWithin(tab, render, options, hung);

@@ -3,16 +3,9 @@ import type { Session } from './protocol/connection.js';
 
 /** Makes the page seen as the viewport says. A touch viewport has overlay scroll bars, as phones have. */
 export async function setViewport(session: Session, viewport: Viewport): Promise<void> {
-  const { width, height, density, touch, scrollBars, scheme } = viewport;
+  const { touch, scrollBars, scheme } = viewport;
   await Promise.all([
-    session.send('Emulation.setDeviceMetricsOverride', {
-      width,
-      height,
-      deviceScaleFactor: density,
-      mobile: touch,
-      screenWidth: width,
-      screenHeight: height,
-    }),
+    resize(session, viewport),
     session.send('Emulation.setTouchEmulationEnabled', {
       enabled: touch,
       maxTouchPoints: touch ? 5 : 1,
@@ -22,4 +15,20 @@ export async function setViewport(session: Session, viewport: Viewport): Promise
       features: [{ name: 'prefers-color-scheme', value: scheme }],
     }),
   ]);
+}
+
+/**
+ * Brings the window to another size and density, all else as it was: to say again that there is no
+ * touch makes the browser look for a mouse in this machine.
+ */
+export async function resize(session: Session, viewport: Viewport): Promise<void> {
+  const { width, height, density, touch } = viewport;
+  await session.send('Emulation.setDeviceMetricsOverride', {
+    width,
+    height,
+    deviceScaleFactor: density,
+    mobile: touch,
+    screenWidth: width,
+    screenHeight: height,
+  });
 }
