@@ -7,14 +7,10 @@ import { readMarkup, type Markup } from '../core/markup/markup.js';
 import type { Snippet } from '../core/snippet.js';
 import { makeBaseline } from './baseline.js';
 import type { BrowserProgram } from './browser/bundled.js';
-import { BrowserKeeper } from './browser/keeper.js';
-import { makeCertificate } from './gate/certificate.js';
-import { Gates, type GateHandle } from './gate/gates.js';
 import { DEFAULT_LIMITS, type Limits } from './limit.js';
 import { makeLost } from './lost.js';
-import type { ServedPage } from './sources.js';
+import { Places, type Place } from './places.js';
 import { renderOne, type Rendered } from './stage.js';
-import { Tab } from './tab.js';
 
 /** What a renderer works with for a whole run. */
 export interface RendererOptions {
@@ -31,16 +27,6 @@ export interface RendererOptions {
   signal?: AbortSignal;
 }
 
-interface Place {
-  /** The page that stands in the tab; null before the first. */
-  shown: ServedPage | null;
-  viewport: Render['viewport'] | null;
-  tab: Tab;
-  gate: GateHandle;
-  version: string;
-  leave: (broken: boolean) => Promise<void>;
-}
-
 const HANGING_AGAIN = 2000;
 const STILL: Traits = {
   resizable: true,
@@ -55,40 +41,33 @@ const STILL: Traits = {
 export class Renderer {
   #options: RendererOptions;
   #hostTraits: Traits;
-  #keeper: BrowserKeeper;
-  #gates: Gates;
+  #places: Places;
   #baselines = new Map<string, Promise<Baseline>>();
-  version = '';
-  sandboxed = true;
 
+  /** Starts the browser. @throws ToolError `browser-failed` */
   static async open(options: RendererOptions): Promise<Renderer> {
-    const certificate = await makeCertificate();
-    const renderer = new Renderer(
-      options,
-      new BrowserKeeper(options.program, certificate.spki),
-      new Gates(certificate),
-    );
-    try {
-      const { browser, release } = await renderer.#keeper.lease();
-      renderer.version = browser.version;
-      renderer.sandboxed = browser.sandboxed;
-      await release(false);
-    } catch (error) {
-      await renderer.close();
-      throw error;
-    }
-    return renderer;
+    const { origin, reroute } = options.house;
+    const rules = { origin, reroute, offline: options.offline };
+    return new Renderer(options, await Places.open(options.program, rules));
   }
 
-  private constructor(options: RendererOptions, keeper: BrowserKeeper, gates: Gates) {
+  private constructor(options: RendererOptions, places: Places) {
     this.#options = options;
     this.#hostTraits = options.ownPage === null ? STILL : getTraits(readMarkup(options.ownPage));
-    this.#keeper = keeper;
-    this.#gates = gates;
+    this.#places = places;
   }
 
-  async close(): Promise<void> {
-    await Promise.all([this.#keeper.close(), this.#gates.close()]);
+  /** The browser's product and version. */
+  get version(): string {
+    return this.#places.version;
+  }
+
+  get sandboxed(): boolean {
+    return this.#places.sandboxed;
+  }
+
+  close(): Promise<void> {
+    return this.#places.close();
   }
 
   /** The page without the snippet, for every render; made once a run for each page and viewport. */
@@ -104,17 +83,17 @@ export class Renderer {
     const wanted = new Map(renders.map((render) => [this.#getPageKey(render), render]));
     const missing = [...wanted].filter(([key]) => !this.#baselines.has(key));
     let before: Promise<unknown> = Promise.resolve();
-    const place = missing.length > 0 ? this.#enter() : null;
+    const place = missing.length > 0 ? this.#places.enter() : null;
     for (const [key, render] of missing) {
-      const making = before.then(async () =>
-        this.#makeBaseline(await place!, { ...render, variant: 'empty' }),
-      );
+      const empty: Render = { ...render, variant: 'empty' };
+      const making = before
+        .then(async () => this.#makeBaseline(await place!, empty))
+        .catch(() => this.#makeBaselineAnew(empty));
       making.catch(() => undefined);
       this.#baselines.set(key, making);
-      before = making;
+      before = making.catch(() => undefined);
     }
-    const leave = async () => (await place)?.leave(false);
-    before.then(leave, leave).catch(() => undefined);
+    before.then(async () => (await place)?.leave(false)).catch(() => undefined);
   }
 
   /**
@@ -134,7 +113,7 @@ export class Renderer {
     try {
       for (const render of renders) {
         this.#options.signal?.throwIfAborted();
-        place ??= await this.#enter();
+        place ??= await this.#places.enter();
         const baseline = await this.#getBaseline(render);
         const job = {
           render,
@@ -164,7 +143,7 @@ export class Renderer {
       return { evidence: first.evidence, left: false };
     await place.leave(first === null);
     if (hung && job.hanging) return { evidence: first.evidence, left: true };
-    const again = await this.#enter();
+    const again = await this.#places.enter();
     const second = await this.#attempt(again, { ...job, profile: true });
     await again.leave(second === null);
     const evidence =
@@ -247,23 +226,14 @@ export class Renderer {
     return makeBaseline(first, second);
   }
 
-  /** A context of its own with its own gate. */
-  async #enter(): Promise<Place> {
-    const { house, offline } = this.#options;
-    const { browser, release } = await this.#keeper.lease();
-    const gate = await this.#gates.open({ origin: house.origin, reroute: house.reroute, offline });
+  /** A browser that broke down on the page alone is given one more chance, in a new place. */
+  async #makeBaselineAnew(render: Render): Promise<Baseline> {
+    this.#options.signal?.throwIfAborted();
+    const place = await this.#places.enter();
     try {
-      const tab = await Tab.open(browser.connection, gate.port);
-      const leave = async (broken: boolean) => {
-        await tab.close();
-        await gate.close();
-        await release(broken || browser.connection.closed);
-      };
-      return { shown: null, viewport: null, tab, gate, version: browser.version, leave };
-    } catch (error) {
-      await gate.close();
-      await release(true);
-      throw error;
+      return await this.#makeBaseline(place, render);
+    } finally {
+      await place.leave(false);
     }
   }
 }

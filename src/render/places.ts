@@ -1,0 +1,72 @@
+import type { Render } from '../core/evidence.js';
+import type { BrowserProgram } from './browser/bundled.js';
+import { BrowserKeeper } from './browser/keeper.js';
+import { makeCertificate } from './gate/certificate.js';
+import { Gates, type GateHandle } from './gate/gates.js';
+import type { GateRules } from './gate/route.js';
+import type { ServedPage } from './sources.js';
+import { Tab } from './tab.js';
+
+/** A context of its own with its own gate: where one snippet is rendered. */
+export interface Place {
+  /** The page that stands in the tab; null before the first. */
+  shown: ServedPage | null;
+  viewport: Render['viewport'] | null;
+  tab: Tab;
+  gate: GateHandle;
+  leave: (broken: boolean) => Promise<void>;
+}
+
+/** Browser and gates of a run. Close it: processes, ports and profiles go with it. */
+export class Places {
+  #keeper: BrowserKeeper;
+  #gates: Gates;
+  #rules: GateRules;
+  version = '';
+  sandboxed = true;
+
+  /** Starts the browser. @throws ToolError `browser-failed` */
+  static async open(program: BrowserProgram, rules: GateRules): Promise<Places> {
+    const certificate = await makeCertificate();
+    const keeper = new BrowserKeeper(program, certificate.spki);
+    const places = new Places(keeper, new Gates(certificate), rules);
+    try {
+      const { browser, release } = await keeper.lease();
+      places.version = browser.version;
+      places.sandboxed = browser.sandboxed;
+      await release(false);
+    } catch (error) {
+      await places.close();
+      throw error;
+    }
+    return places;
+  }
+
+  private constructor(keeper: BrowserKeeper, gates: Gates, rules: GateRules) {
+    this.#keeper = keeper;
+    this.#gates = gates;
+    this.#rules = rules;
+  }
+
+  async enter(): Promise<Place> {
+    const { browser, release } = await this.#keeper.lease();
+    const gate = await this.#gates.open(this.#rules);
+    try {
+      const tab = await Tab.open(browser.connection, gate.port);
+      const leave = async (broken: boolean) => {
+        await tab.close();
+        await gate.close();
+        await release(broken || browser.connection.closed);
+      };
+      return { shown: null, viewport: null, tab, gate, leave };
+    } catch (error) {
+      await gate.close();
+      await release(true);
+      throw error;
+    }
+  }
+
+  async close(): Promise<void> {
+    await Promise.all([this.#keeper.close(), this.#gates.close()]);
+  }
+}
