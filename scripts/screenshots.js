@@ -22,6 +22,7 @@ const SHOTS = [
     'node bin/mivket.js demo --quiet | tail -n 6; node bin/mivket.js demo --quiet --format json | head -n 30',
   ],
   ['help', 'node bin/mivket.js --help; node bin/mivket.js audit --help'],
+  ['explain', 'node bin/mivket.js explain; node bin/mivket.js explain page-scrolls-sideways'],
   [
     'house-error',
     'printf "slots:\\n  article: { widht: 680 }\\n" > /tmp/mivket-shot.yaml; node bin/mivket.js audit demo/snippets/map.html --house /tmp/mivket-shot.yaml',

@@ -26,7 +26,11 @@ export default defineCheck({
         const blame = blameElement(c.markup, one);
         const where = (blame.element && getAttribute(blame.element, 'autoplay')) ?? blame.where;
         const reason = getReason(one);
-        const measured = { asked: 'muted autoplay', happened: REASONS[reason], frames: one.frames };
+        const measured = {
+          asked: 'muted autoplay',
+          happened: REASONS[reason],
+          frames: one.paused ? null : one.frames,
+        };
         return {
           where: { offset: where.offset, endOffset: where.endOffset },
           subject: blame.subject,
