@@ -4,6 +4,7 @@ import {
   getAttribute,
   getText,
   getValue,
+  listLabels,
   type Markup,
   type MarkupElement,
 } from '../../core/markup/markup.js';
@@ -94,8 +95,5 @@ function isNamed(
 }
 
 function isLabelled(markup: Markup, element: MarkupElement): boolean {
-  const ids = (getValue(element, 'aria-labelledby') ?? '').split(/\s+/).filter(Boolean);
-  return markup.elements.some(
-    (other) => ids.includes(getValue(other, 'id') ?? '') && getText(other) !== '',
-  );
+  return listLabels(markup, element).some((label) => getText(label) !== '');
 }

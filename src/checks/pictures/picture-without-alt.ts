@@ -5,6 +5,7 @@ import {
   getTagSpan,
   getText,
   getValue,
+  listLabels,
   type Markup,
   type MarkupElement,
 } from '../../core/markup/markup.js';
@@ -123,8 +124,7 @@ function isPicture(element: MarkupElement): boolean {
 }
 
 function isNamed(markup: Markup, element: MarkupElement): boolean {
-  const ids = (getValue(element, 'aria-labelledby') ?? '').split(/\s+/).filter(Boolean);
-  const labels = markup.elements.filter((other) => ids.includes(getValue(other, 'id') ?? ''));
+  const labels = listLabels(markup, element);
   if (
     labels.some(
       (label) => getText(label) || getValue(label, 'alt') || getValue(label, 'aria-label'),

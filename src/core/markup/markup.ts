@@ -119,3 +119,9 @@ export function getTagSpan(element: MarkupElement): Span {
 export function getText(element: MarkupElement): string {
   return [element.text, ...element.children.map(getText)].join(' ').replace(/\s+/g, ' ').trim();
 }
+
+/** The elements that `aria-labelledby` points at, in source order; those not in the snippet are not known. */
+export function listLabels(markup: Markup, element: MarkupElement): MarkupElement[] {
+  const ids = (getValue(element, 'aria-labelledby') ?? '').split(/\s+/).filter(Boolean);
+  return markup.elements.filter((other) => ids.includes(getValue(other, 'id') ?? ''));
+}
