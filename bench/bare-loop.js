@@ -12,7 +12,7 @@ export async function runBareLoop(texts, widths, reroute) {
   const program = await findBrowser();
   const certificate = await makeCertificate();
   const start = performance.now();
-  const gates = new Gates(certificate);
+  const gates = new Gates({ certificate, distrusted: null, recordTo: null, recording: null });
   const gate = await gates.open({ origin: ORIGIN, reroute, offline: false });
   const browser = await puppeteer.launch({
     executablePath: program.path,
@@ -26,7 +26,7 @@ export async function runBareLoop(texts, widths, reroute) {
   });
   for (const text of texts) {
     const html = `<!doctype html><meta name="viewport" content="width=device-width"><main style="max-width: 680px; margin: 16px">${text}</main>`;
-    await gate.setPage({ html, headers: {}, root: null });
+    await gate.setPage({ html, headers: {}, root: null }, { snippet: '', view: '' });
     for (const width of widths) {
       const context = await browser.createBrowserContext();
       const tab = await context.newPage();

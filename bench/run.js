@@ -1,23 +1,15 @@
 // Side-by-side measurements, as ratios within one run: `npm run bench`. Prints a table and writes
-// bench/results.md. With names as arguments only these: loop, memory, help.
+// bench/results.md. With names as arguments only these: help, loop, again, memory.
 import { execFileSync, spawn, spawnSync } from 'node:child_process';
 import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { startStandIns } from '../dist/demo/stand-ins/index.js';
+import { HOSTS, startStandIns } from '../dist/demo/stand-ins/index.js';
 import { runBareLoop } from './bare-loop.js';
 
 const ROOT = fileURLToPath(new URL('..', import.meta.url));
 const MIVKET = join(ROOT, 'bin/mivket.js');
-const HOSTS = [
-  '*.loam.example',
-  '*.fernmap.example',
-  '*.trellis.example',
-  'tally.example',
-  '*.tallyroot.example',
-  '*.rootcellar.example',
-];
 const ROUNDS = 3;
 const WIDTHS = [320, 390, 768, 1024, 1280];
 const wanted = process.argv.slice(2);
@@ -27,6 +19,7 @@ const rows = [];
 try {
   if (wants('help')) measureHelp();
   if (wants('loop')) await measureLoop();
+  if (wants('again')) await measureAgain();
   if (wants('memory')) await measureMemory();
 } finally {
   rmSync(work, { recursive: true, force: true });
@@ -80,6 +73,30 @@ async function measureLoop() {
     median(audits) / median(loops),
     0.4,
     `${each(audits)} a render against ${each(loops)}`,
+  );
+}
+
+/** A kept run that is replayed from a recording, and the same once more with nothing changed. */
+async function measureAgain() {
+  const standIns = await startStandIns();
+  writeSnippets('again', listSnippets());
+  const house = writeHouse(standIns.origin);
+  const common = ['audit', join(work, 'again'), '--house', house, '--format', 'json'];
+  const har = join(work, 'again.har');
+  await runAudit([...common, '--record', har]);
+  await standIns.close();
+  const firsts = [];
+  const agains = [];
+  for (let round = 0; round < ROUNDS; round++) {
+    const replay = [...common, '--replay', har, '--keep', join(work, `kept${round}`)];
+    firsts.push(await runAudit(replay));
+    agains.push(await runAudit(replay));
+  }
+  add(
+    'an unchanged replayed run once more, against the first',
+    median(agains) / median(firsts),
+    0.1,
+    `${Math.round(median(agains))} ms against ${Math.round(median(firsts))} ms`,
   );
 }
 

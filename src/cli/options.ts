@@ -17,7 +17,12 @@ const schema = z.strictObject({
   width: texts,
   format: z.enum(['text', 'json']).default('text'),
   save: z.array(z.string().regex(/\.json$/i, 'must end on .json')).default([]),
-  keep: z.string().optional(),
+  keep: z.string().min(1).optional(),
+  record: z
+    .string()
+    .regex(/\.har$/i, 'must end on .har')
+    .optional(),
+  replay: z.string().min(1).optional(),
   markupOnly: z.boolean().default(false),
   offline: z.boolean().default(false),
   only: texts,
@@ -34,7 +39,7 @@ export type AuditOptions = z.output<typeof schema>;
 /** @throws ToolError `bad-option`: which option, what was found, what is allowed. */
 export function parseOptions(given: Record<string, unknown>): AuditOptions {
   const parsed = schema.safeParse(given);
-  if (parsed.success) return Object.freeze(parsed.data);
+  if (parsed.success) return Object.freeze(checkTogether(parsed.data));
   const issue = parsed.error.issues[0]!;
   const name = String(issue.path[0]).replace(/[A-Z]/g, (letter) => `-${letter.toLowerCase()}`);
   const value = issue.path.reduce<unknown>(
@@ -45,6 +50,22 @@ export function parseOptions(given: Record<string, unknown>): AuditOptions {
     'bad-option',
     `\`--${name}\` ${say(issue, name)}, found ${JSON.stringify(value)}.`,
   );
+}
+
+/** Options that are each sound and cannot go together. */
+function checkTogether(options: AuditOptions): AuditOptions {
+  const { record, replay, markupOnly, keep } = options;
+  if (record !== undefined && replay !== undefined)
+    throw clash('--record', '--replay', 'a replay asks nobody, so there is nothing to record');
+  const renders = { '--record': record, '--replay': replay, '--keep': keep };
+  for (const [option, value] of Object.entries(renders))
+    if (markupOnly && value !== undefined)
+      throw clash(option, '--markup-only', 'without a render there is nothing of that kind');
+  return options;
+}
+
+function clash(option: string, other: string, why: string): ToolError {
+  return new ToolError('bad-option', `\`${option}\` does not go with \`${other}\`: ${why}.`);
 }
 
 function say(issue: z.core.$ZodIssue, name: string): string {

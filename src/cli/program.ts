@@ -10,6 +10,8 @@ const list = (value: string, before: string[] = []) => [
     .filter(Boolean),
 ];
 
+const KEEP = 'keep the whole run: document and evidence';
+
 /** The command line. What a command needs is loaded only when it runs, so that `--help` is quick. */
 export function makeProgram(world: World, outcome: { code: number }): Command {
   const program = new Command('mivket')
@@ -25,6 +27,7 @@ export function makeProgram(world: World, outcome: { code: number }): Command {
     })
     .showHelpAfterError('See `mivket --help`.');
   addAudit(program, world, outcome);
+  addJudge(program, world, outcome);
   addExplain(program, world, outcome);
   addDemo(program, world, outcome);
   program.addHelpText(
@@ -46,18 +49,29 @@ function addAudit(program: Command, world: World, outcome: { code: number }): vo
     .option('--slot <names>', 'only these slots of the house', list)
     .option('--viewport <names>', 'only these viewports of the house', list)
     .option('--width <list>', 'widths in px, with a density if wanted: 320,768@2', list);
-  addOutput(command)
+  addJudging(addOutput(command).option('--keep <folder>', KEEP))
     .option('--markup-only', 'read the markup, render nothing')
+    .option('--record <file>', 'record all traffic, also what was blocked (.har)')
+    .option('--replay <file>', 'let a recording (.har) answer, and nothing else')
     .option('--offline', 'let nothing out but what the house serves and reroutes')
-    .option('--only <ids>', 'judge only these findings', list)
-    .option('--skip <ids>', 'do not judge these findings', list)
-    .option('--hold-on <level>', 'hold on blocker, concern or advice')
     .option('--jobs <n>', 'how many snippets are rendered at once')
     .option('--browser <path>', 'a browser to use, or "system" for an installed one')
     .action(async (inputs: string[], options: Record<string, unknown>) => {
       const { audit } = await import('./audit.js');
       outcome.code = await audit({ ...options, inputs }, world);
     });
+}
+
+function addJudge(program: Command, world: World, outcome: { code: number }): void {
+  const command = program
+    .command('judge')
+    .description('Judge a kept run again, under another house file, without a browser.')
+    .argument('<run>', 'a folder that `audit --keep` made')
+    .option('--house <file>', 'the house file (else the one the run was made with)');
+  addJudging(addOutput(command)).action(async (run: string, options: Record<string, unknown>) => {
+    const { judge } = await import('./judge.js');
+    outcome.code = await judge(run, options, world);
+  });
 }
 
 function addExplain(program: Command, world: World, outcome: { code: number }): void {
@@ -78,6 +92,7 @@ function addDemo(program: Command, world: World, outcome: { code: number }): voi
       'Start the stand-ins of a made-up seed library, audit its snippets, and say what to try next.',
     );
   addOutput(command)
+    .option('--keep <folder>', KEEP)
     .option('--browser <path>', 'a browser to use, or "system" for an installed one')
     .option('--serve', 'keep the stand-ins running, for audits of your own')
     .action(async (options: Record<string, unknown>) => {
@@ -90,7 +105,13 @@ function addOutput(command: Command): Command {
   return command
     .option('--format <name>', 'text or json, on standard output')
     .option('--save <file>', 'write the run document (.json)', list)
-    .option('--keep <folder>', 'keep the whole run: document and evidence')
     .option('--quiet', 'no progress and no notes')
     .option('--no-color', 'no colours');
+}
+
+function addJudging(command: Command): Command {
+  return command
+    .option('--only <ids>', 'judge only these findings', list)
+    .option('--skip <ids>', 'do not judge these findings', list)
+    .option('--hold-on <level>', 'hold on blocker, concern or advice');
 }

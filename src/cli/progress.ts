@@ -39,8 +39,8 @@ export class Progress {
     this.#bar?.update(this.#words());
   }
 
-  step(): void {
-    this.#bar?.increment(1, this.#words());
+  step(renders: number): void {
+    this.#bar?.increment(renders, this.#words());
   }
 
   finish(): void {

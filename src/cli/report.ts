@@ -1,3 +1,4 @@
+import { resolve } from 'node:path';
 import type { Check } from '../core/check.js';
 import type { NotJudged, RunDocument, SnippetReport } from '../core/run.js';
 import type { Snippet } from '../core/snippet.js';
@@ -6,8 +7,8 @@ import { formatJson } from '../formats/json.js';
 import { formatText } from '../formats/text.js';
 import { makePaint } from './colours.js';
 import type { LoadedHouse } from './house-file.js';
-import { saveDocument } from './keep.js';
 import type { AuditOptions, chooseSlots, chooseViewports } from './options.js';
+import { writeWhole } from './save.js';
 import { write, type World } from './streams.js';
 import { getVersion } from './version.js';
 
@@ -29,6 +30,12 @@ export interface Results {
   interrupted: boolean;
 }
 
+/** Room for what is to be found. */
+export function makeResults(snippets: number): Results {
+  const reports = Array.from({ length: snippets }, () => undefined);
+  return { reports, notJudged: [], engines: [], interrupted: false };
+}
+
 /** The run as a document; unsure where a snippet is missing. */
 export function makeDocument(plan: Plan, results: Results, startedAt: Date): RunDocument {
   const snippets = results.reports.filter((report) => report !== undefined);
@@ -47,12 +54,17 @@ export function makeDocument(plan: Plan, results: Results, startedAt: Date): Run
   };
 }
 
+const EXIT = { clear: 0, hold: 1, unsure: 3 } as const;
+
+/** The exit code that stands for the verdict. */
+export function getExit({ verdict }: RunDocument): number {
+  return EXIT[verdict];
+}
+
 /** Writes what was asked for: files first, then the report. */
 export async function tell(document: RunDocument, plan: Plan, world: World): Promise<void> {
   const { options, house, slots, viewports, snippets } = plan;
-  for (const file of options.save) await saveDocument(document, file, world.cwd);
-  if (options.keep !== undefined)
-    await saveDocument(document, `${options.keep}/run.json`, world.cwd);
+  for (const file of options.save) await writeWhole(resolve(world.cwd, file), formatJson(document));
   if (options.format === 'json') return write(world.stdout, formatJson(document));
   const text = formatText(document, {
     paint: makePaint(world, options.color),

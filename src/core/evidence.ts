@@ -165,7 +165,7 @@ export interface RequestFact {
 }
 
 export type RefusalKind =
-  'private-address' | 'offline' | 'unknown-name' | 'bad-scheme' | 'unreachable';
+  'private-address' | 'offline' | 'unknown-name' | 'bad-scheme' | 'unreachable' | 'not-recorded';
 
 export interface Refusal {
   kind: RefusalKind;

@@ -4,6 +4,7 @@ import { BrowserKeeper } from './browser/keeper.js';
 import { makeCertificate } from './gate/certificate.js';
 import { Gates, type GateHandle } from './gate/gates.js';
 import type { GateRules } from './gate/route.js';
+import type { GateData } from './gate/worker.js';
 import type { ServedPage } from './sources.js';
 import { Tab } from './tab.js';
 
@@ -17,6 +18,9 @@ export interface Place {
   leave: (broken: boolean) => Promise<void>;
 }
 
+/** What a run writes down of its traffic, or is answered from. */
+export type Memory = Pick<GateData, 'recordTo' | 'recording'>;
+
 /** Browser and gates of a run. Close it: processes, ports and profiles go with it. */
 export class Places {
   #keeper: BrowserKeeper;
@@ -26,10 +30,11 @@ export class Places {
   sandboxed = true;
 
   /** Starts the browser. @throws ToolError `browser-failed` */
-  static async open(program: BrowserProgram, rules: GateRules): Promise<Places> {
+  static async open(program: BrowserProgram, rules: GateRules, memory: Memory): Promise<Places> {
     const certificate = await makeCertificate();
+    const distrusted = memory.recordTo === null ? null : await makeCertificate();
     const keeper = new BrowserKeeper(program, certificate.spki);
-    const places = new Places(keeper, new Gates(certificate), rules);
+    const places = new Places(keeper, new Gates({ certificate, distrusted, ...memory }), rules);
     try {
       const { browser, release } = await keeper.lease();
       places.version = browser.version;

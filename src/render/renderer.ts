@@ -4,6 +4,7 @@ import type { House } from '../core/house/house.js';
 import { getBaselineKey } from '../core/plan.js';
 import { getTraits, type Traits } from '../core/markup/traits.js';
 import { readMarkup, type Markup } from '../core/markup/markup.js';
+import type { Exchange } from '../core/recording/exchange.js';
 import type { Snippet } from '../core/snippet.js';
 import { makeBaseline } from './baseline.js';
 import type { BrowserProgram } from './browser/bundled.js';
@@ -21,6 +22,10 @@ export interface RendererOptions {
   /** The folder of the host page's files, as an absolute path. */
   root: string | null;
   offline: boolean;
+  /** A file to write all exchanges to, a line of JSON each. */
+  recordTo?: string;
+  /** What alone answers, in place of the network. */
+  recording?: readonly Exchange[];
   limits?: Limits;
   /** Load anew at every width, also what cannot tell. */
   alwaysLoad?: boolean;
@@ -48,7 +53,8 @@ export class Renderer {
   static async open(options: RendererOptions): Promise<Renderer> {
     const { origin, reroute } = options.house;
     const rules = { origin, reroute, offline: options.offline };
-    return new Renderer(options, await Places.open(options.program, rules));
+    const memory = { recordTo: options.recordTo ?? null, recording: options.recording ?? null };
+    return new Renderer(options, await Places.open(options.program, rules, memory));
   }
 
   private constructor(options: RendererOptions, places: Places) {

@@ -1,4 +1,5 @@
 import type { Baseline, Evidence, Facts, Gap, PageFact, Render } from '../core/evidence.js';
+import type { Load } from '../core/recording/exchange.js';
 import type { Traits } from '../core/markup/traits.js';
 import { contain, startProfile, watchHeart, type Hang } from './contain.js';
 import type { GateHandle } from './gate/gates.js';
@@ -73,7 +74,7 @@ export async function renderOne(
     refusals,
     hostRequests: new Set(options.baseline?.requests ?? []),
   });
-  const gaps = findGaps(tab, hung, reading);
+  const gaps = [...findGaps(tab, hung, reading), ...findMissingMedia(facts)];
   return {
     evidence: { render, gaps, ...facts },
     page,
@@ -91,7 +92,10 @@ async function prepare(
   options: StageOptions,
 ) {
   await Promise.all([
-    gate.setPage({ html: page.html, headers: sources.headers, root: options.root }),
+    gate.setPage(
+      { html: page.html, headers: sources.headers, root: options.root },
+      getLoad(render),
+    ),
     setViewport(tab.session, render.viewport),
     ...(options.shown === null
       ? []
@@ -102,6 +106,11 @@ async function prepare(
   ]);
   await gate.takeRefusals();
   if (options.profile) await startProfile(tab);
+}
+
+function getLoad({ snippets, viewport, variant }: Render): Load {
+  const name = variant === 'empty' ? '' : (snippets[0]?.name ?? '');
+  return { snippet: name, view: `${snippets[0]?.slot ?? ''} at ${viewport.name}` };
 }
 
 /** Loads and settles, with a hand on the pulse. */
@@ -174,6 +183,16 @@ function makeFacts(
     scripts: { hung, dialogs, navigations, console },
     host: parted ? compareParts(parted.parts, baseline) : [],
   };
+}
+
+/** A film that this run could not have, for reasons of its own, says nothing of what visitors get. */
+function findMissingMedia({ traffic, media }: Facts): Gap[] {
+  const missing = traffic.find(
+    ({ type, inFrame, refused }) =>
+      type === 'Media' && !inFrame && /^(offline|not-recorded)$/.test(refused?.kind ?? ''),
+  );
+  if (!missing?.refused || media.length === 0) return [];
+  return [{ kind: 'media', why: missing.refused.words, seen: media.length, kept: null }];
 }
 
 function findGaps(tab: Tab, hung: Hang | null, reading: Reading | null): Gap[] {

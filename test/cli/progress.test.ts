@@ -27,7 +27,7 @@ describe('progress', () => {
     progress.note('map.html:1  frame-fixed-size: \u001b[2Jbold');
     progress.start(8);
     progress.begin('map.html');
-    progress.step();
+    progress.step(1);
     progress.finish();
     progress.begin('booking.html');
     progress.stop();
@@ -44,7 +44,7 @@ describe('progress', () => {
     progress.note('x');
     progress.start(4);
     progress.begin('map.html');
-    progress.step();
+    progress.step(1);
     progress.stop();
     expect([progress.shown, getWritten()]).toEqual([false, '']);
   });

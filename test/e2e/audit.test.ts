@@ -5,7 +5,7 @@ import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { gunzipSync } from 'node:zlib';
-import { startStandIns, type StandIns } from '../../dist/demo/stand-ins/index.js';
+import { HOSTS, startStandIns, type StandIns } from '../../dist/demo/stand-ins/index.js';
 import { runSchema } from '../../dist/src/core/run.js';
 import { getIds, Workshop } from '../support/program.js';
 
@@ -30,14 +30,7 @@ afterEach(() => {
 });
 
 function makeHouse(origin: string, more = ''): string {
-  const hosts = [
-    '*.loam.example',
-    '*.fernmap.example',
-    'tally.example',
-    '*.tallyroot.example',
-    '*.rootcellar.example',
-  ];
-  const reroute = hosts.map((host) => `  "${host}": ${origin}`).join('\n');
+  const reroute = HOSTS.map((host) => `  "${host}": ${origin}`).join('\n');
   return `viewports: [{ name: phone, width: 390 }, { name: desktop, width: 1280 }]\nreroute:\n${reroute}\n${more}`;
 }
 

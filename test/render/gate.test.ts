@@ -25,7 +25,7 @@ beforeAll(async () => {
   const reroute = { '*.fernmap.example': origin, 'dead.example': 'http://127.0.0.1:1' };
   gate = new Gate(
     { origin: 'https://www.seedlibrary.example', reroute, offline: false },
-    await makeCertificate(),
+    { certificate: await makeCertificate() },
   );
   gate.setPage({
     html: '<p>page</p>',

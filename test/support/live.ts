@@ -9,7 +9,7 @@ import { planRenders } from '../../dist/src/core/plan.js';
 import type { Finding } from '../../dist/src/core/run.js';
 import { findBrowser } from '../../dist/src/render/browser/find.js';
 import { Renderer } from '../../dist/src/render/renderer.js';
-import { startStandIns, type StandIns } from '../../dist/demo/stand-ins/index.js';
+import { HOSTS, startStandIns, type StandIns } from '../../dist/demo/stand-ins/index.js';
 
 /** What the examples of all checks are rendered and judged under. */
 export const EXAMPLE_HOUSE = completeHouse(
@@ -21,15 +21,6 @@ export const EXAMPLE_HOUSE = completeHouse(
   }),
   null,
 );
-
-const HOSTS = [
-  '*.loam.example',
-  '*.fernmap.example',
-  '*.trellis.example',
-  'tally.example',
-  '*.tallyroot.example',
-  '*.rootcellar.example',
-];
 
 /** Evidence as it is kept for the contract test. */
 export interface Recorded {

@@ -1,5 +1,5 @@
 import { selectRenders, type Check, type Fact, type Seen } from '../check.js';
-import type { Baseline, Evidence, FactKind } from '../evidence.js';
+import type { Baseline, Evidence } from '../evidence.js';
 import type { House } from '../house/house.js';
 import type { Markup } from '../markup/markup.js';
 import type { Finding, NotJudged, SnippetReport } from '../run.js';
@@ -106,15 +106,24 @@ function explainNotJudged(check: Check, judged: Judged): NotJudged[] {
   const say = (why: string): NotJudged => ({ id: check.id, why, snippet: judged.snippet.name });
   if (judged.markupOnly !== null)
     return check.needs.length > 0 && !check.markup ? [say(judged.markupOnly)] : [];
-  const gaps = judged.evidence.flatMap((evidence) =>
-    evidence.gaps
-      .filter((gap) => gap.kept === null && check.needs.includes(gap.kind as FactKind))
-      .map(
-        (gap) =>
-          `${gap.why} (${evidence.render.viewport.name}, ${evidence.render.snippets[0]?.slot})`,
-      ),
+  const why = tellGaps(judged.evidence, check);
+  return why === null ? [] : [say(why)];
+}
+
+/** The gaps in what a check reads, each reason once with the places it holds for; null where there is none. */
+function tellGaps(evidence: readonly Evidence[], check: Check): string | null {
+  const places = new Map<string, Set<string>>();
+  for (const { gaps, render } of evidence) {
+    for (const { kind, kept, why } of gaps) {
+      if (kept !== null || !check.needs.includes(kind)) continue;
+      const known = places.get(why) ?? new Set();
+      places.set(why, known.add(`${render.viewport.name}, ${render.snippets[0]?.slot}`));
+    }
+  }
+  const told = [...places].map(([why, where]) =>
+    where.size === evidence.length && where.size > 1 ? why : `${why} (${[...where].join('; ')})`,
   );
-  return gaps.length > 0 ? [say([...new Set(gaps)].join('; '))] : [];
+  return told.length > 0 ? told.join('; ') : null;
 }
 
 /** A check that did not judge and could have held the snippet: there a blocker could hide. */

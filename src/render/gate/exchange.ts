@@ -1,11 +1,22 @@
-import { request as plainRequest, type IncomingMessage, type ServerResponse } from 'node:http';
+import {
+  request as plainRequest,
+  type IncomingMessage,
+  type RequestOptions,
+  type ServerResponse,
+} from 'node:http';
 import type { Http2ServerRequest, Http2ServerResponse } from 'node:http2';
 import { request as secureRequest } from 'node:https';
+import { isIP } from 'node:net';
 import type { Duplex } from 'node:stream';
+import type { Refusal } from '../../core/evidence.js';
+import type { Take } from './recorder.js';
 
 /** A request and its answer as the gate meets them: over HTTP/1.1 or HTTP/2. */
 export type Ask = IncomingMessage | Http2ServerRequest;
 export type Answer = ServerResponse | Http2ServerResponse;
+
+/** What is said of a host that does not answer. */
+export const SILENT: Refusal = { kind: 'unreachable', words: 'the host did not answer' };
 
 /** Headers that belong to one connection (RFC 9110, 7.6.1) and must not be passed on. */
 const HOP_BY_HOP = new Set([
@@ -21,39 +32,52 @@ const HOP_BY_HOP = new Set([
   'http2-settings',
 ]);
 
+/** Where a request is passed on to. */
+export interface Onward {
+  scheme: 'http:' | 'https:';
+  host: string;
+  port: number;
+}
+
 /**
  * Passes a request on to another origin under the name the page asked for, and its answer back.
- * @param onFailure told when the other side does not answer.
+ * @param take follows both, for a recording
+ * @param onFailure told when the other side does not answer
  */
 export function forward(
   ask: Ask,
   answer: Answer,
-  to: URL,
+  to: Onward,
   realHost: string,
+  take: Take | null,
   onFailure: () => void,
 ): void {
-  const headers = { ...keepHeaders(ask.headers), host: realHost };
-  const open = to.protocol === 'https:' ? secureRequest : plainRequest;
   const path = new URL(ask.url ?? '/', `http://${realHost}`);
-  const onward = open(
-    {
-      host: to.hostname,
-      port: to.port || undefined,
-      method: ask.method,
-      path: path.pathname + path.search,
-      headers,
-    },
-    (back) => {
-      answer.writeHead(back.statusCode ?? 502, keepHeaders(back.headers) as Record<string, string>);
-      back.pipe(answer as NodeJS.WritableStream);
-      back.on('error', () => answer.destroy());
-    },
-  );
+  const options = {
+    ...getTarget(to, realHost),
+    method: ask.method,
+    path: path.pathname + path.search,
+    headers: { ...keepHeaders(ask.headers), host: realHost },
+  };
+  const onward = getOpener(to)(options, (back) => {
+    const headers = keepHeaders(back.headers);
+    take?.answered(back.statusCode ?? 502, headers);
+    answer.writeHead(back.statusCode ?? 502, headers as Record<string, string>);
+    if (take) back.on('data', (chunk: Buffer) => take.got(chunk));
+    back.pipe(answer as NodeJS.WritableStream);
+    back.on('end', () => take?.end());
+    back.on('error', () => answer.destroy());
+  });
   onward.on('error', () => {
+    take?.end(SILENT);
     onFailure();
     refuse(answer, 502);
   });
-  answer.on('close', () => onward.destroy());
+  answer.on('close', () => {
+    onward.destroy();
+    take?.end();
+  });
+  if (take) ask.on('data', (chunk: Buffer) => take.sent(chunk));
   (ask as NodeJS.ReadableStream).pipe(onward);
 }
 
@@ -61,13 +85,11 @@ export function forward(
 export function forwardUpgrade(
   ask: IncomingMessage,
   socket: Duplex,
-  to: URL,
+  to: Onward,
   realHost: string,
 ): void {
-  const open = to.protocol === 'https:' ? secureRequest : plainRequest;
-  const onward = open({
-    host: to.hostname,
-    port: to.port || undefined,
+  const onward = getOpener(to)({
+    ...getTarget(to, realHost),
     path: ask.url,
     headers: { ...ask.headers, host: realHost },
   });
@@ -81,6 +103,16 @@ export function forwardUpgrade(
   onward.on('response', () => socket.destroy());
   onward.on('error', () => socket.destroy());
   onward.end();
+}
+
+function getOpener({ scheme }: Onward): typeof plainRequest {
+  return scheme === 'https:' ? secureRequest : plainRequest;
+}
+
+/** The certificate is held against the name the page asked for, whatever address is dialled. */
+function getTarget({ host, port }: Onward, realHost: string): RequestOptions {
+  const name = realHost.replace(/:\d+$/, '');
+  return { host, port, ...(!isIP(name) && { servername: name }) } as RequestOptions;
 }
 
 /** Joins two streams both ways; when one ends or breaks, so does the other. */
@@ -102,7 +134,8 @@ export function refuse(answer: Answer, status: number): void {
   answer.end();
 }
 
-function keepHeaders(headers: Ask['headers']): Record<string, string | string[]> {
+/** The headers that are for the other end, not for one connection. */
+export function keepHeaders(headers: Ask['headers']): Record<string, string | string[]> {
   const kept = Object.entries(headers).filter(
     ([name, value]) => value !== undefined && !name.startsWith(':') && !HOP_BY_HOP.has(name),
   );

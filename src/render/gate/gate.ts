@@ -1,49 +1,78 @@
 import { createServer, type IncomingMessage, type Server } from 'node:http';
-import { createSecureServer, type Http2SecureServer } from 'node:http2';
+import type { Http2SecureServer } from 'node:http2';
 import { connect, type AddressInfo, type Socket } from 'node:net';
 import type { Duplex } from 'node:stream';
 import type { Refusal } from '../../core/evidence.js';
+import type { Load } from '../../core/recording/exchange.js';
+import type { Recording } from '../../core/recording/recording.js';
 import type { GateCertificate } from './certificate.js';
-import { forward, forwardUpgrade, join, refuse, type Answer, type Ask } from './exchange.js';
+import { checkCertificate, hand, isSecure, makeEnd } from './ends.js';
+import {
+  forward,
+  forwardUpgrade,
+  join,
+  refuse,
+  SILENT,
+  type Answer,
+  type Ask,
+  type Onward,
+} from './exchange.js';
 import { servePage, type PageSource } from './page-server.js';
+import type { Recorder } from './recorder.js';
+import { Replay } from './replay.js';
 import { getPort, getRoute, type GateRules, type Route } from './route.js';
 
 /** Something the gate did not let through, or could not get. */
 export interface GateRefusal extends Refusal {
   host: string;
-  /** The path, for a file of the page's own origin that nobody here has. */
+  /** The path, where it is one address and not the whole host. */
   path: string | null;
 }
 
+/** What all gates of a run share. */
+export interface GateMeans {
+  certificate: GateCertificate;
+  /** Shown where the real host's own certificate is bad: the browser does not let it through. */
+  distrusted?: GateCertificate;
+  recorder?: Recorder;
+  recording?: Recording;
+}
+
+const ESTABLISHED = 'HTTP/1.1 200 Connection Established\r\n\r\n';
 const REFUSED = 'HTTP/1.1 403 Forbidden\r\ncontent-length: 0\r\nconnection: close\r\n\r\n';
 const UNREACHED = 'HTTP/1.1 502 Bad Gateway\r\ncontent-length: 0\r\nconnection: close\r\n\r\n';
+const NO_LOAD: Load = { snippet: '', view: '' };
+
+type Tunnel = Extract<Route, { kind: 'tunnel' }>;
 
 /**
  * The one way in and out for all traffic of a snippet: a forward proxy on loopback. It answers for
- * the host page, sends rerouted hosts elsewhere, tunnels the rest to addresses it has checked.
+ * the host page, replays a recording, sends rerouted hosts elsewhere, and tunnels the rest to
+ * addresses it has checked; while it records, it ends their TLS itself.
  */
 export class Gate {
   #rules: GateRules;
   #page: PageSource = { html: '', headers: {}, root: null };
+  #load: Load = NO_LOAD;
+  #recorder: Recorder | null;
+  #replay: Replay | null;
   #proxy: Server;
   #secure: Http2SecureServer;
+  #distrusted: Http2SecureServer | null;
   #sockets = new Set<Duplex>();
   #refusals: GateRefusal[] = [];
 
-  constructor(rules: GateRules, certificate: GateCertificate) {
+  constructor(rules: GateRules, means: GateMeans) {
     this.#rules = rules;
-    this.#secure = createSecureServer({
-      key: certificate.key,
-      cert: certificate.cert,
-      allowHTTP1: true,
-    });
-    this.#secure.on('request', (ask, answer) => void this.#serve(ask, answer, 'https:'));
-    this.#secure.on(
-      'upgrade',
-      (ask: IncomingMessage, socket: Duplex) => void this.#upgrade(ask, socket, 'https:'),
-    );
-    this.#secure.on('sessionError', () => undefined);
-    this.#secure.on('tlsClientError', () => undefined);
+    this.#recorder = means.recorder ?? null;
+    this.#replay = means.recording ? new Replay(means.recording) : null;
+    const handlers = {
+      onRequest: (ask: Ask, answer: Answer) => void this.#serve(ask, answer, 'https:'),
+      onUpgrade: (ask: IncomingMessage, socket: Duplex) =>
+        void this.#upgrade(ask, socket, 'https:'),
+    };
+    this.#secure = makeEnd(means.certificate, handlers);
+    this.#distrusted = means.distrusted ? makeEnd(means.distrusted, handlers) : null;
     this.#proxy = createServer((ask, answer) => void this.#serve(ask, answer, 'http:'));
     this.#proxy.on(
       'connect',
@@ -67,8 +96,11 @@ export class Gate {
     });
   }
 
-  /** What the host page's origin answers from now on. */
-  setPage(page: PageSource): void {
+  /** What the host page's origin answers from now on, and the load that what passes belongs to. */
+  setPage(page: PageSource, load: Load = NO_LOAD): void {
+    this.#recorder?.endLoad(this.#load);
+    this.#replay?.begin(load);
+    this.#load = load;
     this.#page = page;
   }
 
@@ -78,96 +110,123 @@ export class Gate {
   }
 
   async close(): Promise<void> {
+    this.#recorder?.endLoad(this.#load);
     for (const socket of this.#sockets) socket.destroy();
     this.#secure.close();
+    this.#distrusted?.close();
     await new Promise((resolve) => this.#proxy.close(resolve));
   }
 
   async #connect(ask: IncomingMessage, socket: Socket, head: Buffer): Promise<void> {
     socket.on('error', () => socket.destroy());
     const { hostname, port } = splitAuthority(ask.url ?? '');
-    const route = await getRoute(this.#rules, hostname, port);
-    if (route.kind === 'tunnel') return this.#tunnel(route, hostname, socket, head);
+    const route = await getRoute(this.#rules, hostname, port, this.#replay);
+    if (route.kind === 'tunnel') return this.#reach(route, hostname, socket, head);
     if (route.kind === 'refuse') {
-      this.#refuse(route, hostname);
-      return void socket.end(route.reason === 'private-address' ? REFUSED : UNREACHED);
+      this.#refuseHost(route.refusal, `${hostname}:${port}`);
+      return void socket.end(route.refusal.kind === 'private-address' ? REFUSED : UNREACHED);
     }
-    socket.write('HTTP/1.1 200 Connection Established\r\n\r\n');
-    if (head.length > 0) socket.unshift(head);
-    // A tunnel may carry plain HTTP too (ws: to port 80): a TLS record starts with byte 22.
-    socket.once('readable', () => {
-      const first = socket.read(1) as Buffer | null;
-      if (!first) return void socket.destroy();
-      socket.unshift(first);
-      (first[0] === 22 ? this.#secure : this.#proxy).emit('connection', socket);
-    });
+    socket.write(ESTABLISHED);
+    await this.#speak(socket, head);
   }
 
-  #tunnel(
-    route: Extract<Route, { kind: 'tunnel' }>,
-    host: string,
-    socket: Socket,
-    head: Buffer,
-  ): void {
+  /** Speaks on a tunnel in place of its host. */
+  async #speak(socket: Socket, head: Buffer): Promise<void> {
+    if (head.length > 0) socket.unshift(head);
+    const secure = await isSecure(socket);
+    if (secure === null) socket.destroy();
+    else hand(socket, secure ? this.#secure : this.#proxy);
+  }
+
+  #reach(route: Tunnel, host: string, socket: Socket, head: Buffer): void {
     const onward = connect({ host: route.address, port: route.port });
     this.#keep(onward);
     onward.once('connect', () => {
-      socket.write('HTTP/1.1 200 Connection Established\r\n\r\n');
+      socket.write(ESTABLISHED);
+      if (this.#recorder)
+        return void this.#standBetween(onward, `${host}:${route.port}`, socket, head);
       if (head.length > 0) onward.write(head);
       join(socket, onward);
     });
     onward.once('error', () => {
-      this.#note({ kind: 'unreachable', words: 'the host did not answer', host, path: null });
+      this.#refuseHost(SILENT, `${host}:${route.port}`);
       socket.end(UNREACHED);
     });
+  }
+
+  /** While recording, the real host's TLS ends here: its certificate is checked here too. */
+  async #standBetween(
+    onward: Socket,
+    authority: string,
+    socket: Socket,
+    head: Buffer,
+  ): Promise<void> {
+    if (head.length > 0) socket.unshift(head);
+    const secure = await isSecure(socket);
+    const { hostname } = splitAuthority(authority);
+    const fault = secure ? await checkCertificate(onward, hostname) : null;
+    onward.destroy();
+    if (secure === null) return void socket.destroy();
+    if (fault === null) return hand(socket, secure ? this.#secure : this.#proxy);
+    const words = `its certificate is not trusted (${fault})`;
+    this.#recordHost({ kind: 'unreachable', words }, authority);
+    if (this.#distrusted) hand(socket, this.#distrusted);
+    else socket.destroy();
   }
 
   async #serve(ask: Ask, answer: Answer, scheme: string): Promise<void> {
     answer.on('error', () => answer.destroy());
     const url = getTarget(ask, scheme);
     if (!url) return refuse(answer, 400);
-    const route = await getRoute(this.#rules, url.hostname, getPort(url));
-    if (route.kind === 'refuse') {
-      this.#refuse(route, url.hostname);
-      return refuse(answer, route.reason === 'private-address' ? 403 : 502);
-    }
+    const route = await getRoute(this.#rules, url.hostname, getPort(url), this.#replay);
     if (route.kind === 'page') return this.#answerForPage(ask, answer, url);
-    const to =
-      route.kind === 'reroute'
-        ? route.to
-        : new URL(`http://${bracket(route.address)}:${route.port}`);
-    forward(ask, answer, to, url.host, () =>
-      this.#note({
-        kind: 'unreachable',
-        words: 'the host did not answer',
-        host: url.hostname,
-        path: null,
-      }),
+    if (route.kind === 'replay')
+      return this.#replay!.answer(ask, answer, url, (refusal) => this.#note(refusal, url));
+    const take = this.#recorder?.begin(this.#load, ask.method ?? 'GET', url.href, ask.headers);
+    if (route.kind === 'refuse') {
+      take?.end(route.refusal);
+      this.#note(route.refusal, url, true);
+      return refuse(answer, route.refusal.kind === 'private-address' ? 403 : 502);
+    }
+    forward(ask, answer, getOnward(route, url), url.host, take ?? null, () =>
+      this.#note(SILENT, url, true),
     );
   }
 
   async #answerForPage(ask: Ask, answer: Answer, url: URL): Promise<void> {
     if (await servePage(this.#page, ask, answer)) return;
     const words = 'the host page’s site is not here, only the page';
-    this.#note({ kind: 'unknown-name', words, host: url.hostname, path: url.pathname });
+    this.#note({ kind: 'unknown-name', words }, url);
     refuse(answer, 404);
   }
 
   async #upgrade(ask: IncomingMessage, socket: Duplex, scheme: string): Promise<void> {
     socket.on('error', () => socket.destroy());
     const url = getTarget(ask, scheme);
-    const route = url && (await getRoute(this.#rules, url.hostname, getPort(url)));
-    if (url && route?.kind === 'reroute') return forwardUpgrade(ask, socket, route.to, url.host);
-    if (url && route?.kind === 'refuse') this.#refuse(route, url.hostname);
+    const route = url && (await getRoute(this.#rules, url.hostname, getPort(url), this.#replay));
+    if (url && (route?.kind === 'reroute' || (route?.kind === 'tunnel' && this.#recorder)))
+      return forwardUpgrade(ask, socket, getOnward(route, url), url.host);
+    if (url && route?.kind === 'refuse') this.#note(route.refusal, url, true);
+    if (url && route?.kind === 'replay')
+      this.#note({ kind: 'not-recorded', words: 'a recording keeps no live connection' }, url);
     socket.destroy();
   }
 
-  #refuse(route: Extract<Route, { kind: 'refuse' }>, host: string): void {
-    this.#note({ kind: route.reason, words: route.words, host, path: null });
+  #refuseHost(refusal: Refusal, authority: string): void {
+    this.#recordHost(refusal, authority);
+    const { hostname } = splitAuthority(authority);
+    this.#refusals.push({ ...refusal, host: hostname, path: null });
   }
 
-  #note(refusal: GateRefusal): void {
-    this.#refusals.push(refusal);
+  #recordHost(refusal: Refusal, authority: string): void {
+    if (!URL.canParse(`https://${authority}/`)) return;
+    const { href } = new URL(`https://${authority}/`);
+    this.#recorder?.begin(this.#load, 'CONNECT', href, {}).end(refusal);
+  }
+
+  #note(refusal: Refusal, url: URL, wholeHost = false): void {
+    const path = wholeHost ? null : url.pathname;
+    this.#refusals.push({ ...refusal, host: url.hostname, path });
   }
 
   #keep(socket: Duplex): void {
@@ -175,6 +234,12 @@ export class Gate {
     socket.on('close', () => this.#sockets.delete(socket));
     socket.on('error', () => socket.destroy());
   }
+}
+
+function getOnward(route: Tunnel | Extract<Route, { kind: 'reroute' }>, url: URL): Onward {
+  if (route.kind === 'reroute') return route.to;
+  const scheme = /^(https|wss):$/.test(url.protocol) ? 'https:' : 'http:';
+  return { scheme, host: route.address, port: route.port };
 }
 
 /** The address a request is for: absolute in a plain proxy request, else by its host header. */
@@ -188,8 +253,4 @@ function getTarget(ask: Ask, scheme: string): URL | null {
 function splitAuthority(authority: string): { hostname: string; port: number } {
   const at = authority.lastIndexOf(':');
   return { hostname: authority.slice(0, at), port: Number(authority.slice(at + 1)) };
-}
-
-function bracket(address: string): string {
-  return address.includes(':') ? `[${address}]` : address;
 }

@@ -1,14 +1,14 @@
 import { Worker } from 'node:worker_threads';
-import type { GateCertificate } from './certificate.js';
+import type { Load } from '../../core/recording/exchange.js';
 import type { GateRefusal } from './gate.js';
 import type { PageSource } from './page-server.js';
 import type { GateRules } from './route.js';
-import type { GateCall } from './worker.js';
+import type { GateCall, GateData } from './worker.js';
 
 /** One gate, seen from the main thread. */
 export interface GateHandle {
   port: number;
-  setPage(page: PageSource): Promise<void>;
+  setPage(page: PageSource, load: Load): Promise<void>;
   takeRefusals(): Promise<GateRefusal[]>;
   close(): Promise<void>;
 }
@@ -25,10 +25,8 @@ export class Gates {
   >();
   #last = 0;
 
-  constructor(certificate: GateCertificate) {
-    this.#worker = new Worker(new URL('./worker.js', import.meta.url), {
-      workerData: { certificate },
-    });
+  constructor(data: GateData) {
+    this.#worker = new Worker(new URL('./worker.js', import.meta.url), { workerData: data });
     this.#worker.unref();
     this.#worker.on('message', (message: { id: number; result?: unknown; error?: string }) => {
       const waiting = this.#waiting.get(message.id);
@@ -48,13 +46,15 @@ export class Gates {
     const port = (await this.#ask({ call: 'open', gate, rules })) as number;
     return {
       port,
-      setPage: async (page) => void (await this.#ask({ call: 'page', gate, page })),
+      setPage: async (page, load) => void (await this.#ask({ call: 'page', gate, page, load })),
       takeRefusals: async () => (await this.#ask({ call: 'refusals', gate })) as GateRefusal[],
       close: async () => void (await this.#ask({ call: 'close', gate })),
     };
   }
 
+  /** Ends all gates; what was recorded is then in its file. */
   async close(): Promise<void> {
+    await this.#ask({ call: 'finish' }).catch(() => undefined);
     await this.#worker.terminate();
   }
 

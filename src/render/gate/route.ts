@@ -1,12 +1,14 @@
 import { lookup } from 'node:dns/promises';
 import { isIP } from 'node:net';
-import type { RefusalKind } from '../../core/evidence.js';
+import type { Refusal } from '../../core/evidence.js';
 import {
   getPrivateAddressKind,
   getPrivateHostKind,
   isSpecialName,
 } from '../../core/measure/private-address.js';
 import { matchesHost } from '../../core/measure/site.js';
+import type { Onward } from './exchange.js';
+import type { Replay } from './replay.js';
 
 /** What a gate lets through and where to. */
 export interface GateRules {
@@ -19,25 +21,48 @@ export interface GateRules {
 
 export type Route =
   | { kind: 'page' }
-  | { kind: 'reroute'; to: URL }
+  | { kind: 'replay' }
+  | { kind: 'reroute'; to: Onward }
   | { kind: 'tunnel'; address: string; port: number }
-  | { kind: 'refuse'; reason: RefusalKind; words: string };
+  | { kind: 'refuse'; refusal: Refusal };
 
 /**
  * Where traffic for a host and port goes. Names are looked up here, once, and what is dialled is an
  * address that was checked: a second answer of the name server can change nothing.
  */
-export async function getRoute(rules: GateRules, host: string, port: number): Promise<Route> {
+export async function getRoute(
+  rules: GateRules,
+  host: string,
+  port: number,
+  replay: Replay | null = null,
+): Promise<Route> {
   const origin = new URL(rules.origin);
   if (host === origin.hostname && port === getPort(origin)) return { kind: 'page' };
   const to = Object.entries(rules.reroute).find(([pattern]) => matchesHost(pattern, host))?.[1];
-  if (to) return { kind: 'reroute', to: new URL(to) };
-  const closed = getPrivateHostKind(host);
-  if (closed) return { kind: 'refuse', reason: 'private-address', words: closed };
-  if (rules.offline) return { kind: 'refuse', reason: 'offline', words: 'the run is offline' };
-  if (isSpecialName(host))
-    return { kind: 'refuse', reason: 'unknown-name', words: 'a name set aside by the standards' };
+  const closed = to ? null : getPrivateHostKind(host);
+  if (closed) return refuse('private-address', closed);
+  if (replay) {
+    const refusal = replay.getRefusal(getHostKey(host, port));
+    return refusal ? { kind: 'refuse', refusal } : { kind: 'replay' };
+  }
+  if (to) return { kind: 'reroute', to: getOnward(new URL(to)) };
+  if (rules.offline) return refuse('offline', 'the run is offline');
+  if (isSpecialName(host)) return refuse('unknown-name', 'a name set aside by the standards');
   return resolve(host, port);
+}
+
+function refuse(kind: Refusal['kind'], words: string): Route {
+  return { kind: 'refuse', refusal: { kind, words } };
+}
+
+/** Host and port as a URL has them: the usual ports are left out, of either scheme. */
+function getHostKey(host: string, port: number): string {
+  return port === 443 || port === 80 ? host : `${host}:${port}`;
+}
+
+function getOnward(url: URL): Onward {
+  const scheme = url.protocol === 'https:' ? 'https:' : 'http:';
+  return { scheme, host: url.hostname.replace(/^\[|\]$/g, ''), port: getPort(url) };
 }
 
 async function resolve(host: string, port: number): Promise<Route> {
@@ -46,12 +71,10 @@ async function resolve(host: string, port: number): Promise<Route> {
   const found = await lookup(bare, { all: true }).catch(() => []);
   for (const { address } of found) {
     const closed = getPrivateAddressKind(address);
-    if (closed)
-      return { kind: 'refuse', reason: 'private-address', words: `${closed} (${address})` };
+    if (closed) return refuse('private-address', `${closed} (${address})`);
   }
   const first = found[0];
-  if (!first)
-    return { kind: 'refuse', reason: 'unknown-name', words: 'no address is known for the name' };
+  if (!first) return refuse('unknown-name', 'no address is known for the name');
   return { kind: 'tunnel', address: first.address, port };
 }
 

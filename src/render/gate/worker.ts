@@ -1,18 +1,32 @@
 import { parentPort, workerData } from 'node:worker_threads';
+import type { Exchange, Load } from '../../core/recording/exchange.js';
+import { Recording } from '../../core/recording/recording.js';
 import type { GateCertificate } from './certificate.js';
-import { Gate } from './gate.js';
+import { Gate, type GateMeans } from './gate.js';
 import type { PageSource } from './page-server.js';
+import { Recorder } from './recorder.js';
 import type { GateRules } from './route.js';
+
+/** What the gates' thread is started with: plain data. */
+export interface GateData {
+  certificate: GateCertificate;
+  distrusted: GateCertificate | null;
+  /** Where exchanges are written, a line of JSON each; null where nothing is recorded. */
+  recordTo: string | null;
+  /** What alone may answer; null where nothing is replayed. */
+  recording: readonly Exchange[] | null;
+}
 
 /** What the main thread asks of the gates' thread. */
 export type GateCall =
   | { call: 'open'; gate: number; rules: GateRules }
-  | { call: 'page'; gate: number; page: PageSource }
+  | { call: 'page'; gate: number; page: PageSource; load: Load }
   | { call: 'refusals'; gate: number }
-  | { call: 'close'; gate: number };
+  | { call: 'close'; gate: number }
+  | { call: 'finish' };
 
 const gates = new Map<number, Gate>();
-const { certificate } = workerData as { certificate: GateCertificate };
+const means = getMeans(workerData as GateData);
 
 parentPort!.on('message', ({ id, ...call }: GateCall & { id: number }) => {
   perform(call).then(
@@ -22,15 +36,32 @@ parentPort!.on('message', ({ id, ...call }: GateCall & { id: number }) => {
 });
 
 async function perform(call: GateCall): Promise<unknown> {
+  if (call.call === 'finish') return finish();
   if (call.call === 'open') {
-    const gate = new Gate(call.rules, certificate);
+    const gate = new Gate(call.rules, means);
     gates.set(call.gate, gate);
     return gate.open();
   }
   const gate = gates.get(call.gate);
   if (!gate) return null;
-  if (call.call === 'page') return gate.setPage(call.page);
+  if (call.call === 'page') return gate.setPage(call.page, call.load);
   if (call.call === 'refusals') return gate.takeRefusals();
   gates.delete(call.gate);
   return gate.close();
+}
+
+/** Closes what is still open, and writes the recording to its end. */
+async function finish(): Promise<void> {
+  await Promise.all([...gates.values()].map((gate) => gate.close()));
+  gates.clear();
+  await means.recorder?.finish();
+}
+
+function getMeans({ certificate, distrusted, recordTo, recording }: GateData): GateMeans {
+  return {
+    certificate,
+    ...(distrusted && { distrusted }),
+    ...(recordTo !== null && { recorder: new Recorder(recordTo) }),
+    ...(recording && { recording: new Recording(recording) }),
+  };
 }
