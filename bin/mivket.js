@@ -1,5 +1,5 @@
 #!/usr/bin/env node
-import { run } from '../dist/src/cli/run.js';
+import { run } from '../dist/cli/bundle/run.js';
 
 process.exitCode = await run(process.argv.slice(2), {
   stdin: process.stdin,

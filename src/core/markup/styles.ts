@@ -1,4 +1,6 @@
-import { parse, walk, type CssNode, type Declaration, type Rule } from 'css-tree';
+import type { CssNode, Declaration, Rule } from 'css-tree';
+import parse from 'css-tree/parser';
+import walk from 'css-tree/walker';
 import { matchesSelector } from './selectors.js';
 import { getAttribute, type Markup, type MarkupElement } from './markup.js';
 import type { Span } from '../snippet.js';
