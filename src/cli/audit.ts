@@ -1,3 +1,4 @@
+import type { RunDocument } from '../core/run.js';
 import { toPlainHouse } from '../core/house/plain.js';
 import { judgeSnippet } from '../core/judge/judge.js';
 import { readMarkup } from '../core/markup/markup.js';
@@ -5,7 +6,10 @@ import { loadHouse, type LoadedHouse } from './house-file.js';
 import { readInputs } from './intake.js';
 import { watchInterrupt } from './interrupt.js';
 import { judge } from './judging.js';
+import { LazyRenderer } from './lazy-renderer.js';
 import { chooseChecks, chooseSlots, chooseViewports, parseOptions } from './options.js';
+import { saveAll, type Draw } from './outputs.js';
+import { PictureStore } from './pictures.js';
 import { Progress } from './progress.js';
 import { openMeans, renderAll, type Means } from './rendering.js';
 import { getExit, makeDocument, makeResults, tell, type Plan, type Results } from './report.js';
@@ -40,11 +44,9 @@ export async function audit(
     viewports: chooseViewports(home.house, options),
     today: startedAt.toISOString().slice(0, 10),
   };
-  const means = options.markupOnly ? null : await openMeans(plan, world);
-  const results = means ? await lookAt(plan, means, world) : readAll(plan);
-  const document = makeDocument(plan, results, startedAt);
-  await means?.keeper?.finish(document, snippets, describe(plan, results));
-  await tell(document, plan, world);
+  const { document, results } = options.markupOnly
+    ? await readAll(plan, world, startedAt)
+    : await lookAtAll(plan, world, startedAt);
   for (const problem of problems) await write(world.stderr, `mivket: ${problem.message}\n`);
   if (results.interrupted) {
     await write(
@@ -56,25 +58,55 @@ export async function audit(
   return problems.length > 0 ? BAD_INPUT : getExit(document);
 }
 
-/** The markup alone. */
-function readAll(plan: Plan): Results {
-  const results = makeResults(plan.snippets.length);
-  plan.snippets.forEach((_, i) => judge(plan, results, i, [], new Map(), MARKUP_ONLY));
-  return results;
+interface Done {
+  document: RunDocument;
+  results: Results;
 }
 
-async function lookAt(plan: Plan, means: Means, world: World): Promise<Results> {
+/** The markup alone. */
+async function readAll(plan: Plan, world: World, startedAt: Date): Promise<Done> {
+  const results = makeResults(plan.snippets.length);
+  plan.snippets.forEach((_, i) => judge(plan, results, i, [], new Map(), MARKUP_ONLY));
+  const document = makeDocument(plan, results, startedAt);
+  await saveAll(document, plan, results, new PictureStore(null), world, null);
+  await tell(document, plan, world);
+  return { document, results };
+}
+
+async function lookAtAll(plan: Plan, world: World, startedAt: Date): Promise<Done> {
+  const means = await openMeans(plan, world);
+  const interrupt = watchInterrupt();
+  const browser = new LazyRenderer(plan, means, world, interrupt.signal);
+  try {
+    const results = await lookAt(plan, means, browser, world, interrupt.signal);
+    const document = makeDocument(plan, results, startedAt);
+    await means.keeper?.finish(document, plan.snippets, describe(plan, results));
+    const draw: Draw = (html, width) => browser.draw(html, width);
+    await saveAll(document, plan, results, means.pictures, world, draw);
+    await tell(document, plan, world);
+    return { document, results };
+  } finally {
+    await browser.close();
+    interrupt.stop();
+  }
+}
+
+async function lookAt(
+  plan: Plan,
+  means: Means,
+  browser: LazyRenderer,
+  world: World,
+  signal: AbortSignal,
+): Promise<Results> {
   const results = makeResults(plan.snippets.length);
   const progress = new Progress(world.stderr, plan.options.quiet, plan.snippets.length);
   showMarkupFindings(plan, progress);
-  const interrupt = watchInterrupt();
   try {
-    await renderAll(plan, means, results, progress, world, interrupt.signal);
+    await renderAll(plan, means, browser, results, progress, signal);
   } catch (error) {
-    if (!interrupt.signal.aborted) throw error;
+    if (!signal.aborted) throw error;
   } finally {
-    results.interrupted = interrupt.signal.aborted;
-    interrupt.stop();
+    results.interrupted = signal.aborted;
     progress.stop();
   }
   return results;

@@ -1,9 +1,11 @@
-import { resolve } from 'node:path';
+import { join, resolve } from 'node:path';
 import { fromPlainHouse, getRenderedPart } from '../core/house/plain.js';
 import { loadHouse, type LoadedHouse } from './house-file.js';
 import { judge as judgeOne } from './judging.js';
-import { readBaselines, readEvidence, readList, type KeptList } from './kept-run.js';
-import { chooseChecks, parseOptions } from './options.js';
+import { PICTURES, readBaselines, readEvidence, readList, type KeptList } from './kept-run.js';
+import { chooseChecks, clash, parseOptions } from './options.js';
+import { saveAll } from './outputs.js';
+import { PictureStore } from './pictures.js';
 import { getExit, makeDocument, makeResults, tell, type Plan } from './report.js';
 import { write, type World } from './streams.js';
 
@@ -15,6 +17,9 @@ export async function judge(
 ): Promise<number> {
   const startedAt = new Date();
   const options = parseOptions(given);
+  const png = options.save.find((file) => /\.png$/i.test(file));
+  if (png !== undefined)
+    throw clash(`--save ${png}`, 'judge', 'a contact sheet is drawn by the browser, in `audit`');
   const folder = resolve(world.cwd, run);
   const list = await readList(folder, run);
   const baselines = await readBaselines(folder, run);
@@ -35,6 +40,10 @@ export async function judge(
   results.engines = list.engines;
   kept.forEach(({ evidence }, i) => judgeOne(plan, results, i, evidence, baselines, null));
   const document = makeDocument(plan, results, startedAt);
+  const pictures = new PictureStore(join(folder, PICTURES));
+  for (const shot of results.sights.flat().flatMap((sight) => sight.shot ?? []))
+    await pictures.recall(shot.hash);
+  await saveAll(document, plan, results, pictures, world, null);
   await tell(document, plan, world);
   return getExit(document);
 }

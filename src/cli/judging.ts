@@ -21,4 +21,8 @@ export function judge(
   const judged = judgeSnippet(given);
   results.reports[index] = judged.report;
   results.notJudged[index] = judged.notJudged;
+  results.sights[index] = evidence.map(({ picture }, i) => ({
+    shot: picture ?? null,
+    marks: judged.marks[i] ?? [],
+  }));
 }

@@ -7,6 +7,9 @@ import { suggest } from '../core/words/nearest.js';
 
 const texts = z.array(z.string()).optional();
 
+/** What `--save` writes, by the ending. */
+const SAVED = /\.(json|html|png)$/i;
+
 /** The options of `audit`, parsed once at the door. */
 const schema = z.strictObject({
   inputs: z.array(z.string()).default([]),
@@ -16,7 +19,9 @@ const schema = z.strictObject({
   viewport: texts,
   width: texts,
   format: z.enum(['text', 'json']).default('text'),
-  save: z.array(z.string().regex(/\.json$/i, 'must end on .json')).default([]),
+  save: z.array(z.string().regex(SAVED, 'must end on .json, .html or .png')).default([]),
+  open: z.boolean().default(false),
+  pictures: z.string().min(1).optional(),
   keep: z.string().min(1).optional(),
   record: z
     .string()
@@ -54,17 +59,30 @@ export function parseOptions(given: Record<string, unknown>): AuditOptions {
 
 /** Options that are each sound and cannot go together. */
 function checkTogether(options: AuditOptions): AuditOptions {
-  const { record, replay, markupOnly, keep } = options;
+  const { record, replay, markupOnly, keep, pictures } = options;
   if (record !== undefined && replay !== undefined)
     throw clash('--record', '--replay', 'a replay asks nobody, so there is nothing to record');
-  const renders = { '--record': record, '--replay': replay, '--keep': keep };
+  const png = options.save.find((file) => /\.png$/i.test(file));
+  const renders = {
+    '--record': record,
+    '--replay': replay,
+    '--keep': keep,
+    '--pictures': pictures,
+    [`--save ${png}`]: png,
+  };
   for (const [option, value] of Object.entries(renders))
     if (markupOnly && value !== undefined)
       throw clash(option, '--markup-only', 'without a render there is nothing of that kind');
   return options;
 }
 
-function clash(option: string, other: string, why: string): ToolError {
+/** Whether pictures of the renders are wanted by anything. */
+export function wantsPictures({ save, pictures, open, markupOnly }: AuditOptions): boolean {
+  const shown = save.some((file) => /\.(html|png)$/i.test(file));
+  return !markupOnly && (shown || open || pictures !== undefined);
+}
+
+export function clash(option: string, other: string, why: string): ToolError {
   return new ToolError('bad-option', `\`${option}\` does not go with \`${other}\`: ${why}.`);
 }
 

@@ -51,6 +51,7 @@ function addAudit(program: Command, world: World, outcome: { code: number }): vo
     .option('--width <list>', 'widths in px, with a density if wanted: 320,768@2', list);
   addJudging(addOutput(command).option('--keep <folder>', KEEP))
     .option('--markup-only', 'read the markup, render nothing')
+    .option('--pictures <folder>', 'write a contact sheet of each snippet, culprits outlined')
     .option('--record <file>', 'record all traffic, also what was blocked (.har)')
     .option('--replay <file>', 'let a recording (.har) answer, and nothing else')
     .option('--offline', 'let nothing out but what the house serves and reroutes')
@@ -104,7 +105,8 @@ function addDemo(program: Command, world: World, outcome: { code: number }): voi
 function addOutput(command: Command): Command {
   return command
     .option('--format <name>', 'text or json, on standard output')
-    .option('--save <file>', 'write the run document (.json)', list)
+    .option('--save <file>', 'write a report: .html, .json, or the pictures as .png', list)
+    .option('--open', 'open the HTML report')
     .option('--quiet', 'no progress and no notes')
     .option('--no-color', 'no colours');
 }

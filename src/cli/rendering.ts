@@ -1,5 +1,5 @@
 import { cpus } from 'node:os';
-import { resolve } from 'node:path';
+import { join, resolve } from 'node:path';
 import pLimit from 'p-limit';
 import { ToolError } from '../core/errors.js';
 import type { Evidence } from '../core/evidence.js';
@@ -9,15 +9,16 @@ import type { Snippet } from '../core/snippet.js';
 import type { BrowserProgram } from '../render/browser/bundled.js';
 import type { Renderer } from '../render/renderer.js';
 import { judge } from './judging.js';
+import { PICTURES } from './kept-run.js';
 import { Keeper } from './keeper.js';
+import type { LazyRenderer } from './lazy-renderer.js';
+import { wantsPictures } from './options.js';
+import { PictureStore } from './pictures.js';
 import type { Progress } from './progress.js';
 import { loadRecording, RecordingFile, type LoadedRecording } from './recording.js';
 import type { Plan, Results } from './report.js';
 import { nameSource } from './source.js';
-import { write, type World } from './streams.js';
-
-const NO_SANDBOX =
-  'mivket: The browser runs without its sandbox, because you are root; better run as an ordinary user.\n';
+import type { World } from './streams.js';
 
 /** What a run of renders works with. */
 export interface Means {
@@ -25,6 +26,7 @@ export interface Means {
   recording: LoadedRecording | null;
   recordTo: RecordingFile | null;
   keeper: Keeper | null;
+  pictures: PictureStore;
 }
 
 /** Opens all that a run reads from and writes to, before the first page is loaded. */
@@ -40,6 +42,7 @@ export async function openMeans(plan: Plan, world: World): Promise<Means> {
     recording,
     recordTo: record === undefined ? null : await RecordingFile.open(at(record)),
     keeper: keep === undefined ? null : await Keeper.open(at(keep), source),
+    pictures: new PictureStore(keep === undefined ? null : join(at(keep), PICTURES)),
   };
 }
 
@@ -47,33 +50,44 @@ export async function openMeans(plan: Plan, world: World): Promise<Means> {
 export async function renderAll(
   plan: Plan,
   means: Means,
+  browser: LazyRenderer,
   results: Results,
   progress: Progress,
-  world: World,
   signal: AbortSignal,
 ): Promise<void> {
-  const browser = new LazyRenderer(plan, means, world, signal);
   const planned = planRenders('', plan.house, plan);
   progress.start(plan.snippets.length * planned.length);
   const limit = pLimit(plan.options.jobs ?? getDefaultJobs());
   const one = async (snippet: Snippet, i: number) => {
     if (signal.aborted) return;
     progress.begin(snippet.name);
-    const kept = await means.keeper?.find(snippet);
+    const kept = await findKept(plan, means, snippet);
     if (kept) {
       judge(plan, results, i, kept, means.keeper!.baselines, null);
       progress.step(planned.length);
     } else await renderOne(plan, await browser.get(), i, snippet, results, progress, means.keeper);
     progress.finish();
   };
+  const work = plan.snippets.map((snippet, i) => limit(one, snippet, i));
   try {
-    const work = plan.snippets.map((snippet, i) => limit(one, snippet, i));
     await Promise.race([Promise.all(work), whenAborted(signal)]);
   } finally {
-    await browser.close();
     results.engines = browser.engines ?? means.keeper?.engines ?? [];
-    await means.recordTo?.finish();
   }
+}
+
+/** The evidence of an unchanged snippet, where its pictures are there too if they are wanted. */
+async function findKept(
+  { options }: Plan,
+  { keeper, pictures }: Means,
+  snippet: Snippet,
+): Promise<Evidence[] | null> {
+  const evidence = (await keeper?.find(snippet)) ?? null;
+  if (!evidence || !wantsPictures(options)) return evidence;
+  const there = await Promise.all(
+    evidence.map(({ picture }) => picture !== null && pictures.recall(picture.hash)),
+  );
+  return there.every(Boolean) ? evidence : null;
 }
 
 async function renderOne(
@@ -93,52 +107,6 @@ async function renderOne(
   const baselines = await renderer.getBaselines(evidence.map(({ render }) => render));
   judge(plan, results, index, evidence, baselines, null);
   await keeper?.keep(snippet, evidence, baselines);
-}
-
-/** A renderer that is opened once, by whoever needs it first. */
-class LazyRenderer {
-  #plan: Plan;
-  #means: Means;
-  #world: World;
-  #signal: AbortSignal;
-  #opening: Promise<Renderer> | null = null;
-  engines: Results['engines'] | null = null;
-
-  constructor(plan: Plan, means: Means, world: World, signal: AbortSignal) {
-    this.#plan = plan;
-    this.#means = means;
-    this.#world = world;
-    this.#signal = signal;
-  }
-
-  get(): Promise<Renderer> {
-    return (this.#opening ??= this.#open());
-  }
-
-  async close(): Promise<void> {
-    const renderer = await this.#opening?.catch(() => null);
-    await renderer?.close();
-  }
-
-  async #open(): Promise<Renderer> {
-    const { house, ownPage, root, options } = this.#plan;
-    const { program, recording, recordTo } = this.#means;
-    const { Renderer } = await import('../render/renderer.js');
-    const renderer = await Renderer.open({
-      program,
-      house,
-      ownPage,
-      root,
-      offline: options.offline,
-      signal: this.#signal,
-      ...(recordTo && { recordTo: recordTo.spool }),
-      ...(recording && { recording: recording.exchanges }),
-    });
-    this.engines = [{ name: 'chromium', version: renderer.version }];
-    if (!renderer.sandboxed && !options.quiet) await write(this.#world.stderr, NO_SANDBOX);
-    renderer.prepare(planRenders('', house, this.#plan));
-    return renderer;
-  }
 }
 
 function getDefaultJobs(): number {

@@ -1,14 +1,14 @@
-import { resolve } from 'node:path';
 import type { Check } from '../core/check.js';
 import type { NotJudged, RunDocument, SnippetReport } from '../core/run.js';
 import type { Snippet } from '../core/snippet.js';
 import { countLevels, getOverall } from '../core/verdict.js';
 import { formatJson } from '../formats/json.js';
+import type { Sight } from '../formats/html/sheet.js';
+import type { HouseLook } from '../formats/summary.js';
 import { formatText } from '../formats/text.js';
 import { makePaint } from './colours.js';
 import type { LoadedHouse } from './house-file.js';
 import type { AuditOptions, chooseSlots, chooseViewports } from './options.js';
-import { writeWhole } from './save.js';
 import { write, type World } from './streams.js';
 import { getVersion } from './version.js';
 
@@ -26,6 +26,8 @@ export interface Plan extends LoadedHouse {
 export interface Results {
   reports: (SnippetReport | undefined)[];
   notJudged: NotJudged[][];
+  /** Of every snippet, what its renders looked like. */
+  sights: Sight[][];
   engines: RunDocument['engines'];
   interrupted: boolean;
 }
@@ -33,7 +35,7 @@ export interface Results {
 /** Room for what is to be found. */
 export function makeResults(snippets: number): Results {
   const reports = Array.from({ length: snippets }, () => undefined);
-  return { reports, notJudged: [], engines: [], interrupted: false };
+  return { reports, notJudged: [], sights: [], engines: [], interrupted: false };
 }
 
 /** The run as a document; unsure where a snippet is missing. */
@@ -61,16 +63,20 @@ export function getExit({ verdict }: RunDocument): number {
   return EXIT[verdict];
 }
 
-/** Writes what was asked for: files first, then the report. */
+/** Writes the report to standard output. */
 export async function tell(document: RunDocument, plan: Plan, world: World): Promise<void> {
-  const { options, house, slots, viewports, snippets } = plan;
-  for (const file of options.save) await writeWhole(resolve(world.cwd, file), formatJson(document));
+  const { options, snippets } = plan;
   if (options.format === 'json') return write(world.stdout, formatJson(document));
   const text = formatText(document, {
     paint: makePaint(world, options.color),
     width: Math.min(Math.max(world.stdout.columns ?? 100, 40), 120),
-    house: { file: house.file, slots, viewports, ownPage: plan.ownPage !== null },
+    house: getHouseLook(plan),
     texts: new Map(snippets.map(({ name, text }) => [name, text])),
   });
   return write(world.stdout, text);
+}
+
+/** What reports say of the house. */
+export function getHouseLook({ house, slots, viewports, ownPage }: Plan): HouseLook {
+  return { file: house.file, slots, viewports, ownPage: ownPage !== null };
 }

@@ -224,10 +224,20 @@ export interface Gap {
   kept: number | null;
 }
 
+/** A picture of a render: the bytes stand elsewhere, under their hash. One pixel for each CSS px. */
+export interface Shot {
+  /** hex SHA-256 of the PNG. */
+  hash: string;
+  /** What of the page it shows, page px. */
+  region: Box;
+}
+
 /** All that was measured in one render; where a gap stands, the facts of that kind are empty. */
 export interface Evidence extends Facts {
   render: Render;
   gaps: Gap[];
+  /** null where none was wanted or could be taken. */
+  picture: Shot | null;
 }
 
 /** The page with nothing in the slot, rendered twice: what differs between the two is unsteady. */

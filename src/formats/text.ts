@@ -1,10 +1,8 @@
-import type { Slot, Viewport } from '../core/house/house.js';
 import type { RunDocument, SnippetReport } from '../core/run.js';
-import { countLevels } from '../core/verdict.js';
-import { joinWords } from '../core/words/list.js';
 import { formatPixels } from '../core/measure/units.js';
 import { cleanLine } from './clean.js';
 import type { Paint } from './paint.js';
+import { formatCounts, formatEngines, formatHead, type HouseLook } from './summary.js';
 import { formatFinding } from './text-finding.js';
 import { formatGrid } from './text-grid.js';
 import { wrap } from './wrap.js';
@@ -14,12 +12,7 @@ export interface TextOptions {
   paint: Paint;
   /** Columns there are. */
   width: number;
-  house: {
-    file: string | null;
-    slots: readonly Slot[];
-    viewports: readonly Viewport[];
-    ownPage: boolean;
-  };
+  house: HouseLook;
   /** The snippets' texts by name, for the source lines. */
   texts: ReadonlyMap<string, string>;
 }
@@ -27,20 +20,11 @@ export interface TextOptions {
 /** The report for a terminal: one block a snippet, and at the end what was not seen. */
 export function formatText(document: RunDocument, options: TextOptions): string {
   const blocks = [
-    formatHead(options),
+    options.paint.faint(wrap(formatHead(options.house), options.width, '')),
     ...document.snippets.map((snippet) => formatSnippet(snippet, document, options)),
     formatEnd(document, options),
   ];
   return `${blocks.filter(Boolean).join('\n\n')}\n`;
-}
-
-function formatHead({ house, paint, width }: TextOptions): string {
-  const widths = `${joinWords(house.viewports.map((viewport) => String(viewport.width)))} px`;
-  const slots = joinWords(house.slots.map((slot) => `“${slot.name}”`));
-  const which = `${house.slots.length === 1 ? 'slot' : 'slots'} ${slots}`;
-  const page = house.ownPage ? 'the house’s page' : 'the neutral page';
-  const from = house.file === null ? 'No house file' : `House ${house.file}`;
-  return paint.faint(wrap(`${from}: ${which} on ${page}, at ${widths}.`, width, ''));
 }
 
 function formatSnippet(
@@ -50,8 +34,8 @@ function formatSnippet(
 ): string {
   const { paint } = options;
   const text = options.texts.get(snippet.name) ?? '';
-  const findings = snippet.findings.map((finding) =>
-    formatFinding(finding, text, options, snippet.renders.length),
+  const findings = snippet.findings.map((finding, i) =>
+    formatFinding(finding, i + 1, text, options, snippet.renders.length),
   );
   const missed = document.notJudged.filter((one) => one.snippet === snippet.name);
   const notes = missed.length > 0 ? [formatNotJudged(missed, options)] : [];
@@ -72,18 +56,6 @@ function formatTitle(snippet: SnippetReport, paint: Paint): string {
   return `${paint.strong(cleanLine(snippet.name))}  ${stamp(snippet.verdict.toUpperCase())}${counted}${paint.faint(fits)}`;
 }
 
-function formatCounts(snippet: SnippetReport): string {
-  const counts = countLevels(snippet.findings);
-  const words = (['blocker', 'concern', 'advice'] as const)
-    .filter((level) => counts[level] > 0)
-    .map(
-      (level) => `${counts[level]} ${level}${counts[level] > 1 && level !== 'advice' ? 's' : ''}`,
-    );
-  const waived = snippet.findings.filter(({ waiver }) => waiver && !waiver.expired).length;
-  if (waived > 0) words.push(`${waived} waived`);
-  return words.length > 0 ? `, ${words.join(', ')}` : '';
-}
-
 function formatNotJudged(missed: RunDocument['notJudged'], { width, paint }: TextOptions): string {
   const byReason = new Map<string, string[]>();
   for (const { id, why } of missed) byReason.set(why, [...(byReason.get(why) ?? []), id]);
@@ -100,9 +72,7 @@ function formatEnd(document: RunDocument, { paint, width }: TextOptions): string
     .filter((v) => of(v) > 0)
     .map((v) => `${of(v)} ${v}`);
   const sum = `${snippets.length} ${snippets.length === 1 ? 'snippet' : 'snippets'}: ${parts.join(', ') || 'none finished'}.`;
-  const engine = engines
-    .map(({ version }) => version.replace('HeadlessChrome/', 'Chromium '))
-    .join(', ');
+  const engine = formatEngines(engines);
   const notSeen = engine
     ? `Seen in ${engine} alone: not in Firefox or Safari, not signed in, not after a click.`
     : 'Nothing was rendered: only the markup was read.';

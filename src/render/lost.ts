@@ -33,5 +33,6 @@ export function makeLost(render: Render, why: string): Evidence {
     traffic: [],
     scripts: { hung: null, dialogs: [], navigations: [], console: [] },
     host: [],
+    picture: null,
   };
 }

@@ -8,8 +8,10 @@ import type { Exchange } from '../core/recording/exchange.js';
 import type { Snippet } from '../core/snippet.js';
 import { makeBaseline } from './baseline.js';
 import type { BrowserProgram } from './browser/bundled.js';
+import { drawPage } from './draw.js';
 import { DEFAULT_LIMITS, type Limits } from './limit.js';
 import { makeLost } from './lost.js';
+import type { Picture } from './picture.js';
 import { Places, type Place } from './places.js';
 import { renderOne, type Rendered } from './stage.js';
 
@@ -26,6 +28,8 @@ export interface RendererOptions {
   recordTo?: string;
   /** What alone answers, in place of the network. */
   recording?: readonly Exchange[];
+  /** Takes the pictures of all renders; left out: none are taken. */
+  onPicture?: (picture: Picture) => Promise<void> | void;
   limits?: Limits;
   /** Load anew at every width, also what cannot tell. */
   alwaysLoad?: boolean;
@@ -194,10 +198,22 @@ export class Renderer {
       root,
       shown: same || !shown ? shown : { ...shown, page: null },
       profile: job.profile,
+      pictures: this.#options.onPicture !== undefined && job.render.variant !== 'empty',
     });
+    if (rendered.picture) await this.#options.onPicture?.(rendered.picture);
     place.shown = rendered.page;
     place.viewport = job.render.viewport;
     return rendered;
+  }
+
+  /** Draws a page of our own as a PNG; null where it is higher than a picture can be. */
+  async draw(html: string, width: number): Promise<Buffer | null> {
+    const place = await this.#places.enter();
+    try {
+      return await drawPage(place.tab, html, width);
+    } finally {
+      await place.leave(false);
+    }
   }
 
   #getHost(render: Render): HostPage {

@@ -6,6 +6,7 @@ import type { GateHandle } from './gate/gates.js';
 import { PAGE_PATH } from './gate/page-server.js';
 import { within, type Limits } from './limit.js';
 import { compareParts, partElements, type Parted } from './own.js';
+import { takePicture, type Picture } from './picture.js';
 import { readAll, rest, type Reading } from './read.js';
 import { toRequestFacts } from './requests.js';
 import { ServedPage, type Sources } from './sources.js';
@@ -18,6 +19,7 @@ export interface Rendered {
   page: ServedPage;
   parted: Parted | null;
   requests: string[];
+  picture: Picture | null;
 }
 
 /** A page that stands loaded in a tab. */
@@ -40,6 +42,8 @@ export interface StageOptions {
   shown: Shown | null;
   /** Profile from the start, to name the line where it hangs. */
   profile: boolean;
+  /** Take a picture. */
+  pictures: boolean;
 }
 
 const READ_KINDS = ['page', 'slot', 'elements', 'frames', 'media', 'pictures', 'host'] as const;
@@ -75,8 +79,13 @@ export async function renderOne(
     hostRequests: new Set(options.baseline?.requests ?? []),
   });
   const gaps = [...findGaps(tab, hung, reading), ...findMissingMedia(facts)];
+  // Last of all: to take it makes the page paint what nobody has looked at.
+  const picture = options.pictures
+    ? await takePicture(tab, render, reading?.raw ?? null, facts.elements)
+    : null;
   return {
-    evidence: { render, gaps, ...facts },
+    evidence: { render, gaps, ...facts, picture: picture && picture.shot },
+    picture,
     page,
     parted,
     requests: tab.traffic.requests.map((r) => r.address),

@@ -1,7 +1,14 @@
 import { describe, expect, test } from '@jest/globals';
 import { getDefaultHouse } from '../../src/core/house/read.js';
-import type { Finding, RunDocument, SnippetReport } from '../../src/core/run.js';
+import type { RunDocument, SnippetReport } from '../../src/core/run.js';
 import { formatText } from '../../src/formats/text.js';
+import {
+  makeDocument,
+  makeFinding,
+  makeRender,
+  makeSeen,
+  makeSnippet,
+} from '../support/document.js';
 
 const plain = (text: string) => text;
 const paint = {
@@ -15,80 +22,12 @@ const paint = {
 const house = getDefaultHouse();
 const TEXT = '<p>Sow</p>\n<iframe width="640"></iframe>\n';
 
-const seen = (slot: string, width: number, overhang: number): Finding['seen'][number] => ({
-  slot,
-  insert: 'inline',
-  viewport: String(width),
-  width,
-  density: 1,
-  scheme: 'light',
-  engine: 'chromium',
-  variant: 'as-is',
-  measured: { overhang, soundTrack: false, readyState: 4 },
-});
-
-const finding = (given: Partial<Finding> = {}): Finding => ({
-  id: 'slot-overflow',
-  level: 'concern',
-  message: 'It reaches beyond its slot.',
-  notice: 'It runs over the edge.',
-  cure: 'Let it shrink.',
-  standard: null,
-  confirmed: true,
-  where: { line: 2, column: 9, endLine: 2, endColumn: 20, offset: 19, endOffset: 30 },
-  excerpt: 'width="640"',
-  seen: [seen('column', 320, 12.345), seen('column', 390, 12.345)],
-  ranges: [],
-  mend: [{ offset: 19, endOffset: 30, text: 'width="100%"' }],
-  waiver: null,
-  ...given,
-});
-
-const render = (
-  slot: string,
-  width: number,
-  worst: Finding['level'] | null,
-): SnippetReport['renders'][number] => ({
-  slot,
-  slotWidth: 288,
-  insert: 'inline',
-  viewport: String(width),
-  width,
-  height: 740,
-  density: 1,
-  scheme: 'light',
-  engine: 'chromium',
-  variant: 'as-is',
-  worst,
-});
-
 function format(
   snippet: Partial<SnippetReport>,
   more: Partial<RunDocument> = {},
   width = 80,
 ): string {
-  const report: SnippetReport = {
-    name: 'map.html',
-    path: 'map.html',
-    verdict: 'clear',
-    fitsFrom: 358,
-    renders: [render('column', 320, 'concern'), render('column', 1280, null)],
-    findings: [],
-    gaps: [],
-    ...snippet,
-  };
-  const document: RunDocument = {
-    schema: 'mivket-run-1',
-    tool: { name: 'mivket', version: '0' },
-    startedAt: '',
-    durationMs: 0,
-    engines: [{ name: 'chromium', version: 'HeadlessChrome/147.0' }],
-    verdict: 'clear',
-    counts: { blocker: 0, concern: 0, advice: 0 },
-    notJudged: [],
-    snippets: [report],
-    ...more,
-  };
+  const document = makeDocument([makeSnippet(snippet)], more);
   return formatText(document, {
     paint,
     width,
@@ -99,7 +38,7 @@ function format(
 
 describe('the text report', () => {
   test('reads from verdict over grid and findings to what was not seen', () => {
-    expect(format({ findings: [finding()] })).toBe(
+    expect(format({ findings: [makeFinding()] })).toBe(
       `No house file: slot “column” on the neutral page, at 320, 390, 768 and 1280 px.
 
 map.html  CLEAR, 1 concern · fits from 358 px
@@ -107,7 +46,7 @@ map.html  CLEAR, 1 concern · fits from 358 px
            320  1280
   column     ◧     ·
 
-  ◧ concern  slot-overflow  line 2, column 9
+  1  ◧ concern  slot-overflow  line 2, column 9
     It reaches beyond its slot.
     2 │ <iframe width="640"></iframe>
       │         ^^^^^^^^^^^
@@ -124,11 +63,15 @@ a click.
   });
 
   test('tells slots with the same widths together, and differing measures apart', () => {
-    const places = [seen('article', 320, 9), seen('aside', 320, 9), seen('article', 390, 5)];
+    const places = [
+      makeSeen('article', 320, 9),
+      makeSeen('aside', 320, 9),
+      makeSeen('article', 390, 5),
+    ];
     const renders = ['article', 'aside'].flatMap((slot) =>
-      [320, 390].map((width) => render(slot, width, null)),
+      [320, 390].map((width) => makeRender(slot, width, null)),
     );
-    expect(format({ renders, findings: [finding({ seen: places })] })).toMatch(
+    expect(format({ renders, findings: [makeFinding({ seen: places })] })).toMatch(
       /measured {3}article and aside at 320: sticks out by 9 px, sound track: no;\s+article at 390:/,
     );
   });
@@ -137,12 +80,12 @@ a click.
     const waiver = { reason: 'spring', until: '2026-05-01', by: 'desk', expired: false };
     const text = format({
       findings: [
-        finding({ confirmed: false, waiver }),
-        finding({ waiver: { ...waiver, expired: true } }),
+        makeFinding({ confirmed: false, waiver }),
+        makeFinding({ waiver: { ...waiver, expired: true } }),
       ],
     });
     expect(text).toContain('map.html  CLEAR, 1 concern, 1 waived · fits');
-    expect(text).toContain('line 2, column 9 · from the markup alone · waived');
+    expect(text).toContain('line 2, column 9 · from the markup alone ·\n    waived');
     expect(text).toContain('waiver     until 2026-05-01: spring (desk)');
     expect(text).toContain('waiver     ran out on 2026-05-01, so it counts as none: spring (desk)');
   });
@@ -159,8 +102,10 @@ a click.
   });
 
   test('keeps to a narrow terminal: grid in rows, words wrapped', () => {
-    const renders = [320, 390, 600, 768, 1024, 1280].map((width) => render('column', width, null));
-    const text = format({ renders, findings: [finding({ mend: null })] }, {}, 40);
+    const renders = [320, 390, 600, 768, 1024, 1280].map((width) =>
+      makeRender('column', width, null),
+    );
+    const text = format({ renders, findings: [makeFinding({ mend: null })] }, {}, 40);
     expect(Math.max(...text.split('\n').map((line) => line.length))).toBeLessThanOrEqual(40);
     expect(text.match(/column {3}/g)!.length).toBeGreaterThan(1);
   });

@@ -85,6 +85,7 @@ function render(
     page: new ServedPage({ host, snippet: '' }),
     parted: part('', more, null, rows),
     requests: ['https://www.seedlibrary.example/site.css'],
+    picture: null,
   };
 }
 
@@ -154,6 +155,7 @@ describe('host parts against the page without the snippet', () => {
     expect(baseline).toMatchObject({
       scrollWidth: 500,
       requests: ['https://www.seedlibrary.example/site.css'],
+      picture: null,
     });
   });
 });

@@ -6,6 +6,7 @@ import type { Finding, NotJudged, SnippetReport } from '../run.js';
 import type { Snippet } from '../snippet.js';
 import { compareLevels, getVerdict } from '../verdict.js';
 import { getExcerpt } from './excerpt.js';
+import { getMarks, type Mark, type Told } from './marks.js';
 import { getFitsFrom, reportRenders } from './renders.js';
 import { getPlaceKey, silenceExplained, type JudgedFact } from './silence.js';
 import { findWaiver } from './waivers.js';
@@ -24,17 +25,24 @@ export interface Judged {
   markupOnly: string | null;
 }
 
+/** What was found, and where it shows. */
+export interface Judgement {
+  report: SnippetReport;
+  notJudged: NotJudged[];
+  /** The culprits in each render, in the order of the report's renders. */
+  marks: Mark[][];
+}
+
 /** From markup and evidence to findings and a verdict. Pure: the same input, the same answer. */
-export function judgeSnippet(judged: Judged): { report: SnippetReport; notJudged: NotJudged[] } {
+export function judgeSnippet(judged: Judged): Judgement {
   const checks = judged.checks.filter((check) => judged.house.levels[check.id] !== 'off');
   const facts = checks.flatMap((check) => runCheck(check, judged));
-  const findings = silenceExplained(facts).map((fact) => toFinding(fact, judged));
-  findings.sort(
-    (a, b) =>
-      compareLevels(a.level, b.level) ||
-      a.where.offset - b.where.offset ||
-      a.id.localeCompare(b.id),
-  );
+  const told = silenceExplained(facts).map((one): Told => ({
+    fact: one.fact,
+    finding: toFinding(one, judged),
+  }));
+  told.sort((a, b) => compareFindings(a.finding, b.finding));
+  const findings = told.map(({ finding }) => finding);
   const notJudged = checks.flatMap((check) => explainNotJudged(check, judged));
   const blind = checks.some((check) => isBlind(check, judged, notJudged));
   const report: SnippetReport = {
@@ -46,7 +54,14 @@ export function judgeSnippet(judged: Judged): { report: SnippetReport; notJudged
     findings,
     gaps: judged.evidence.flatMap(reportGaps),
   };
-  return { report, notJudged };
+  return { report, notJudged, marks: getMarks(judged.markup, judged.evidence, told) };
+}
+
+/** Heavier ones first, then as they stand in the source. */
+function compareFindings(a: Finding, b: Finding): number {
+  return (
+    compareLevels(a.level, b.level) || a.where.offset - b.where.offset || a.id.localeCompare(b.id)
+  );
 }
 
 function runCheck(check: Check, judged: Judged): JudgedFact[] {

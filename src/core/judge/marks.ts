@@ -1,0 +1,63 @@
+import type { Box, ElementFact, Evidence } from '../evidence.js';
+import { makeSeen, type Fact } from '../check.js';
+import { getTagSpan, type Markup } from '../markup/markup.js';
+import type { Finding } from '../run.js';
+import type { Level } from '../house/house.js';
+import { getPlaceKey } from './silence.js';
+
+/** A culprit on the picture of a render. */
+export interface Mark {
+  /** The finding's number within its snippet, from 1. */
+  number: number;
+  level: Level;
+  /** px of the page. */
+  box: Box;
+}
+
+/** A finding with what it was made from. */
+export interface Told {
+  finding: Finding;
+  fact: Fact<unknown>;
+}
+
+/** More of one finding would hide the picture. */
+const MOST = 8;
+
+/** The culprits in each render, in the order of the evidence. What was not seen anywhere in particular is marked everywhere. */
+export function getMarks(
+  markup: Markup,
+  evidence: readonly Evidence[],
+  told: readonly Told[],
+): Mark[][] {
+  return evidence.map((one) => {
+    const place = getPlaceKey(makeSeen(one.render, {}));
+    return told.flatMap(({ finding, fact }, i) => {
+      const here =
+        finding.seen.length === 0 || finding.seen.some((seen) => getPlaceKey(seen) === place);
+      if (!here) return [];
+      const found = one.elements.filter(getFinder(markup, fact)).filter(isVisible);
+      return found.slice(0, MOST).map(({ box }) => ({ number: i + 1, level: finding.level, box }));
+    });
+  });
+}
+
+/** Facts name their culprit by its place in the source, or by a selector; else it is the tag they stand in. */
+function getFinder(markup: Markup, fact: Fact<unknown>): (element: ElementFact) => boolean {
+  const made = /^made (.+)/.exec(fact.subject)?.[1];
+  if (made !== undefined) return ({ selector }) => selector === made;
+  const named = /^@(\d+)/.exec(fact.subject)?.[1];
+  const offset = named === undefined ? findTag(markup, fact.where.offset) : Number(named);
+  return ({ from }) => 'offset' in from && from.offset === offset;
+}
+
+function findTag(markup: Markup, offset: number): number | null {
+  const element = markup.elements.find((one) => {
+    const span = getTagSpan(one);
+    return offset >= span.offset && offset < span.endOffset;
+  });
+  return element?.offset ?? null;
+}
+
+function isVisible({ shown, box }: ElementFact): boolean {
+  return shown && box.width > 0 && box.height > 0;
+}

@@ -1,0 +1,175 @@
+import type { RunDocument, SnippetReport } from '../../core/run.js';
+import { formatPixels } from '../../core/measure/units.js';
+import { cleanLine } from '../clean.js';
+import { formatCounts, formatEngines, formatHead, type HouseLook } from '../summary.js';
+import { formatFinding } from './finding.js';
+import { formatShape } from './shapes.js';
+import { formatSheet, type GetPicture, type Sight } from './sheet.js';
+import { STYLE } from './style.js';
+import { html, trusted, type Html } from './template.js';
+
+/** All that the HTML report is made from. */
+export interface HtmlReport {
+  document: RunDocument;
+  house: HouseLook;
+  /** The snippets' texts by name. */
+  texts: ReadonlyMap<string, string>;
+  /** By snippet: what each of its renders looked like. */
+  sights: ReadonlyMap<string, readonly Sight[]>;
+  getPicture: GetPicture;
+}
+
+/** The report as one HTML file that asks for nothing outside. */
+export function formatHtml(report: HtmlReport): string {
+  const { document } = report;
+  const page = html`<!doctype html>
+    <html lang="en" class="themed">
+      <head>
+        <meta charset="utf-8" />
+        <meta name="viewport" content="width=device-width, initial-scale=1" />
+        <meta
+          http-equiv="content-security-policy"
+          content="default-src 'none'; style-src 'unsafe-inline'; img-src data:"
+        />
+        <title>${document.verdict.toUpperCase()}: ${getTitle(document)}</title>
+        <style>
+          ${trusted(STYLE)}
+        </style>
+      </head>
+      <body>
+        ${formatTop(report)}
+        <main>
+          ${document.snippets.length > 1 ? formatList(document) : null}
+          ${document.snippets.map((snippet, i) => formatSnippet(snippet, i, report))}
+        </main>
+        ${formatFoot(report)}
+      </body>
+    </html>`;
+  return `${page.toString()}\n`;
+}
+
+/** Contact sheets alone, for a picture of them. */
+export function formatSheetPage(report: HtmlReport, names: ReadonlySet<string>): string {
+  const chosen = report.document.snippets.filter(({ name }) => names.has(name));
+  const page = html`<!doctype html>
+    <html lang="en">
+      <head>
+        <meta charset="utf-8" />
+        <title>Contact sheet</title>
+        <style>
+          ${trusted(`${STYLE} main { max-width: none; padding: 20px 28px } section.snippet:first-child { border: 0; margin: 0; padding-top: 0 }`)}
+        </style>
+      </head>
+      <body>
+        <main>
+          ${chosen.map((snippet) => {
+            const sights = report.sights.get(snippet.name) ?? [];
+            return html`<section class="snippet">
+              ${formatTitle(snippet)} ${formatSheet(snippet, sights, report.getPicture)}
+              <p class="faint">${formatKey(snippet)}</p>
+            </section>`;
+          })}
+        </main>
+      </body>
+    </html>`;
+  return page.toString();
+}
+
+/** What the numbers on the pictures mean. */
+function formatKey({ findings }: SnippetReport): Html[] {
+  return findings.map(
+    ({ id, level, where }, i) =>
+      html`<span class="${level}">${formatShape(level)} ${i + 1} ${id}</span> (line ${where.line})
+        &ensp; `,
+  );
+}
+
+function getTitle({ snippets }: RunDocument): string {
+  return snippets.length === 1 ? cleanLine(snippets[0]!.name) : `${snippets.length} snippets`;
+}
+
+function formatTop({ document, house }: HtmlReport): Html {
+  const of = (verdict: string) => document.snippets.filter((one) => one.verdict === verdict).length;
+  const sums = (['hold', 'unsure', 'clear'] as const)
+    .filter((verdict) => of(verdict) > 0)
+    .map((verdict) => `${of(verdict)} ${verdict}`);
+  const day = document.startedAt.slice(0, 16).replace('T', ' ');
+  return html`<header class="top">
+    <div>
+      <h1>${getTitle(document)}</h1>
+      <p class="says">${sums.join(', ')}. ${formatHead(house)}</p>
+      <p class="faint">
+        Inspected on ${day} UTC with Mivket ${document.tool.version}${formatIn(document)}.
+      </p>
+    </div>
+    <p class="stamp ${document.verdict}">${document.verdict.toUpperCase()}</p>
+  </header>`;
+}
+
+function formatIn({ engines }: RunDocument): string {
+  return engines.length > 0 ? ` in ${formatEngines(engines)}` : ', from the markup alone';
+}
+
+function formatList({ snippets }: RunDocument): Html {
+  const rows = snippets.map(
+    (snippet, i) =>
+      html`<tr>
+        <td><a href="#s${i + 1}">${cleanLine(snippet.name)}</a></td>
+        <td class="${getTone(snippet)}"><b>${snippet.verdict.toUpperCase()}</b></td>
+        <td>${formatCounts(snippet).replace(/^, /, '') || 'nothing found'}</td>
+        <td>${snippet.fitsFrom === null ? '' : formatPixels(snippet.fitsFrom)}</td>
+      </tr>`,
+  );
+  return html`<nav class="wide" aria-label="Snippets">
+    <table>
+      <thead>
+        <tr>
+          <th>Snippet</th>
+          <th>Verdict</th>
+          <th>Found</th>
+          <th>Fits from</th>
+        </tr>
+      </thead>
+      <tbody>
+        ${rows}
+      </tbody>
+    </table>
+  </nav>`;
+}
+
+function getTone({ verdict }: SnippetReport): string {
+  return { hold: 'blocker', unsure: 'concern', clear: 'sound' }[verdict];
+}
+
+function formatTitle(snippet: SnippetReport): Html {
+  const fits = snippet.fitsFrom === null ? '' : ` · fits from ${formatPixels(snippet.fitsFrom)}`;
+  return html`<div class="title">
+    <h2>${cleanLine(snippet.name)}</h2>
+    <span class="stamp small ${snippet.verdict}">${snippet.verdict.toUpperCase()}</span>
+    <span class="faint">${formatCounts(snippet).replace(/^, /, '') || 'nothing found'}${fits}</span>
+  </div>`;
+}
+
+function formatSnippet(snippet: SnippetReport, index: number, report: HtmlReport): Html {
+  const { document, texts, sights, getPicture } = report;
+  const anchor = `s${index + 1}`;
+  const text = texts.get(snippet.name) ?? '';
+  const missed = document.notJudged.filter((one) => one.snippet === snippet.name);
+  return html`<section class="snippet" id="${anchor}" aria-label="${cleanLine(snippet.name)}">
+    ${formatTitle(snippet)} ${formatSheet(snippet, sights.get(snippet.name) ?? [], getPicture)}
+    ${snippet.findings.map((finding, i) =>
+      formatFinding(finding, i + 1, anchor, text, snippet.renders.length),
+    )}
+    ${missed.map(({ id, why }) => html`<p class="faint">Not judged: ${id}, because ${cleanLine(why)}.</p>`)}
+  </section>`;
+}
+
+function formatFoot({ document }: HtmlReport): Html {
+  const seen =
+    document.engines.length > 0
+      ? `Seen in ${formatEngines(document.engines)} alone: not in Firefox or Safari, not signed in, not after a click.`
+      : 'Nothing was rendered: only the markup was read.';
+  return html`<footer>
+    <div>${seen} On pictures a culprit is outlined, with the number of its finding.</div>
+  </footer>`;
+}

@@ -1,0 +1,105 @@
+import { expect, test } from '@jest/globals';
+import { parse, type DefaultTreeAdapterTypes } from 'parse5';
+import type { Mark } from '../../src/core/judge/marks.js';
+import { formatHtml, formatSheetPage, type HtmlReport } from '../../src/formats/html/report.js';
+import { makeDocument, makeFinding, makeRender, makeSnippet } from '../support/document.js';
+
+type Node = DefaultTreeAdapterTypes.Element;
+
+const NASTY = '"><img src=x onerror=alert(1)><script>alert(2)</script>\u202e\u001b[2J';
+const region = { x: 0, y: 100, width: 656, height: 200 };
+const mark = (number: number, box: Mark['box'], level: Mark['level'] = 'blocker'): Mark => ({
+  number,
+  level,
+  box,
+});
+const BOX = { x: 16, y: 124, width: 328, height: 50 };
+
+function makeReport(given: Partial<HtmlReport> = {}, name = 'map.html'): HtmlReport {
+  const findings = [makeFinding({ level: 'blocker' }), makeFinding({ id: 'frame-unnamed' })];
+  const snippet = makeSnippet({ name, findings, renders: [makeRender('column', 320, 'blocker')] });
+  return {
+    document: makeDocument([snippet]),
+    house: { file: 'mivket.yaml', slots: [], viewports: [], ownPage: false },
+    texts: new Map([[name, '<p>Sow</p>\n<iframe width="640"></iframe>\n']]),
+    sights: new Map([
+      [name, [{ shot: { hash: 'h', region }, marks: [mark(1, BOX), mark(2, BOX, 'concern')] }]],
+    ]),
+    getPicture: () => 'UE5H',
+    ...given,
+  };
+}
+
+function list(html: string): Node[] {
+  const all: Node[] = [];
+  const visit = (node: DefaultTreeAdapterTypes.Node) => {
+    if ('tagName' in node) all.push(node);
+    if ('childNodes' in node) node.childNodes.forEach(visit);
+  };
+  visit(parse(html));
+  return all;
+}
+
+const attribute = (node: Node, name: string) =>
+  node.attrs.find((one) => one.name === name)?.value ?? null;
+
+test('asks for nothing outside, has no script, and every picture has its words', () => {
+  const html = formatHtml(makeReport());
+  const nodes = list(html);
+  expect(nodes.some(({ tagName }) => /^(script|link|iframe|base)$/.test(tagName))).toBe(false);
+  const addresses = nodes.flatMap(
+    (node) => attribute(node, 'src') ?? attribute(node, 'href') ?? [],
+  );
+  expect(addresses.filter((address) => !/^(data:image\/png|#)/.test(address))).toEqual([]);
+  expect(html).not.toMatch(/url\(|@import/);
+  const pictures = nodes.filter(({ tagName }) => tagName === 'img');
+  expect(pictures.map((node) => attribute(node, 'alt'))).toEqual([
+    'map.html in the slot column of a window of 320 px; outlined: finding 1, 2',
+  ]);
+});
+
+test('has one first heading, no level left out, and no id twice', () => {
+  const nodes = list(formatHtml(makeReport()));
+  const levels = nodes.flatMap(({ tagName }) => /^h(\d)$/.exec(tagName)?.[1] ?? []).map(Number);
+  expect(levels.filter((level) => level === 1)).toHaveLength(1);
+  expect(levels.filter((level, i) => i > 0 && level > levels[i - 1]! + 1)).toEqual([]);
+  const ids = nodes.flatMap((node) => attribute(node, 'id') ?? []);
+  expect(new Set(ids).size).toBe(ids.length);
+});
+
+test('what lies on one box has one outline with all numbers, placed within the picture', () => {
+  const outlines = list(formatHtml(makeReport())).filter((node) =>
+    attribute(node, 'class')?.startsWith('mark'),
+  );
+  expect(outlines.map((node) => attribute(node, 'style'))).toEqual([
+    'left: 2.439%; top: 12%; width: 50%; height: 25%',
+  ]);
+});
+
+test('nothing of a snippet is markup in the report', () => {
+  const report = makeReport({}, NASTY);
+  report.texts = new Map([[NASTY, NASTY]]);
+  const finding = report.document.snippets[0]!.findings[0]!;
+  Object.assign(finding, { message: NASTY, notice: NASTY, cure: NASTY, excerpt: NASTY });
+  finding.where = { line: 1, column: 1, endLine: 1, endColumn: 9, offset: 0, endOffset: 8 };
+  finding.mend = [{ offset: 0, endOffset: 0, text: NASTY }];
+  finding.waiver = { reason: NASTY, until: NASTY, by: NASTY, expired: true };
+  report.document.notJudged = [{ id: 'page-hangs', why: NASTY, snippet: NASTY }];
+  for (const html of [formatHtml(report), formatSheetPage(report, new Set([NASTY]))]) {
+    const nodes = list(html);
+    expect(nodes.filter(({ tagName }) => tagName === 'script')).toEqual([]);
+    expect(nodes.flatMap(({ attrs }) => attrs).some(({ name }) => name.startsWith('on'))).toBe(
+      false,
+    );
+    expect(nodes.filter(({ tagName }) => tagName === 'img')).toHaveLength(1);
+    expect(html).not.toMatch(/[\u202e\u001b]/);
+  }
+});
+
+test('without pictures there is no sheet, and it says why', () => {
+  const report = makeReport({ sights: new Map() });
+  report.document.engines = [];
+  const html = formatHtml(report);
+  expect(html).not.toContain('<figure');
+  expect(html).toContain('only the markup was read');
+});

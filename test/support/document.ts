@@ -1,0 +1,79 @@
+import type { Finding, RunDocument, SnippetReport } from '../../src/core/run.js';
+
+export const makeSeen = (
+  slot: string,
+  width: number,
+  overhang: number,
+): Finding['seen'][number] => ({
+  slot,
+  insert: 'inline',
+  viewport: String(width),
+  width,
+  density: 1,
+  scheme: 'light',
+  engine: 'chromium',
+  variant: 'as-is',
+  measured: { overhang, soundTrack: false, readyState: 4 },
+});
+
+export const makeFinding = (given: Partial<Finding> = {}): Finding => ({
+  id: 'slot-overflow',
+  level: 'concern',
+  message: 'It reaches beyond its slot.',
+  notice: 'It runs over the edge.',
+  cure: 'Let it shrink.',
+  standard: null,
+  confirmed: true,
+  where: { line: 2, column: 9, endLine: 2, endColumn: 20, offset: 19, endOffset: 30 },
+  excerpt: 'width="640"',
+  seen: [makeSeen('column', 320, 12.345), makeSeen('column', 390, 12.345)],
+  ranges: [],
+  mend: [{ offset: 19, endOffset: 30, text: 'width="100%"' }],
+  waiver: null,
+  ...given,
+});
+
+export const makeRender = (
+  slot: string,
+  width: number,
+  worst: Finding['level'] | null,
+): SnippetReport['renders'][number] => ({
+  slot,
+  slotWidth: 288,
+  insert: 'inline',
+  viewport: String(width),
+  width,
+  height: 740,
+  density: 1,
+  scheme: 'light',
+  engine: 'chromium',
+  variant: 'as-is',
+  worst,
+});
+
+export const makeSnippet = (given: Partial<SnippetReport> = {}): SnippetReport => ({
+  name: 'map.html',
+  path: 'map.html',
+  verdict: 'clear',
+  fitsFrom: 358,
+  renders: [makeRender('column', 320, 'concern'), makeRender('column', 1280, null)],
+  findings: [],
+  gaps: [],
+  ...given,
+});
+
+export const makeDocument = (
+  snippets: SnippetReport[],
+  given: Partial<RunDocument> = {},
+): RunDocument => ({
+  schema: 'mivket-run-1',
+  tool: { name: 'mivket', version: '0' },
+  startedAt: '2026-01-01T09:30:00.000Z',
+  durationMs: 0,
+  engines: [{ name: 'chromium', version: 'HeadlessChrome/147.0' }],
+  verdict: 'clear',
+  counts: { blocker: 0, concern: 0, advice: 0 },
+  notJudged: [],
+  snippets,
+  ...given,
+});
