@@ -74,8 +74,9 @@ async function readAll(plan: Plan, world: World, startedAt: Date): Promise<Done>
 }
 
 async function lookAtAll(plan: Plan, world: World, startedAt: Date): Promise<Done> {
-  const means = await openMeans(plan, world);
+  // From here on Ctrl-C ends in good order, also while the browser is unpacked.
   const interrupt = watchInterrupt();
+  const means = await openMeans(plan, world);
   const browser = new LazyRenderer(plan, means, world, interrupt.signal);
   try {
     const results = await lookAt(plan, means, browser, world, interrupt.signal);

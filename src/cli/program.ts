@@ -10,6 +10,7 @@ const list = (value: string, before: string[] = []) => [
     .filter(Boolean),
 ];
 
+const BROWSER = 'a browser to use, or "system" for an installed one';
 const KEEP = 'keep the whole run: document and evidence';
 
 /** The command line. What a command needs is loaded only when it runs, so that `--help` is quick. */
@@ -30,6 +31,7 @@ export function makeProgram(world: World, outcome: { code: number }): Command {
   addJudge(program, world, outcome);
   addExplain(program, world, outcome);
   addDemo(program, world, outcome);
+  addDoctor(program, world, outcome);
   program.addHelpText(
     'after',
     '\nExit codes: 0 clear, 1 hold, 2 bad usage or input, 3 unsure or nothing rendered, 130 interrupted.',
@@ -56,7 +58,7 @@ function addAudit(program: Command, world: World, outcome: { code: number }): vo
     .option('--replay <file>', 'let a recording (.har) answer, and nothing else')
     .option('--offline', 'let nothing out but what the house serves and reroutes')
     .option('--jobs <n>', 'how many snippets are rendered at once')
-    .option('--browser <path>', 'a browser to use, or "system" for an installed one')
+    .option('--browser <path>', BROWSER)
     .action(async (inputs: string[], options: Record<string, unknown>) => {
       const { audit } = await import('./audit.js');
       outcome.code = await audit({ ...options, inputs }, world);
@@ -86,6 +88,18 @@ function addExplain(program: Command, world: World, outcome: { code: number }): 
     });
 }
 
+function addDoctor(program: Command, world: World, outcome: { code: number }): void {
+  program
+    .command('doctor')
+    .description('Say what works on this machine (browsers, sandbox, fonts, proxy) and what to do.')
+    .option('--browser <path>', BROWSER)
+    .option('--no-color', 'no colours')
+    .action(async (options: { browser?: string; color?: boolean }) => {
+      const { doctor } = await import('./doctor.js');
+      outcome.code = await doctor(options, world);
+    });
+}
+
 function addDemo(program: Command, world: World, outcome: { code: number }): void {
   const command = program
     .command('demo')
@@ -94,7 +108,7 @@ function addDemo(program: Command, world: World, outcome: { code: number }): voi
     );
   addOutput(command)
     .option('--keep <folder>', KEEP)
-    .option('--browser <path>', 'a browser to use, or "system" for an installed one')
+    .option('--browser <path>', BROWSER)
     .option('--serve', 'keep the stand-ins running, for audits of your own')
     .action(async (options: Record<string, unknown>) => {
       const { demo } = await import('./demo.js');

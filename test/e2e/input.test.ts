@@ -80,7 +80,9 @@ describe('bad input', () => {
       env: { PATH: shop.folder },
     });
     expect(none.code).toBe(3);
-    expect(none.err).toMatch(/No browser was found\. Looked for Chrome, Chromium and Edge at: /);
+    expect(none.err).toMatch(
+      /No browser was found\. Looked for google-chrome, .*microsoft-edge-stable in the folders/,
+    );
   });
 
   test('a program that is no browser is said to have failed', async () => {

@@ -69,11 +69,20 @@ async function findPackage(): Promise<Source | null> {
   }
 }
 
+/** Where the browser that came along is unpacked. */
+export function getCacheFolder(): string {
+  return join(process.env.XDG_CACHE_HOME || join(homedir(), '.cache'), 'mivket');
+}
+
 /** The cache holds a program we run: it must be ours alone, or somebody else could swap it. */
 async function openCache(): Promise<string> {
-  const base = process.env.XDG_CACHE_HOME || join(homedir(), '.cache');
-  const folder = join(base, 'mivket');
-  await mkdir(folder, { recursive: true, mode: 0o700 });
+  const folder = getCacheFolder();
+  await mkdir(folder, { recursive: true, mode: 0o700 }).catch((error: NodeJS.ErrnoException) => {
+    throw new ToolError(
+      'browser-failed',
+      `The browser that came along has nowhere to be unpacked: ${folder} cannot be made (${error.code}); XDG_CACHE_HOME names another place.`,
+    );
+  });
   const found = await lstat(folder);
   const stranger = process.getuid && found.uid !== process.getuid();
   if (!found.isDirectory() || stranger) {

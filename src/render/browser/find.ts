@@ -48,10 +48,7 @@ export async function findBrowser(wanted?: string): Promise<BrowserProgram> {
   }
   const places = getSystemPlaces();
   for (const path of places) if (await isProgram(path)) return { path, origin: 'system', env: {} };
-  throw new ToolError(
-    'no-browser',
-    `No browser was found. Looked for Chrome, Chromium and Edge at: ${places.join(', ')}.`,
-  );
+  throw new ToolError('no-browser', `No browser was found. Looked for ${describePlaces()}.`);
 }
 
 async function useGiven(path: string, option: string): Promise<BrowserProgram> {
@@ -69,7 +66,14 @@ async function useGiven(path: string, option: string): Promise<BrowserProgram> {
 export function getSystemPlaces(): string[] {
   if (process.platform === 'win32') return getWindowsPlaces();
   const onPath = getPathFolders().flatMap((folder) => NAMES.map((name) => join(folder, name)));
-  return [...onPath, ...(FIXED[process.platform] ?? [])];
+  return [...new Set([...onPath, ...(FIXED[process.platform] ?? [])])];
+}
+
+/** The same in words: the folders of PATH are not told one by one. */
+export function describePlaces(): string {
+  if (process.platform === 'win32') return getWindowsPlaces().join(', ');
+  const fixed = FIXED[process.platform] ?? [];
+  return `${NAMES.join(', ')} in the folders of PATH, and for ${fixed.join(', ')}`;
 }
 
 function getWindowsPlaces(): string[] {

@@ -1,0 +1,169 @@
+import { execFile } from 'node:child_process';
+import { access, constants, stat, statfs } from 'node:fs/promises';
+import { createServer } from 'node:net';
+import { tmpdir } from 'node:os';
+import { dirname } from 'node:path';
+import { promisify } from 'node:util';
+import type { BrowserFact, MachineFacts } from '../core/doctor/diagnose.js';
+import { getBundledBrowser, getCacheFolder, type BrowserProgram } from './browser/bundled.js';
+import { describePlaces, findBrowser, getSystemPlaces } from './browser/find.js';
+import { startBrowser, type Browser } from './browser/start.js';
+
+const run = promisify(execFile);
+const VERSION_LIMIT = 10_000;
+
+/** Letters and signs of which a visitor's machine has fonts. */
+const SAMPLES: Record<string, string> = {
+  Arabic: '\u0639',
+  Hebrew: '\u05d0',
+  Greek: '\u03a9',
+  Cyrillic: '\u0416',
+  'Chinese and Japanese': '\u6c34',
+  Korean: '\uac00',
+  Hindi: '\u0905',
+  Thai: '\u0e01',
+  emoji: '\u{1f331}',
+};
+const PROXIES = ['HTTPS_PROXY', 'HTTP_PROXY', 'ALL_PROXY', 'NO_PROXY'];
+
+/** Looks at this machine as an audit would meet it: the browser is started once. */
+export async function examineMachine(
+  wanted: string | undefined,
+  env: Record<string, string | undefined>,
+): Promise<MachineFacts> {
+  const places = getSystemPlaces();
+  const [browsers, { start, boxes }, loopback, folders] = await Promise.all([
+    listBrowsers(places),
+    tryBrowser(wanted),
+    tryLoopback(),
+    Promise.all([examineFolder('temporary', tmpdir()), examineFolder('cache', getCacheFolder())]),
+  ]);
+  return {
+    today: new Date(),
+    node: process.version,
+    platform: `${process.platform} ${process.arch}`,
+    browsers,
+    lookedFor: describePlaces(),
+    start,
+    boxes,
+    proxy: listProxies(env),
+    folders,
+    loopback,
+  };
+}
+
+async function listBrowsers(places: readonly string[]): Promise<BrowserFact[]> {
+  const bundled = await getBundledBrowser().catch((error: Error) => error);
+  const found = await Promise.all(
+    places.map(async (path): Promise<BrowserProgram | null> => {
+      const there = await access(path, constants.X_OK).then(
+        () => true,
+        () => false,
+      );
+      return there ? { path, origin: 'system', env: {} } : null;
+    }),
+  );
+  const programs = found.filter((one) => one !== null);
+  if (bundled instanceof Error) {
+    const lost: BrowserFact = {
+      origin: 'bundled',
+      path: '',
+      version: null,
+      fault: bundled.message,
+    };
+    return [lost, ...(await Promise.all(programs.map(askVersion)))];
+  }
+  return Promise.all([...(bundled ? [bundled] : []), ...programs].map(askVersion));
+}
+
+async function askVersion({ path, origin, env }: BrowserProgram): Promise<BrowserFact> {
+  const options = { env: { ...process.env, ...env }, timeout: VERSION_LIMIT };
+  try {
+    const { stdout } = await run(path, ['--version'], options);
+    return { origin, path, version: stdout.trim().split('\n').at(-1)!, fault: null };
+  } catch (error) {
+    const said = (error as { stderr?: string }).stderr?.trim() || (error as Error).message;
+    return { origin, path, version: null, fault: said.split('\n')[0]!.slice(0, 200) };
+  }
+}
+
+async function tryBrowser(
+  wanted: string | undefined,
+): Promise<Pick<MachineFacts, 'start' | 'boxes'>> {
+  try {
+    const program = await findBrowser(wanted);
+    const browser = await startBrowser(program, '');
+    try {
+      const { sandboxed } = browser;
+      const start = { path: program.path, origin: program.origin, sandboxed, fault: null };
+      return { start, boxes: await findBoxes(browser).catch(() => null) };
+    } finally {
+      await browser.close();
+    }
+  } catch (error) {
+    const fault = (error as Error).message;
+    return { start: { path: null, origin: null, sandboxed: false, fault }, boxes: null };
+  }
+}
+
+/** What is drawn like a character that no font has, no font here has either. */
+async function findBoxes({ connection }: Browser): Promise<string[]> {
+  const { targetId } = await connection.root.send('Target.createTarget', { url: 'about:blank' });
+  const attached = await connection.root.send('Target.attachToTarget', { targetId, flatten: true });
+  const { result } = await connection.session(attached.sessionId).send('Runtime.evaluate', {
+    expression: `(${findMissing.toString()})(${JSON.stringify(SAMPLES)})`,
+    returnByValue: true,
+  });
+  return result.value as string[];
+}
+
+/** Runs in a page of our own. */
+function findMissing(samples: Record<string, string>): string[] {
+  const context = document.createElement('canvas').getContext('2d', { willReadFrequently: true })!;
+  context.font = '40px sans-serif';
+  const draw = (text: string) => {
+    context.clearRect(0, 0, 100, 100);
+    context.fillText(text, 10, 60);
+    return context.getImageData(0, 0, 100, 100).data.join();
+  };
+  // Private use, and unassigned: drawn as the empty box.
+  const boxes = new Set(['\u{10fffd}', '\u{e0fff}', '\uf8fe'].map(draw));
+  return Object.keys(samples).filter((name) => boxes.has(draw(samples[name]!)));
+}
+
+function listProxies(env: Record<string, string | undefined>): MachineFacts['proxy'] {
+  return PROXIES.flatMap((name) => {
+    const value = env[name] || env[name.toLowerCase()];
+    return value ? [{ name, value: value.replace(/\/\/[^@/]*@/, '//') }] : [];
+  });
+}
+
+function tryLoopback(): Promise<string | null> {
+  return new Promise((resolve) => {
+    const server = createServer();
+    server.once('error', (error: NodeJS.ErrnoException) => resolve(error.code ?? error.message));
+    server.listen(0, '127.0.0.1', () => server.close(() => resolve(null)));
+  });
+}
+
+async function examineFolder(what: string, path: string): Promise<MachineFacts['folders'][number]> {
+  const folder = await getNearest(path);
+  const isFolder = (await stat(folder)).isDirectory();
+  const fault = await access(folder, constants.W_OK).then(
+    () => (isFolder ? null : `${folder} is no folder`),
+    (error: NodeJS.ErrnoException) => error.code ?? error.message,
+  );
+  const room = await statfs(folder).catch(() => null);
+  return { what, path, fault, freeBytes: room && room.bavail * room.bsize };
+}
+
+/** The folder, or the nearest one above that is there. */
+async function getNearest(path: string): Promise<string> {
+  for (let at = path; ; at = dirname(at)) {
+    const there = await access(at).then(
+      () => true,
+      () => false,
+    );
+    if (there || dirname(at) === at) return at;
+  }
+}
