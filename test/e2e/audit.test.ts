@@ -1,8 +1,6 @@
 import { afterAll, afterEach, beforeAll, describe, expect, test } from '@jest/globals';
 import { execFileSync } from 'node:child_process';
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
-import { createServer, type Server } from 'node:http';
-import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { gunzipSync } from 'node:zlib';
 import { HOSTS, startStandIns, type StandIns } from '../../dist/demo/stand-ins/index.js';
@@ -165,95 +163,6 @@ describe('the house', () => {
       /^mivket: bad\.yaml, line 3: `slots\.column\.widht` is not a key of "slots\.column"\. Did you mean "width"\?/,
     );
   });
-});
-
-describe('hostile code', () => {
-  const HOSTILE: [string, string, string[]][] = [
-    ['a loop in the page', '<p>x</p><script>\nfor (;;) {}\n</script>', ['page-hangs']],
-    [
-      'a loop in a frame of the page’s own',
-      '<iframe title="x" style="max-width:100%" srcdoc="<script>for(;;){}</script>"></iframe>',
-      ['page-hangs'],
-    ],
-    ['dialogs without end', '<script>while (confirm("again?") !== 1) ;</script>', ['page-hangs']],
-    ['reloading', '<script>location.reload()</script>', ['page-hangs']],
-    [
-      'leaving',
-      '<script>location = "https://maps.fernmap.example/embed/x"</script>',
-      ['page-hangs'],
-    ],
-    ['a refresh', '<meta http-equiv="refresh" content="0; url=/elsewhere">', ['page-hangs']],
-    ['debugger', '<script>debugger;</script>', []],
-    ['a new window', '<script>open("https://maps.fernmap.example/embed/x")</script>', []],
-    [
-      'a private address from a worker',
-      '<script>new Worker(URL.createObjectURL(new Blob(["fetch(\'https://169.254.169.254/\').catch(() => 0)"])))</script>',
-      ['host-private-address'],
-    ],
-    [
-      'the loopback by name, in a WebSocket',
-      '<script>new WebSocket("ws://localhost:1/")</script>',
-      ['host-private-address'],
-    ],
-    [
-      'a file of this machine',
-      '<iframe title="x" style="max-width:100%" src="file:///etc/passwd"></iframe>',
-      [],
-    ],
-    ['12,000 elements', `<div>${'<b>x</b>'.repeat(12_000)}</div>`, ['page-scrolls-sideways']],
-    ['3,000 elements deep', '<div>'.repeat(3_000), ['tag-left-open']],
-  ];
-
-  test('costs only itself, and is named for what it does', async () => {
-    HOSTILE.forEach(([, code], i) => shop.write(`hostile/${i}.html`, code));
-    shop.write('hostile/sound.html', '<p>Sow beans in May.</p>');
-    const { document } = await shop.audit(['hostile', '--width', '390']);
-    const ids = getIds(document);
-    expect(HOSTILE.map(([name], i) => [name, ids[`${i}.html`]])).toEqual(
-      HOSTILE.map(([name, , expected]) => [name, expected]),
-    );
-    expect(ids['sound.html']).toEqual([]);
-    const loop = document.snippets.find(({ name }) => name === '0.html')!;
-    expect(loop.findings[0]!.where).toMatchObject({ line: 2, column: 1 });
-    expect(loop.gaps).toEqual([]);
-  }, 180_000);
-});
-
-describe('an interrupted run', () => {
-  let slow: Server;
-  afterAll(() => {
-    slow.closeAllConnections();
-    slow.close();
-  });
-
-  test('reports what is finished and leaves nothing behind', async () => {
-    // Asked for, and never answered: the second snippet is then under way for certain.
-    const asked = new Promise<void>((resolve) => (slow = createServer(() => resolve())));
-    await new Promise<void>((resolve) => slow.listen(0, '127.0.0.1', resolve));
-    const { port } = slow.address() as AddressInfo;
-    const file = shop.write(
-      'slow.yaml',
-      `viewports: [{ name: phone, width: 390 }]\nreroute: { "slow.loam.example": "http://127.0.0.1:${port}" }`,
-    );
-    shop.write('stop/1.html', '<img src="x.png">');
-    shop.write('stop/2.html', '<script src="https://slow.loam.example/never.js"></script>');
-    const { child, done } = shop.start([
-      'audit',
-      'stop',
-      '--format',
-      'json',
-      '--house',
-      file,
-      '--jobs',
-      '1',
-    ]);
-    await asked;
-    child.kill('SIGINT');
-    const { code, out, err } = await done;
-    expect(code).toBe(130);
-    expect(err).toMatch(/Interrupted: 1 of 2 snippets are finished and reported/);
-    expect(Object.keys(getIds(JSON.parse(out)))).toEqual(['1.html']);
-  }, 60_000);
 });
 
 test('a reader that stops early is no fault', async () => {

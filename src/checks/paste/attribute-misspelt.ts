@@ -132,9 +132,18 @@ function findMeant(name: string, known: readonly string[]): string | null {
   const bare = name.replace(/[-_]/g, '');
   const same = known.find((one) => one.replace(/-/g, '') === bare);
   if (same) return same;
-  const near = (steps: number) => known.find((one) => distance(name, one).steps === steps) ?? null;
   if (name.length < SHORT) return known.find((one) => isSwap(name, one)) ?? null;
-  return near(1) ?? (name.length >= LONG ? near(2) : null);
+  const most = name.length >= LONG ? 2 : 1;
+  const steps = known.map((one) => (isFar(name, one, most) ? Infinity : distance(name, one).steps));
+  const least = Math.min(...steps);
+  return least >= 1 && least <= most ? known[steps.indexOf(least)]! : null;
+}
+
+/** Told without the dear count of edits: each changes, adds or drops one letter at most. */
+function isFar(a: string, b: string, most: number): boolean {
+  if (Math.abs(a.length - b.length) > most) return true;
+  const missing = [...a].filter((letter) => !b.includes(letter)).length;
+  return missing > most;
 }
 
 /** Whether two neighbouring letters changed places. */

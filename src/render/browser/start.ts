@@ -1,6 +1,6 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { rmSync } from 'node:fs';
-import { mkdtemp, rm } from 'node:fs/promises';
+import { mkdtemp, readdir, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Readable, Writable } from 'node:stream';
@@ -53,13 +53,36 @@ const ARGUMENTS = [
   '--block-new-web-contents',
 ];
 
+const PROFILE = 'mivket-profile-';
+let sweeping: Promise<void> | null = null;
+
+/** Removes what a run left that was killed outright and could not clean up: its process is gone. */
+async function sweepProfiles(): Promise<void> {
+  const names = await readdir(tmpdir()).catch(() => []);
+  const left = names.filter((name) => {
+    const pid = Number(/^mivket-profile-(\d+)-/.exec(name)?.[1]);
+    return pid > 0 && !isAlive(pid);
+  });
+  const remove = (name: string) => rm(join(tmpdir(), name), { recursive: true, force: true });
+  await Promise.all(left.map((name) => remove(name).catch(() => undefined)));
+}
+
+function isAlive(pid: number): boolean {
+  try {
+    return process.kill(pid, 0);
+  } catch (error) {
+    return (error as NodeJS.ErrnoException).code === 'EPERM';
+  }
+}
+
 /**
  * Starts the browser with a profile of its own, over a pipe.
  * @param spki base64 SHA-256 of the gate's public key: the one certificate that is let through.
  * @throws ToolError `browser-failed` with what the browser said.
  */
 export async function startBrowser(program: BrowserProgram, spki: string): Promise<Browser> {
-  const profile = await mkdtemp(join(tmpdir(), 'mivket-profile-'));
+  await (sweeping ??= sweepProfiles());
+  const profile = await mkdtemp(join(tmpdir(), `${PROFILE}${process.pid}-`));
   const sandboxed = process.getuid?.() !== 0;
   const child = launch(program, profile, spki, sandboxed);
   const removeProfile = () => rmSync(profile, { recursive: true, force: true, maxRetries: 3 });

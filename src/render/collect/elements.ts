@@ -40,8 +40,9 @@ export function readPage(wish: {
 }): RawPage {
   const book = globalThis.mivketNotebook;
   book.takeRecords();
-  const root = document.documentElement;
-  const scroller = document.scrollingElement ?? root;
+  const { page } = book;
+  const root = page.documentElement;
+  const scroller = page.scrollingElement ?? root;
   const round = (n: number) => Math.round(n * 100) / 100;
   const boxOf = (r: DOMRect): Box => ({
     x: round(r.left + window.scrollX),
@@ -58,8 +59,8 @@ export function readPage(wish: {
     let left = r.left;
     let right = r.right;
     if (wish.detail && r.width + r.height > 0) {
-      const range = document.createRange();
-      for (const child of node.childNodes) {
+      const range = page.createRange();
+      for (const child of book.own(node).childNodes) {
         if (child.nodeType !== Node.TEXT_NODE || !child.nodeValue?.trim()) continue;
         range.selectNodeContents(child);
         for (const piece of range.getClientRects()) {
@@ -75,8 +76,9 @@ export function readPage(wish: {
 
   const readOne = (node: Element, parent: Element | null, clipped: boolean, hidden: boolean) => {
     const style = getComputedStyle(node);
-    const rect = node.getBoundingClientRect();
-    const map = node.computedStyleMap();
+    const own = book.own(node);
+    const rect = own.getBoundingClientRect();
+    const map = own.computedStyleMap();
     // What is fixed to the window escapes its ancestors' clipping.
     const isClipped = clipped && style.position !== 'fixed';
     const gone = hidden || style.display === 'none';
@@ -84,9 +86,9 @@ export function readPage(wish: {
     elements.push({
       id: book.idOf(node),
       parent: parent ? book.idOf(parent) : null,
-      tag: node.localName,
+      tag: own.localName,
       order: positions.get(node) ?? null,
-      name: node.id,
+      name: own.id,
       box: boxOf(rect),
       ...inkOf(node, rect),
       shown: !gone && !faint,
@@ -108,7 +110,7 @@ export function readPage(wish: {
         style.fontWeight,
       ].join(';'),
     });
-    const scrolls = node !== root && node !== document.body && cuts(style.overflowX);
+    const scrolls = node !== root && node !== page.body && cuts(style.overflowX);
     return { clipped: isClipped || scrolls, hidden: gone };
   };
   // A stack of our own: a page may be deeper than calls can go.
@@ -124,9 +126,10 @@ export function readPage(wish: {
       waiting.push({ node: child, parent: node, ...inside });
   }
 
-  const slotNode = document.querySelector(`[${wish.slotAttribute}="${CSS.escape(wish.slot)}"]`);
-  const readSlot = (node: Element): SlotFact => {
-    const style = getComputedStyle(node);
+  const slotNode = page.querySelector(`[${wish.slotAttribute}="${CSS.escape(wish.slot)}"]`);
+  const readSlot = (real: Element): SlotFact => {
+    const style = getComputedStyle(real);
+    const node = book.own(real);
     const border = boxOf(node.getBoundingClientRect());
     const edge = (side: string) =>
       parseFloat(style.getPropertyValue(`padding-${side}`)) +
@@ -136,7 +139,7 @@ export function readPage(wish: {
       overhang: Math.max(0, node.scrollWidth - node.clientWidth),
       text: Array.from(node.childNodes).some((child) => {
         if (child.nodeType !== Node.TEXT_NODE || !child.nodeValue?.trim()) return false;
-        const range = document.createRange();
+        const range = page.createRange();
         range.selectNodeContents(child);
         return range.getBoundingClientRect().width > 0;
       }),
@@ -156,9 +159,9 @@ export function readPage(wish: {
     width: {
       scrollWidth: scroller.scrollWidth,
       clientWidth: root.clientWidth,
-      scrollable: !(stops(root) || (!rootCuts && stops(document.body))),
+      scrollable: !(stops(root) || (!rootCuts && stops(page.body))),
     },
-    direction: getComputedStyle(document.body ?? root).direction === 'rtl' ? 'rtl' : 'ltr',
+    direction: getComputedStyle(page.body ?? root).direction === 'rtl' ? 'rtl' : 'ltr',
     slot: slotNode ? readSlot(slotNode) : null,
     order: book.order.map((entry) => entry.signature),
     elements,

@@ -12,15 +12,17 @@ export interface RawObjects {
 /** Reads frames, media and pictures, those in shadow roots too. Runs in the isolated world. */
 export function readObjects(): RawObjects {
   const book = globalThis.mivketNotebook;
+  const { page, own } = book;
   const found: RawObjects = { frames: [], media: [], pictures: [] };
   const attributesOf = (node: Element) =>
     Object.fromEntries(Array.from(node.attributes, (a) => [a.name, a.value]));
 
-  const textOf = (node: Element): string => {
+  const textOf = (real: Element): string => {
+    const node = own(real);
     const label = node.getAttribute('aria-label')?.trim();
     if (label) return label;
-    const own = node.getAttribute('alt') ?? '';
-    return `${own} ${Array.from(node.childNodes, (child) => {
+    const alt = node.getAttribute('alt') ?? '';
+    return `${alt} ${Array.from(node.childNodes, (child) => {
       if (child.nodeType === Node.TEXT_NODE) return child.nodeValue ?? '';
       return child instanceof Element ? textOf(child) : '';
     }).join(' ')}`;
@@ -44,10 +46,11 @@ export function readObjects(): RawObjects {
     return title || (alt === null ? null : '');
   };
   const isIgnored = (node: Element): boolean => {
-    const role = node.getAttribute('role')?.trim().split(/\s+/)[0];
+    const role = own(node).getAttribute('role')?.trim().split(/\s+/)[0];
     if (role === 'presentation' || role === 'none') return true;
     for (let at: Element | null = node; at; at = book.parentOf(at)) {
-      if (at.getAttribute('aria-hidden') === 'true' || at.hasAttribute('inert')) return true;
+      if (own(at).getAttribute('aria-hidden') === 'true' || own(at).hasAttribute('inert'))
+        return true;
     }
     return false;
   };
@@ -59,8 +62,8 @@ export function readObjects(): RawObjects {
 
   const readFrame = (node: Element) => {
     const written = node.getAttribute(node.localName === 'object' ? 'data' : 'src') ?? '';
-    const address = URL.canParse(written, document.baseURI)
-      ? new URL(written, document.baseURI).href
+    const address = URL.canParse(written, page.baseURI)
+      ? new URL(written, page.baseURI).href
       : written;
     const tag = node.localName as FrameFact['tag'];
     found.frames.push({ id: book.idOf(node), tag, address, attributes: attributesOf(node) });
@@ -109,18 +112,18 @@ export function readObjects(): RawObjects {
     const loaded = !(node instanceof HTMLImageElement) || (node.complete && node.naturalWidth > 0);
     found.pictures.push({
       id: book.idOf(node),
-      tag: node.localName,
+      tag: own(node).localName,
       ignored: isIgnored(node),
       loaded,
-      name: nameOf(node),
+      name: nameOf(own(node)),
     });
   };
 
-  const waiting: Element[] = [document.documentElement];
+  const waiting: Element[] = [page.documentElement];
   for (let node = waiting.pop(); node; node = waiting.pop()) {
-    if (/^(iframe|embed|object)$/.test(node.localName)) readFrame(node);
+    if (/^(iframe|embed|object)$/.test(own(node).localName)) readFrame(node);
     else if (node instanceof HTMLMediaElement) readMedia(node);
-    else if (isPicture(node)) readPicture(node);
+    else if (isPicture(own(node))) readPicture(node);
     waiting.push(...book.childrenOf(node).reverse());
   }
   return found;

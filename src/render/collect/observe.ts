@@ -12,7 +12,9 @@ export interface Notebook {
   lastChange: number;
   /** Timers of the page's code that will go off within seconds. */
   timers: number;
-  document: Document;
+  /** The document, and an element, as the standards have them: names of fields and pictures do not hide their own properties. */
+  page: Document;
+  own<T extends Element>(node: T): T;
   idOf(node: Element): number;
   /** The element whose box something is in, across shadow roots. */
   parentOf(node: Element): Element | null;
@@ -30,9 +32,21 @@ declare global {
  * own; of a piece that a script puts in, only the root has.
  */
 export function observe(): void {
+  // A form gives its fields by their names, before its own properties; so does a document (HTML, 4.10.3).
+  const bare = <T extends object>(real: T): T =>
+    new Proxy(real, {
+      get: (target, key) => {
+        const value: unknown = Reflect.get(Object.getPrototypeOf(target) as object, key, target);
+        return typeof value === 'function' ? (value.bind(target) as unknown) : value;
+      },
+    });
+  const own = <T extends Element>(node: T): T =>
+    node instanceof HTMLFormElement ? bare<T>(node) : node;
+  const page = bare(document);
   const keptOf = (value: string) => (value.length > 60 ? value.slice(0, 60) : value);
   const sign = (node: Element) =>
-    node.localName + Array.from(node.attributes, (a) => `|${a.name}=${keptOf(a.value)}`).join('');
+    own(node).localName +
+    Array.from(own(node).attributes, (a) => `|${a.name}=${keptOf(a.value)}`).join('');
   const notebook: Notebook = {
     order: [],
     ids: new WeakMap(),
@@ -42,7 +56,8 @@ export function observe(): void {
     changes: 0,
     lastChange: performance.now(),
     timers: 0,
-    document,
+    page,
+    own,
     idOf(node) {
       let id = this.ids.get(node);
       if (id === undefined) {
@@ -53,12 +68,13 @@ export function observe(): void {
       return id;
     },
     parentOf(node) {
-      const root = node.parentNode;
-      return node.parentElement ?? (root instanceof ShadowRoot ? root.host : null);
+      const root = own(node).parentNode;
+      return own(node).parentElement ?? (root instanceof ShadowRoot ? root.host : null);
     },
     childrenOf(node) {
-      const root = node.shadowRoot ?? this.closedRoots.get(node);
-      return root ? [...root.children, ...node.children] : [...node.children];
+      const root = own(node).shadowRoot ?? this.closedRoots.get(node);
+      const { children } = own(node);
+      return root ? [...root.children, ...children] : [...children];
     },
     takeRecords: () => note(observer.takeRecords()),
   };
@@ -80,9 +96,9 @@ export function observe(): void {
     if (event.target instanceof HTMLMediaElement)
       notebook.media.set(event.target, { started: true });
   };
-  document.addEventListener('play', onMedia, true);
-  document.addEventListener('mivket-timer-set', () => notebook.timers++, true);
-  document.addEventListener('mivket-timer-over', () => notebook.timers--, true);
+  page.addEventListener('play', onMedia, true);
+  page.addEventListener('mivket-timer-set', () => notebook.timers++, true);
+  page.addEventListener('mivket-timer-over', () => notebook.timers--, true);
   globalThis.mivketNotebook = notebook;
 }
 

@@ -1,4 +1,4 @@
-/** What is waited for in the page: fonts, pictures, media, animations that end, and a still document. */
+/** What is waited for in the page: fonts, pictures, media, animations that end, and a still page. */
 export interface SettleWish {
   /** For how long, at most, ms. */
   limit: number;
@@ -14,6 +14,7 @@ export interface SettleWish {
  */
 export async function settle(wish: SettleWish): Promise<string[]> {
   const start = performance.now();
+  const { page } = globalThis.mivketNotebook;
   const left = () => wish.limit - (performance.now() - start);
   const open = new Set<string>();
   const nextFrame = () => new Promise<void>((resolve) => requestAnimationFrame(() => resolve()));
@@ -38,9 +39,9 @@ export async function settle(wish: SettleWish): Promise<string[]> {
       for (const name of names) target.addEventListener(name, () => resolve(), { once: true });
     });
   const pictures = () =>
-    Array.from(document.images).filter((image) => !image.complete && image.loading !== 'lazy');
+    Array.from(page.images).filter((image) => !image.complete && image.loading !== 'lazy');
   const animations = () =>
-    document.getAnimations().filter((animation) => {
+    page.getAnimations().filter((animation) => {
       const end = animation.effect?.getComputedTiming().endTime;
       return (
         animation.playState === 'running' &&
@@ -50,7 +51,7 @@ export async function settle(wish: SettleWish): Promise<string[]> {
       );
     });
   const media = () => {
-    const all = Array.from(document.querySelectorAll<HTMLMediaElement>('video, audio'));
+    const all = Array.from(page.querySelectorAll<HTMLMediaElement>('video, audio'));
     return all.filter(
       (element) =>
         element.autoplay &&
@@ -78,12 +79,12 @@ export async function settle(wish: SettleWish): Promise<string[]> {
       if (rest <= 0 && book.timers === 0) return;
       // A clock on the page never is at rest: what it does shows within a second or so.
       if (book.timers === 0 && performance.now() - start > 1500) return;
-      if (book.timers > 0) await once(document, 'mivket-timer-over');
+      if (book.timers > 0) await once(page, 'mivket-timer-over');
       else await new Promise((resolve) => setTimeout(resolve, rest));
     }
   };
   await Promise.all([
-    within('fonts', document.fonts.ready),
+    within('fonts', page.fonts.ready),
     ...pictures().map((image) => within('pictures', once(image, 'load', 'error'))),
     ...animations().map((animation) => within('animations', animation.finished)),
     ...(wish.quiet > 0 ? [within('the document', stillDocument())] : []),
@@ -93,7 +94,7 @@ export async function settle(wish: SettleWish): Promise<string[]> {
   ]);
   await nextFrame();
   if (wish.media) {
-    const films = Array.from(document.querySelectorAll('video')).filter(
+    const films = Array.from(page.querySelectorAll('video')).filter(
       (film) => film.autoplay && !film.paused,
     );
     await Promise.all(films.map(presented));
@@ -103,7 +104,7 @@ export async function settle(wish: SettleWish): Promise<string[]> {
 
 /**
  * Scrolls to the end of the page and back, a screen at a time, as a reader does. Resolves to whether
- * the document, or an animation in it, stirred. Runs in the isolated world.
+ * the page, or an animation in it, stirred. Runs in the isolated world.
  */
 export async function scrollThrough(): Promise<boolean> {
   const book = globalThis.mivketNotebook;
@@ -115,12 +116,12 @@ export async function scrollThrough(): Promise<boolean> {
   for (let top = step, steps = 0; steps < 30; top += step, steps++) {
     window.scrollTo({ top, left: 0, behavior });
     await nextFrame();
-    if (window.scrollY + window.innerHeight >= document.documentElement.scrollHeight - 1) break;
+    if (window.scrollY + window.innerHeight >= book.page.documentElement.scrollHeight - 1) break;
   }
   window.scrollTo({ top: 0, left: 0, behavior });
   await nextFrame();
   await nextFrame();
   book.takeRecords();
-  const moving = document.getAnimations().some((animation) => animation.playState === 'running');
+  const moving = book.page.getAnimations().some((animation) => animation.playState === 'running');
   return book.changes > before || moving;
 }
