@@ -1,10 +1,20 @@
-// Takes the pictures in docs/screenshots from the demo data: a real terminal window under Xvfb.
-// Needs Xvfb, xterm and ImageMagick's `import` on the machine.
+// Takes the pictures in docs/screenshots from the demo data: a real terminal window under Xvfb, and
+// the report in the browser that comes along. Needs Xvfb, xterm and ImageMagick's `import`.
 import { spawn, spawnSync } from 'node:child_process';
-import { existsSync, mkdirSync, mkdtempSync, rmSync, watch, writeFileSync } from 'node:fs';
+import {
+  copyFileSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  rmSync,
+  watch,
+  writeFileSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { fileURLToPath } from 'node:url';
+import { fileURLToPath, pathToFileURL } from 'node:url';
+import puppeteer from 'puppeteer-core';
+import { findBrowser } from '../dist/src/render/browser/find.js';
 
 const ROOT = fileURLToPath(new URL('..', import.meta.url));
 const FOLDER = join(ROOT, 'docs/screenshots');
@@ -23,6 +33,7 @@ const SHOTS = [
   ],
   ['help', 'node bin/mivket.js --help; node bin/mivket.js audit --help'],
   ['explain', 'node bin/mivket.js explain; node bin/mivket.js explain page-scrolls-sideways'],
+  ['doctor', 'node bin/mivket.js doctor'],
   [
     'house-error',
     'printf "slots:\\n  article: { widht: 680 }\\n" > /tmp/mivket-shot.yaml; node bin/mivket.js audit demo/snippets/map.html --house /tmp/mivket-shot.yaml',
@@ -43,6 +54,7 @@ try {
   const only = process.argv.slice(2);
   for (const [name, command] of SHOTS)
     if (only.length === 0 || only.includes(name)) await shoot(name, command);
+  if (only.length === 0 || only.includes('report')) await shootReport();
 } finally {
   standIns.kill('SIGINT');
   server.kill();
@@ -80,6 +92,35 @@ async function shoot(name, command) {
   terminal.kill();
   rmSync(work, { recursive: true, force: true });
   console.log(`docs/screenshots/${name}.png`);
+}
+
+/** The HTML report, light and dark, and the contact sheet of one snippet. */
+async function shootReport() {
+  const work = mkdtempSync(join(tmpdir(), 'mivket-shot-'));
+  const snippets = ['map', 'bean-box', 'hero-film', 'open-box'].map(
+    (n) => `demo/snippets/${n}.html`,
+  );
+  const out = ['--save', join(work, 'report.html'), '--pictures', work, '--quiet'];
+  const args = ['bin/mivket.js', 'audit', ...snippets, '--house', 'demo/mivket.yaml', ...out];
+  spawnSync(process.execPath, args, { cwd: ROOT, stdio: 'ignore' });
+  copyFileSync(join(work, 'map.html.png'), join(FOLDER, 'sheet.png'));
+  const program = await findBrowser();
+  const browser = await puppeteer.launch({
+    executablePath: program.path,
+    headless: 'shell',
+    env: { ...process.env, ...program.env },
+    args: process.getuid?.() === 0 ? ['--no-sandbox'] : [],
+  });
+  const page = await browser.newPage();
+  await page.setViewport({ width: 1280, height: 800 });
+  await page.goto(pathToFileURL(join(work, 'report.html')).href);
+  await page.screenshot({ path: join(FOLDER, 'report.png') });
+  await page.emulateMediaFeatures([{ name: 'prefers-color-scheme', value: 'dark' }]);
+  await page.evaluate(() => document.querySelector('article').scrollIntoView());
+  await page.screenshot({ path: join(FOLDER, 'report-finding.png') });
+  await browser.close();
+  rmSync(work, { recursive: true, force: true });
+  console.log('docs/screenshots/report.png, report-finding.png, sheet.png');
 }
 
 function untilThere(folder, file) {

@@ -70,6 +70,7 @@ That was the demo: thirteen snippets as people paste them, in the slots of a mad
 Try next:
   mivket audit your-snippet.html             your own code, on the neutral page
   mivket audit --code '<iframe …>' --width 360,1024
+  mivket demo --open                         the same as a report with pictures
   mivket demo --serve                        keeps the stand-ins running, for audits of ${folder}/snippets
   cp ${folder}/mivket.yaml mivket.yaml       a house file to start your own from
 `;
