@@ -71,7 +71,8 @@ export class Keeper {
     const file = getEvidenceName(snippet);
     if (!this.#before?.snippets.some((one) => one.file === file)) return null;
     const found = await readEvidence(this.#folder, this.#folder, file).catch(() => null);
-    if (!found) return null;
+    // What broke down may have been the machine's doing: it is tried again.
+    if (!found || found.evidence.some(isLost)) return null;
     this.#kept.add(file);
     return found.evidence;
   }
@@ -120,4 +121,8 @@ export class Keeper {
     });
     await Promise.all(old.map((name) => rm(join(folder, name), { force: true })));
   }
+}
+
+function isLost({ gaps }: Evidence): boolean {
+  return gaps.some(({ kind }) => kind === 'page');
 }

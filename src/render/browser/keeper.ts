@@ -2,7 +2,7 @@ import type { BrowserProgram } from './bundled.js';
 import { startBrowser, type Browser } from './start.js';
 
 /** After so many leases a browser is given up for a fresh one: its memory only ever grows. */
-const LEASES = 32;
+const LEASES = 28;
 
 interface Kept {
   starting: Promise<Browser>;

@@ -31,7 +31,7 @@ const ARGUMENTS = [
   '--disable-breakpad',
   '--disable-client-side-phishing-detection',
   '--disable-domain-reliability',
-  '--disable-features=Translate,MediaRouter,OptimizationHints,AutofillServerCommunication,DialMediaRouteProvider,LocalNetworkAccessChecks,BlockInsecurePrivateNetworkRequests',
+  '--disable-features=Translate,MediaRouter,OptimizationHints,AutofillServerCommunication,DialMediaRouteProvider,LocalNetworkAccessChecks,BlockInsecurePrivateNetworkRequests,SpareRendererForSitePerProcess',
   '--disable-background-timer-throttling',
   '--disable-backgrounding-occluded-windows',
   '--disable-renderer-backgrounding',
