@@ -31,7 +31,8 @@ const SHOTS = [
     'demo',
     'node bin/mivket.js demo --quiet | tail -n 6; node bin/mivket.js demo --quiet --format json | head -n 30',
   ],
-  ['help', 'node bin/mivket.js --help; node bin/mivket.js audit --help'],
+  ['help', 'node bin/mivket.js --help; node bin/mivket.js judge --help'],
+  ['help-audit', 'node bin/mivket.js audit --help'],
   ['explain', 'node bin/mivket.js explain; node bin/mivket.js explain page-scrolls-sideways'],
   ['doctor', 'node bin/mivket.js doctor'],
   [

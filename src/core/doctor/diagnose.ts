@@ -96,8 +96,14 @@ function judgeBrowser(browser: BrowserFact, newest: BrowserFact, today: Date): D
   const old = released && today.getTime() - released.getTime() > OLD_MONTHS * 30.4 * 24 * 3600e3;
   const newer = browser.origin === 'bundled' && getMajor(newest) > getMajor(browser);
   if (newer) return note('browser', words, '--browser system takes the newer one of this machine.');
-  if (old) return note('browser', words, 'Visitors have newer ones: bring it up to date.');
+  if (old) return note('browser', words, `Visitors have newer ones: ${getUpdate(browser)}.`);
   return good('browser', words);
+}
+
+function getUpdate({ origin }: BrowserFact): string {
+  return origin === 'bundled'
+    ? 'bring Mivket up to date, or install one and use --browser system'
+    : 'bring it up to date';
 }
 
 function getMajor({ version }: BrowserFact): number {
