@@ -53,8 +53,9 @@ export class Places {
     this.#rules = rules;
   }
 
-  async enter(): Promise<Place> {
-    const { browser, release } = await this.#keeper.lease();
+  /** @param urgent others hold a place until this one is left: it does not wait for theirs */
+  async enter(urgent = false): Promise<Place> {
+    const { browser, release } = await this.#keeper.lease(urgent);
     const gate = await this.#gates.open(this.#rules);
     try {
       const tab = await Tab.open(browser.connection, gate.port);

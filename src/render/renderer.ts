@@ -93,7 +93,7 @@ export class Renderer {
     const wanted = new Map(renders.map((render) => [this.#getPageKey(render), render]));
     const missing = [...wanted].filter(([key]) => !this.#baselines.has(key));
     let before: Promise<unknown> = Promise.resolve();
-    const place = missing.length > 0 ? this.#places.enter() : null;
+    const place = missing.length > 0 ? this.#places.enter(true) : null;
     for (const [key, render] of missing) {
       const empty: Render = { ...render, variant: 'empty' };
       const making = before
@@ -251,7 +251,7 @@ export class Renderer {
   /** A browser that broke down on the page alone is given one more chance, in a new place. */
   async #makeBaselineAnew(render: Render): Promise<Baseline> {
     this.#options.signal?.throwIfAborted();
-    const place = await this.#places.enter();
+    const place = await this.#places.enter(true);
     try {
       return await this.#makeBaseline(place, render);
     } finally {

@@ -7,12 +7,9 @@ import {
 } from '../../core/markup/markup.js';
 import { isScript } from '../../core/markup/traits.js';
 import { parseAddress } from '../../core/measure/site.js';
-import { formatWidths } from '../../core/words/list.js';
 
 interface Data {
   address: string;
-  /** The longest that the parser waited for it, ms; null where it was not measured. */
-  waited: number | null;
 }
 
 export default defineCheck({
@@ -35,23 +32,21 @@ export default defineCheck({
       });
       // Asked for by nothing, it was taken out or blocked before it could hold anything up.
       if (c.renders.length > 0 && loads.length === 0) return [];
-      const waits = loads.map(({ load }) => load.waited).filter((ms) => ms !== null);
       return [
         {
           where: getTagSpan(element),
           subject: `@${element.offset}`,
           confirmed: loads.length > 0,
-          data: { address, waited: waits.length > 0 ? Math.max(...waits) : null },
+          data: { address },
           seen: loads.map(({ render, load }) => makeSeen(render, { waitedMs: load.waited })),
         },
       ];
     });
   },
-  says({ address, waited }, { seen }) {
-    const time =
-      waited === null ? '' : `: up to ${Math.round(waited)} ms here (${formatWidths(seen)})`;
+  says({ address }) {
     return {
-      message: `The parser waits for ${address}${time}.`,
+      // For how long stands in what was measured: it is another time in every run.
+      message: `The parser waits for ${address}.`,
       notice:
         'All of the page behind it appears only when that host has answered; when it does not, visitors wait.',
       cure: 'Add defer, or async where its order does not matter.',
@@ -62,7 +57,7 @@ export default defineCheck({
     const src = element && getAttribute(element, 'src');
     return src ? [{ offset: src.offset, endOffset: src.offset, text: 'defer ' }] : null;
   },
-  sample: { address: '', waited: null },
+  sample: { address: '' },
   examples: {
     faulty: [
       { name: 'a plain script', code: '<script src="https://tally.example/small.js"></script>' },

@@ -15,8 +15,9 @@ export function reportRenders(
   return evidence.map((one) => {
     const { viewport, ...place } = makeSeen(one.render, {});
     const key = getPlaceKey({ viewport, ...place });
-    const here = findings.filter((finding) =>
-      finding.seen.some((seen) => getPlaceKey(seen) === key),
+    // What only the markup shows holds wherever the markup stands.
+    const here = findings.filter(
+      ({ seen }) => seen.length === 0 || seen.some((place) => getPlaceKey(place) === key),
     );
     const worst = here.reduce<Finding['level'] | null>(
       (sum, finding) => getWorst(sum, finding.level),

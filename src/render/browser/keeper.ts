@@ -1,14 +1,20 @@
 import type { BrowserProgram } from './bundled.js';
 import { startBrowser, type Browser } from './start.js';
 
-/** After so many leases a browser is given up for a fresh one: its memory only ever grows. */
-const LEASES = 28;
+/** After so many leases a browser is given up for a fresh one, in case its memory grows. */
+const LEASES = 250;
 
 interface Kept {
   starting: Promise<Browser>;
   leases: number;
   inUse: number;
   retired: boolean;
+}
+
+/** A browser that is used for a while. */
+export interface Lease {
+  browser: Browser;
+  release(broken: boolean): Promise<void>;
 }
 
 /** Keeps one browser running, starts another when it is gone or has served long enough. */
@@ -18,14 +24,20 @@ export class BrowserKeeper {
   #current: Kept | null = null;
   #all = new Set<Kept>();
   #closed = false;
+  #waiting: (() => void)[] = [];
 
   constructor(program: BrowserProgram, spki: string) {
     this.#program = program;
     this.#spki = spki;
   }
 
-  /** A running browser, and the call that gives it back. */
-  async lease(): Promise<{ browser: Browser; release: (broken: boolean) => Promise<void> }> {
+  /**
+   * A running browser, and the call that gives it back.
+   * @param urgent others hold theirs until this one is done: do not wait for them
+   */
+  async lease(urgent = false): Promise<Lease> {
+    while (!urgent && !this.#closed && this.#isDraining())
+      await new Promise<void>((resolve) => this.#waiting.push(resolve));
     if (this.#closed) throw new Error('the run is over');
     const kept = this.#current && !this.#current.retired ? this.#current : this.#start();
     kept.leases++;
@@ -43,7 +55,18 @@ export class BrowserKeeper {
 
   async close(): Promise<void> {
     this.#closed = true;
+    this.#wake();
     await Promise.all([...this.#all].map((kept) => this.#end(kept)));
+  }
+
+  /** Whether something still goes on in a browser that was given up: two at once are twice the memory. */
+  #isDraining(): boolean {
+    if (this.#current && !this.#current.retired) return false;
+    return [...this.#all].some(({ inUse }) => inUse > 0);
+  }
+
+  #wake(): void {
+    for (const resolve of this.#waiting.splice(0)) resolve();
   }
 
   #start(): Kept {
@@ -62,6 +85,7 @@ export class BrowserKeeper {
     kept.inUse--;
     if (broken) kept.retired = true;
     if (kept.retired && kept.inUse === 0) await this.#end(kept);
+    this.#wake();
   }
 
   async #end(kept: Kept): Promise<void> {
