@@ -4,7 +4,11 @@ import type { Markup } from './markup/markup.js';
 import type { Edit, Snippet, Span } from './snippet.js';
 
 /** A render as a check sees it: the kinds of evidence it asked for, and no others. */
-export type RenderOf<K extends FactKind> = Pick<Facts, K> & { render: Render };
+export type RenderOf<K extends FactKind> = Pick<Facts, K> & {
+  render: Render;
+  /** There was more than was read: what is not among it may stand elsewhere. */
+  partial: boolean;
+};
 
 /** What a check judges: the snippet, its markup, the house, and all its renders without gaps. */
 export interface Case<K extends FactKind> {
@@ -120,9 +124,11 @@ export function selectRenders<K extends FactKind>(
   renders: readonly Evidence[],
   kinds: readonly K[],
 ): RenderOf<K>[] {
-  const missing = (evidence: Evidence) =>
-    evidence.gaps.some(
-      (gap) => gap.kept === null && (kinds as readonly FactKind[]).includes(gap.kind),
-    );
-  return renders.filter((evidence) => !missing(evidence));
+  return renders
+    .map((evidence) => {
+      const gaps = evidence.gaps.filter((gap) => (kinds as readonly FactKind[]).includes(gap.kind));
+      return { gaps, seen: { ...evidence, partial: gaps.length > 0 } };
+    })
+    .filter(({ gaps }) => gaps.every((gap) => gap.kept !== null))
+    .map(({ seen }) => seen);
 }

@@ -78,7 +78,11 @@ export async function renderOne(
     refusals,
     hostRequests: new Set(options.baseline?.requests ?? []),
   });
-  const gaps = [...findGaps(tab, hung, reading), ...findMissingMedia(facts)];
+  const gaps = [
+    ...findGaps(tab, hung, reading),
+    ...findMissingMedia(facts),
+    ...findUnloaded(facts),
+  ];
   // Last of all: to take it makes the page paint what nobody has looked at.
   const picture = options.pictures
     ? await takePicture(tab, render, reading?.raw ?? null, facts.elements)
@@ -192,6 +196,13 @@ function makeFacts(
     scripts: { hung, dialogs, navigations, console },
     host: parted ? compareParts(parted.parts, baseline) : [],
   };
+}
+
+/** What was read of a page that had not loaded in time is not all of it. */
+function findUnloaded({ page, elements }: Facts): Gap[] {
+  if (!page.stillMoving.includes('the load')) return [];
+  const why = 'the page had not loaded when the time was over';
+  return [{ kind: 'elements', why, seen: null, kept: elements.length }];
 }
 
 /** A film that this run could not have, for reasons of its own, says nothing of what visitors get. */

@@ -28,7 +28,7 @@ describe('the options of audit', () => {
     [{ format: 'yaml' }, '`--format` must be one of text, json, found "yaml".'],
     [{ jobs: '0' }, '`--jobs` must be a whole number from 1 to 32, found "0".'],
     [{ holdOn: 'never' }, '`--hold-on` must be one of blocker, concern, advice, found "never".'],
-    [{ save: ['a.json', 'b.txt'] }, '`--save` must end on .json, found "b.txt".'],
+    [{ save: ['a.json', 'b.txt'] }, '`--save` must end on .json, .html or .png, found "b.txt".'],
   ])('%j is refused in one sentence', (given, complaint) => {
     expect(() => parseOptions(given)).toThrow(complaint);
   });

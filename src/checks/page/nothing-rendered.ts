@@ -38,7 +38,9 @@ export default defineCheck({
         ),
     );
     const first = parts[0] ?? c.markup.elements[0];
-    if (onlyCode || shows || c.renders.length === 0) return [];
+    // Where not all was read, or the page had not loaded in time, it may show all the same.
+    const whole = c.renders.filter(({ partial }) => !partial);
+    if (onlyCode || shows || whole.length === 0) return [];
     const scripted = c.markup.elements.some(isScript);
     return [
       {
@@ -49,9 +51,7 @@ export default defineCheck({
         level: scripted ? 'concern' : 'blocker',
         confirmed: true,
         data: { scripted },
-        seen: c.renders.map(({ render, elements }) =>
-          makeSeen(render, { elements: elements.length }),
-        ),
+        seen: whole.map(({ render, elements }) => makeSeen(render, { elements: elements.length })),
       },
     ];
   },
