@@ -151,7 +151,7 @@ const HOSTILE: [string, string, string[]][] = [
 test('costs only itself, and is named for what it does', async () => {
   HOSTILE.forEach(([, code], i) => shop.write(`hostile/${i}.html`, code));
   shop.write('hostile/sound.html', '<p>Sow beans in May.</p>');
-  const { document } = await shop.audit(['hostile', '--width', '390']);
+  const { document } = await shop.audit(['hostile', '--width', '390', '--jobs', '2']);
   const ids = getIds(document);
   const found = HOSTILE.map(([name], i) => [name, [...new Set(ids[`${i}.html`])]]);
   expect(found).toEqual(HOSTILE.map(([name, , expected]) => [name, expected]));

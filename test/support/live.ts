@@ -45,7 +45,7 @@ export async function openLive(): Promise<Live> {
     ownPage: null,
     root: null,
     offline: false,
-    limits: { load: 8000, settle: 4000, hang: 1500 },
+    limits: { load: 8000, settle: 4000, hang: 4000 },
   });
   return {
     renderer,
