@@ -2,7 +2,7 @@ import { diagnose } from '../core/doctor/diagnose.js';
 import { formatDiagnoses } from '../formats/diagnosis.js';
 import { examineMachine } from '../render/examine.js';
 import { makePaint } from './colours.js';
-import { write, type World } from './streams.js';
+import { getTextWidth, write, type World } from './streams.js';
 
 const CANNOT_RUN = 3;
 
@@ -12,7 +12,7 @@ export async function doctor(
   world: World,
 ): Promise<number> {
   const diagnoses = diagnose(await examineMachine(browser, world.env));
-  const width = Math.min(Math.max(world.stdout.columns ?? 100, 40), 120);
+  const width = getTextWidth(world, 120);
   await write(world.stdout, formatDiagnoses(diagnoses, { paint: makePaint(world, color), width }));
   return diagnoses.some(({ state }) => state === 'bad') ? CANNOT_RUN : 0;
 }

@@ -3,7 +3,7 @@ import { ToolError } from '../core/errors.js';
 import { suggest } from '../core/words/nearest.js';
 import { formatExplanation, formatList } from '../formats/explanation.js';
 import { makePaint } from './colours.js';
-import { write, type World } from './streams.js';
+import { getTextWidth, write, type World } from './streams.js';
 
 /**
  * Prints what a finding means, or the list of all.
@@ -11,7 +11,7 @@ import { write, type World } from './streams.js';
  */
 export async function explain(id: string | undefined, world: World): Promise<number> {
   const paint = makePaint(world, true);
-  const width = Math.min(Math.max(world.stdout.columns ?? 100, 40), 100);
+  const width = getTextWidth(world, 100);
   if (id === undefined) {
     await write(world.stdout, formatList(CHECKS, paint, width));
     return 0;

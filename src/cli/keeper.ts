@@ -90,7 +90,7 @@ export class Keeper {
     this.#kept.add(file);
   }
 
-  /** Writes what holds the run together. Of a run that ended by itself what no snippet has any more is removed. */
+  /** Writes what holds the run together. Evidence that no snippet of a finished run has is removed. */
   async finish(
     document: RunDocument,
     snippets: readonly Snippet[],

@@ -1,4 +1,3 @@
-import { planRenders } from '../core/plan.js';
 import type { Picture } from '../render/picture.js';
 import type { Renderer } from '../render/renderer.js';
 import { wantsPictures } from './options.js';
@@ -60,7 +59,6 @@ export class LazyRenderer {
     });
     this.engines = [{ name: 'chromium', version: renderer.version }];
     if (!renderer.sandboxed && !options.quiet) await write(this.#world.stderr, NO_SANDBOX);
-    renderer.prepare(planRenders('', house, this.#plan));
     return renderer;
   }
 }

@@ -9,7 +9,7 @@ import { formatText } from '../formats/text.js';
 import { makePaint } from './colours.js';
 import type { LoadedHouse } from './house-file.js';
 import type { AuditOptions, chooseSlots, chooseViewports } from './options.js';
-import { write, type World } from './streams.js';
+import { getTextWidth, write, type World } from './streams.js';
 import { getVersion } from './version.js';
 
 /** All that is settled before the first snippet is looked at. */
@@ -69,7 +69,7 @@ export async function tell(document: RunDocument, plan: Plan, world: World): Pro
   if (options.format === 'json') return write(world.stdout, formatJson(document));
   const text = formatText(document, {
     paint: makePaint(world, options.color),
-    width: Math.min(Math.max(world.stdout.columns ?? 100, 40), 120),
+    width: getTextWidth(world, 120),
     house: getHouseLook(plan),
     texts: new Map(snippets.map(({ name, text }) => [name, text])),
   });

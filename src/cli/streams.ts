@@ -16,6 +16,11 @@ export interface World {
   cwd: string;
 }
 
+/** The columns that text is wrapped at: those of the terminal, within reason. */
+export function getTextWidth({ stdout }: World, most: number): number {
+  return Math.min(Math.max(stdout.columns ?? 100, 40), most);
+}
+
 /** Writes and waits until it is out, so that a pipe is not cut off when the process ends. */
 export function write(output: Output, text: string): Promise<void> {
   return new Promise((resolve) => {

@@ -117,6 +117,7 @@ export class Renderer {
     onRender: () => void,
   ): Promise<Evidence[]> {
     this.prepare(renders);
+    const traits = getTraits(markup);
     const evidence: Evidence[] = [];
     let place: Place | null = null;
     let hanging = false;
@@ -128,7 +129,7 @@ export class Renderer {
         const job = {
           render,
           text: snippet.text,
-          traits: getTraits(markup),
+          traits,
           baseline,
           profile: hanging,
           hanging,

@@ -2,6 +2,7 @@ import { expect, test } from '@jest/globals';
 import { diagnose, type MachineFacts } from '../../src/core/doctor/diagnose.js';
 import { formatAge, getReleaseDay } from '../../src/core/doctor/releases.js';
 import { formatDiagnoses } from '../../src/formats/diagnosis.js';
+import { paint } from '../support/paint.js';
 
 const SOUND: MachineFacts = {
   today: new Date('2025-10-01'),
@@ -80,15 +81,6 @@ test('a version’s age is reckoned from the days of known ones', () => {
 });
 
 test('the text says at its end whether audits run', () => {
-  const plain = (text: string) => text;
-  const paint = {
-    blocker: plain,
-    concern: plain,
-    advice: plain,
-    sound: plain,
-    strong: plain,
-    faint: plain,
-  };
   const told = formatDiagnoses(diagnose({ ...SOUND, loopback: 'EPERM' }), { paint, width: 60 });
   expect(told).toMatch(/^· node {7}v20\.20\.2 on linux x64\n/);
   expect(told).toMatch(/\n■ ports {6}127.*\n {13}All traffic/);

@@ -6,16 +6,7 @@ import {
   formatFindingsPage,
   formatList,
 } from '../../dist/src/formats/explanation.js';
-
-const plain = (text: string) => text;
-const paint = {
-  blocker: plain,
-  concern: plain,
-  advice: plain,
-  sound: plain,
-  strong: plain,
-  faint: plain,
-};
+import { paint } from '../support/paint.js';
 
 test.each(CHECKS.map((check) => [check.id, check] as const))(
   '%s is explained whole',

@@ -9,16 +9,8 @@ import {
   makeSeen,
   makeSnippet,
 } from '../support/document.js';
+import { paint } from '../support/paint.js';
 
-const plain = (text: string) => text;
-const paint = {
-  blocker: plain,
-  concern: plain,
-  advice: plain,
-  sound: plain,
-  strong: plain,
-  faint: plain,
-};
 const house = getDefaultHouse();
 const TEXT = '<p>Sow</p>\n<iframe width="640"></iframe>\n';
 

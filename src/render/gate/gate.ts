@@ -5,6 +5,7 @@ import type { Duplex } from 'node:stream';
 import type { Refusal } from '../../core/evidence.js';
 import type { Load } from '../../core/recording/exchange.js';
 import type { Recording } from '../../core/recording/recording.js';
+import { getTarget, splitAuthority } from './address.js';
 import type { GateCertificate } from './certificate.js';
 import { checkCertificate, hand, isSecure, makeEnd } from './ends.js';
 import {
@@ -240,17 +241,4 @@ function getOnward(route: Tunnel | Extract<Route, { kind: 'reroute' }>, url: URL
   if (route.kind === 'reroute') return route.to;
   const scheme = /^(https|wss):$/.test(url.protocol) ? 'https:' : 'http:';
   return { scheme, host: route.address, port: route.port };
-}
-
-/** The address a request is for: absolute in a plain proxy request, else by its host header. */
-function getTarget(ask: Ask, scheme: string): URL | null {
-  const host = ask.headers[':authority'] ?? ask.headers.host ?? '';
-  const url = ask.url ?? '/';
-  const text = /^https?:\/\//.test(url) ? url : `${scheme}//${String(host)}${url}`;
-  return URL.canParse(text) ? new URL(text) : null;
-}
-
-function splitAuthority(authority: string): { hostname: string; port: number } {
-  const at = authority.lastIndexOf(':');
-  return { hostname: authority.slice(0, at), port: Number(authority.slice(at + 1)) };
 }

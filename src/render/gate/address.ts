@@ -1,0 +1,15 @@
+import type { Ask } from './exchange.js';
+
+/** The address a request is for: absolute in a plain proxy request, else by its host header. */
+export function getTarget(ask: Ask, scheme: string): URL | null {
+  const host = ask.headers[':authority'] ?? ask.headers.host ?? '';
+  const url = ask.url ?? '/';
+  const text = /^https?:\/\//.test(url) ? url : `${scheme}//${String(host)}${url}`;
+  return URL.canParse(text) ? new URL(text) : null;
+}
+
+/** Host and port of a CONNECT. */
+export function splitAuthority(authority: string): { hostname: string; port: number } {
+  const at = authority.lastIndexOf(':');
+  return { hostname: authority.slice(0, at), port: Number(authority.slice(at + 1)) };
+}
