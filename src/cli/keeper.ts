@@ -1,10 +1,11 @@
-import { mkdir, readdir, rm } from 'node:fs/promises';
+import { readdir, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import type { Baseline, Evidence } from '../core/evidence.js';
 import type { RunDocument } from '../core/run.js';
 import type { Snippet } from '../core/snippet.js';
 import { formatJson } from '../formats/json.js';
+import { makeFolder } from '../render/folder.js';
 import {
   BASELINES,
   EVIDENCE,
@@ -33,7 +34,7 @@ export class Keeper {
    * @throws ToolError `cannot-write`
    */
   static async open(folder: string, source: string | null): Promise<Keeper> {
-    await mkdir(join(folder, EVIDENCE), { recursive: true }).catch((error: unknown) => {
+    await makeFolder(join(folder, EVIDENCE)).catch((error: unknown) => {
       throw cannotWrite(folder, error);
     });
     const keeper = new Keeper(folder, source);

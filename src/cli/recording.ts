@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { createReadStream } from 'node:fs';
-import { mkdir, open, readFile, rename, rm, stat, type FileHandle } from 'node:fs/promises';
+import { open, readFile, rename, rm, stat, type FileHandle } from 'node:fs/promises';
 import { dirname } from 'node:path';
 import { createInterface } from 'node:readline';
 import { ToolError } from '../core/errors.js';
@@ -8,6 +8,7 @@ import type { Exchange, Load } from '../core/recording/exchange.js';
 import { formatBytes } from '../core/measure/units.js';
 import { formatHarEnd, formatHarEntry, formatHarHead, getPageId } from '../formats/har.js';
 import { parseHar } from '../formats/har-read.js';
+import { makeFolder } from '../render/folder.js';
 import { cannotWrite, getMakingName } from './save.js';
 import { getVersion } from './version.js';
 
@@ -50,7 +51,7 @@ export class RecordingFile {
   static async open(path: string): Promise<RecordingFile> {
     const file = new RecordingFile(path);
     try {
-      await mkdir(dirname(path), { recursive: true });
+      await makeFolder(dirname(path));
       await (await open(file.spool, 'w')).close();
     } catch (error) {
       throw cannotWrite(path, error);

@@ -1,6 +1,8 @@
-import { mkdir, rename, rm, writeFile } from 'node:fs/promises';
+import { rename, rm, writeFile } from 'node:fs/promises';
 import { dirname } from 'node:path';
 import { ToolError } from '../core/errors.js';
+import { describeFault } from '../core/words/fault.js';
+import { makeFolder } from '../render/folder.js';
 
 /**
  * Written beside and renamed: whoever reads it finds the old file or the whole new one.
@@ -9,7 +11,7 @@ import { ToolError } from '../core/errors.js';
 export async function writeWhole(path: string, content: string | Uint8Array): Promise<void> {
   const making = getMakingName(path);
   try {
-    await mkdir(dirname(path), { recursive: true });
+    await makeFolder(dirname(path));
     await writeFile(making, content);
     await rename(making, path);
   } catch (error) {
@@ -24,7 +26,6 @@ export function getMakingName(path: string): string {
 }
 
 export function cannotWrite(path: string, error: unknown): ToolError {
-  const { code } = error as NodeJS.ErrnoException;
-  const why = code === 'EACCES' || code === 'EPERM' ? 'permission denied' : (code ?? String(error));
+  const why = describeFault(error);
   return new ToolError('cannot-write', `${path} could not be written: ${why}.`, { cause: error });
 }

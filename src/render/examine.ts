@@ -1,12 +1,13 @@
 import { execFile } from 'node:child_process';
-import { access, constants, stat, statfs } from 'node:fs/promises';
+import { access, constants, realpath, stat, statfs } from 'node:fs/promises';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { dirname } from 'node:path';
 import { promisify } from 'node:util';
 import type { BrowserFact, MachineFacts } from '../core/doctor/diagnose.js';
-import { getBundledBrowser, getCacheFolder, type BrowserProgram } from './browser/bundled.js';
-import { describePlaces, findBrowser, getSystemPlaces } from './browser/find.js';
+import { getBundledBrowser, type BrowserProgram } from './browser/bundled.js';
+import { getCacheFolder } from './browser/cache.js';
+import { describePlaces, findBrowser, getSystemPlaces, isProgram } from './browser/find.js';
 import { startBrowser, type Browser } from './browser/start.js';
 
 const run = promisify(execFile);
@@ -18,7 +19,8 @@ const SAMPLES: Record<string, string> = {
   Hebrew: '\u05d0',
   Greek: '\u03a9',
   Cyrillic: '\u0416',
-  'Chinese and Japanese': '\u6c34',
+  Chinese: '\u6c34',
+  Japanese: '\u304b',
   Korean: '\uac00',
   Hindi: '\u0905',
   Thai: '\u0e01',
@@ -30,7 +32,7 @@ const PROXIES = ['HTTPS_PROXY', 'HTTP_PROXY', 'ALL_PROXY', 'NO_PROXY'];
 export async function examineMachine(
   wanted: string | undefined,
   env: Record<string, string | undefined>,
-): Promise<MachineFacts> {
+): Promise<Omit<MachineFacts, 'moreFonts'>> {
   const places = getSystemPlaces();
   const [browsers, { start, boxes }, loopback, folders] = await Promise.all([
     listBrowsers(places),
@@ -53,27 +55,32 @@ export async function examineMachine(
 }
 
 async function listBrowsers(places: readonly string[]): Promise<BrowserFact[]> {
-  const bundled = await getBundledBrowser().catch((error: Error) => error);
-  const found = await Promise.all(
-    places.map(async (path): Promise<BrowserProgram | null> => {
-      const there = await access(path, constants.X_OK).then(
-        () => true,
-        () => false,
-      );
-      return there ? { path, origin: 'system', env: {} } : null;
-    }),
-  );
-  const programs = found.filter((one) => one !== null);
-  if (bundled instanceof Error) {
-    const lost: BrowserFact = {
-      origin: 'bundled',
-      path: '',
-      version: null,
-      fault: bundled.message,
-    };
-    return [lost, ...(await Promise.all(programs.map(askVersion)))];
+  const [bundled, system] = await Promise.all([askBundled(), askSystem(places)]);
+  return [...(bundled ? [bundled] : []), ...system];
+}
+
+async function askBundled(): Promise<BrowserFact | null> {
+  try {
+    const program = await getBundledBrowser();
+    return program && (await askVersion(program));
+  } catch (error) {
+    const fault = (error as Error).message;
+    return { origin: 'bundled', path: '', version: null, fault };
   }
-  return Promise.all([...(bundled ? [bundled] : []), ...programs].map(askVersion));
+}
+
+/** One browser often has several names, links or a small program that starts it: it is told once. */
+async function askSystem(places: readonly string[]): Promise<BrowserFact[]> {
+  const programs = new Map<string, BrowserProgram>();
+  for (const path of places) {
+    const real = (await isProgram(path)) ? await realpath(path) : null;
+    if (real && !programs.has(real)) programs.set(real, { path, origin: 'system', env: {} });
+  }
+  const asked = await Promise.all([...programs.values()].map(askVersion));
+  return asked.filter(
+    ({ version }, i) =>
+      version === null || asked.findIndex((other) => other.version === version) === i,
+  );
 }
 
 async function askVersion({ path, origin, env }: BrowserProgram): Promise<BrowserFact> {

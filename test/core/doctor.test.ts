@@ -14,6 +14,7 @@ const SOUND: MachineFacts = {
   lookedFor: 'chromium in the folders of PATH',
   start: { path: '/c/chromium', origin: 'bundled', sandboxed: true, fault: null },
   boxes: [],
+  moreFonts: 'npm install letters',
   proxy: [],
   folders: [{ what: 'cache', path: '/c', fault: null, freeBytes: 9e9 }],
   loopback: null,
@@ -55,7 +56,12 @@ test.each<[string, Partial<MachineFacts>, RegExp]>([
     { start: { path: '/c', origin: 'bundled', sandboxed: false, fault: null } },
     /^note sandbox: off, because you are root.*ordinary user/,
   ],
-  ['missing letters', { boxes: ['Korean', 'emoji'] }, /no letters for Korean and emoji/],
+  ['missing letters', { boxes: ['Korean', 'Thai'] }, /no letters for Korean and Thai.*--browser/],
+  [
+    'letters of a package',
+    { boxes: ['Korean'] },
+    /no letters for Korean.*have them: npm install le/,
+  ],
   [
     'fonts of the machine',
     { start: { path: '/c', origin: 'system', sandboxed: true, fault: null } },

@@ -1,10 +1,10 @@
 import { afterAll, afterEach, beforeAll, describe, expect, test } from '@jest/globals';
-import { execFileSync } from 'node:child_process';
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { gunzipSync } from 'node:zlib';
 import { HOSTS, startStandIns, type StandIns } from '../../dist/demo/stand-ins/index.js';
 import { runSchema } from '../../dist/src/core/run.js';
+import { findProcesses } from '../support/processes.js';
 import { getIds, Workshop } from '../support/program.js';
 
 const shop = new Workshop();
@@ -24,7 +24,7 @@ afterAll(async () => {
 afterEach(() => {
   // Nothing may be left: no profile, no browser that works on one.
   expect(readdirSync(shop.temporary)).toEqual([]);
-  expect(execFileSync('ps', ['-eo', 'args'], { encoding: 'utf8' })).not.toContain(shop.temporary);
+  expect(findProcesses(shop.temporary)).toEqual([]);
 });
 
 function makeHouse(origin: string, more = ''): string {

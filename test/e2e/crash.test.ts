@@ -1,8 +1,8 @@
 import { afterAll, expect, test } from '@jest/globals';
-import { execFileSync } from 'node:child_process';
 import { readdirSync } from 'node:fs';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import { findProcesses } from '../support/processes.js';
 import { getIds, Workshop } from '../support/program.js';
 import type { RunDocument } from '../../dist/src/core/run.js';
 
@@ -15,12 +15,8 @@ afterAll(() => {
 
 /** The browser of this test: the group leader that works on a profile in our own temporary folder. */
 function findBrowserProcess(): number {
-  const lines = execFileSync('ps', ['-eo', 'pid=,pgid=,args='], { encoding: 'utf8' }).split('\n');
-  const own = lines
-    .filter((line) => line.includes(shop.temporary))
-    .map((line) => line.trim().split(/\s+/));
-  const leader = own.find(([pid, group]) => pid === group);
-  return Number(leader?.[0]);
+  const leader = findProcesses(shop.temporary).find(({ pid, group }) => pid === group);
+  return leader!.pid;
 }
 
 test('a browser that is killed costs only what it was at: another takes over', async () => {

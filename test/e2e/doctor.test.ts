@@ -12,8 +12,9 @@ test('names the browser, tries it, and knows which letters its fonts have', asyn
   expect(code).toBe(0);
   expect(out).toMatch(/browser +\w+ [\d.]+ /);
   expect(out).toMatch(/an audit uses \/.*; it starts/s);
-  // Of the fonts that come along Hebrew is one, and emoji are not.
-  expect(out.replace(/\s+/g, ' ')).toMatch(/no letters for (?!.*Hebrew).*emoji/);
+  // What is large, as Chinese, may be missing; these are not.
+  const letters = /no letters for .*(Arabic|Hebrew|Greek|Cyrillic|Hindi|Thai|emoji)/;
+  expect(out.replace(/\s+/g, ' ')).not.toMatch(letters);
   expect(out).toContain('proxy.example:3128');
   expect(out).not.toContain('secret');
   expect(out).toMatch(/Audits run here\.\n$/);

@@ -1,9 +1,9 @@
 import { afterAll, afterEach, beforeAll, expect, test } from '@jest/globals';
-import { execFileSync } from 'node:child_process';
 import { createSocket, type Socket } from 'node:dgram';
 import { readdirSync } from 'node:fs';
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import { findProcesses } from '../support/processes.js';
 import { getIds, Workshop } from '../support/program.js';
 
 const shop = new Workshop();
@@ -57,7 +57,7 @@ afterAll(() => {
 afterEach(() => {
   // Nothing may be left: no profile, no browser that works on one.
   expect(readdirSync(shop.temporary)).toEqual([]);
-  expect(execFileSync('ps', ['-eo', 'args'], { encoding: 'utf8' })).not.toContain(shop.temporary);
+  expect(findProcesses(shop.temporary)).toEqual([]);
 });
 
 const FULL = 'style="max-width: 100%"';

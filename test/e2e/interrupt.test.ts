@@ -1,9 +1,9 @@
 import { afterAll, afterEach, beforeEach, expect, test } from '@jest/globals';
-import { execFileSync } from 'node:child_process';
 import { readdirSync, readFileSync } from 'node:fs';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
+import { findProcesses } from '../support/processes.js';
 import { getIds, Workshop } from '../support/program.js';
 import type { RunDocument } from '../../dist/src/core/run.js';
 
@@ -31,11 +31,6 @@ afterEach(() => {
 
 afterAll(() => shop.close());
 
-function listBrowsers(): string[] {
-  const lines = execFileSync('ps', ['-eo', 'args'], { encoding: 'utf8' }).split('\n');
-  return lines.filter((line) => line.includes(shop.temporary));
-}
-
 test.each(['SIGINT', 'SIGTERM', 'SIGHUP'] as const)(
   '%s reports and saves what is finished, and leaves nothing behind',
   async (signal) => {
@@ -62,7 +57,7 @@ test.each(['SIGINT', 'SIGTERM', 'SIGHUP'] as const)(
     const again = await shop.run(['judge', `${signal}/kept`, '--format', 'json']);
     expect(Object.keys(getIds(JSON.parse(again.out) as RunDocument))).toEqual(['1.html']);
     expect(readdirSync(shop.temporary)).toEqual([]);
-    expect(listBrowsers()).toEqual([]);
+    expect(findProcesses(shop.temporary)).toEqual([]);
   },
 );
 
@@ -72,9 +67,9 @@ test('killed outright, it takes its browser along, and the next run removes what
   child.kill('SIGKILL');
   await done;
   const end = Date.now() + 20_000;
-  while (listBrowsers().length > 0 && Date.now() < end)
+  while (findProcesses(shop.temporary).length > 0 && Date.now() < end)
     await new Promise((resolve) => setTimeout(resolve, 50));
-  expect(listBrowsers()).toEqual([]);
+  expect(findProcesses(shop.temporary)).toEqual([]);
   expect(readdirSync(shop.temporary).length).toBeGreaterThan(0);
   await shop.run(['audit', '--code', '<p>x</p>']);
   expect(readdirSync(shop.temporary)).toEqual([]);

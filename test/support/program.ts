@@ -5,7 +5,8 @@ import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { RunDocument } from '../../dist/src/core/run.js';
 
-const PROGRAM = fileURLToPath(new URL('../../bin/mivket.js', import.meta.url));
+/** The built program. */
+export const PROGRAM = fileURLToPath(new URL('../../bin/mivket.js', import.meta.url));
 
 /** What a finished program left. */
 export interface Outcome {
@@ -34,7 +35,16 @@ export class Workshop {
     args: string[],
     env: Record<string, string> = {},
   ): { child: ChildProcess; done: Promise<Outcome> } {
-    const child = spawn(process.execPath, [PROGRAM, ...args], {
+    return this.launch(process.execPath, [PROGRAM, ...args], env);
+  }
+
+  /** Starts any program in the folder. */
+  launch(
+    program: string,
+    args: string[],
+    env: Record<string, string> = {},
+  ): { child: ChildProcess; done: Promise<Outcome> } {
+    const child = spawn(program, args, {
       cwd: this.folder,
       env: { ...process.env, TMPDIR: this.temporary, NO_COLOR: '1', ...env },
     });

@@ -25,6 +25,8 @@ export interface MachineFacts {
     | { path: string | null; origin: null; sandboxed: false; fault: string };
   /** Scripts and signs of which no font here has the letters; null where that could not be tried. */
   boxes: string[] | null;
+  /** What adds Chinese, Japanese and Korean to the fonts that came along. */
+  moreFonts: string;
   /** The proxy variables that are set, without credentials. */
   proxy: { name: string; value: string }[];
   folders: { what: string; path: string; fault: string | null; freeBytes: number | null }[];
@@ -133,20 +135,19 @@ function judgeSandbox({ start }: MachineFacts): Diagnosis | null {
   );
 }
 
-function judgeFonts({ start, boxes }: MachineFacts): Diagnosis | null {
+const EAST_ASIAN = ['Chinese', 'Japanese', 'Korean'];
+const INSTALL_FONTS = 'Install fonts that have them, and use --browser system.';
+
+function judgeFonts({ start, boxes, moreFonts }: MachineFacts): Diagnosis | null {
   if (boxes === null) return null;
   const own = start.origin === 'bundled';
   const whose = own
     ? 'those that came along: the same pixels on every Linux machine'
     : 'those of this machine: widths of text and pictures differ from other machines';
   if (boxes.length > 0) {
-    return note(
-      'fonts',
-      `${whose}; no letters for ${joinWords(boxes)}: they are empty boxes`,
-      own
-        ? 'For snippets with them use --browser system, with fonts that have them installed.'
-        : 'Install fonts that have them, such as the Noto families.',
-    );
+    const words = `${whose}; no letters for ${joinWords(boxes)}: they are empty boxes`;
+    const known = own && boxes.every((one) => EAST_ASIAN.includes(one));
+    return note('fonts', words, known ? `To have them: ${moreFonts}` : INSTALL_FONTS);
   }
   if (own) return good('fonts', whose);
   return note('fonts', whose, 'Compare pictures of one machine only.');

@@ -1,22 +1,13 @@
 import { createReadStream, createWriteStream } from 'node:fs';
-import {
-  access,
-  chmod,
-  lstat,
-  mkdir,
-  mkdtemp,
-  readFile,
-  rename,
-  rm,
-  writeFile,
-} from 'node:fs/promises';
+import { readFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
-import { homedir } from 'node:os';
 import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { createBrotliDecompress } from 'node:zlib';
 import { ToolError } from '../../core/errors.js';
-import { getFontsConf, installFonts } from './fonts.js';
+import { describeFault } from '../../core/words/fault.js';
+import { getKept } from './cache.js';
+import { getFonts } from './fonts.js';
 
 /** A browser that can be started: the program and the environment it needs. */
 export interface BrowserProgram {
@@ -30,22 +21,34 @@ const ARCHIVES = ['al2023', 'swiftshader'];
 
 /**
  * The browser that came with the packages, unpacked once into the private cache.
- * Resolves to null where the platform has none.
+ * Resolves to null where none came, or none that fits the platform.
+ * @throws ToolError `browser-failed` where it cannot be unpacked
  */
 export async function getBundledBrowser(): Promise<BrowserProgram | null> {
   const source = await findPackage();
   if (!source) return null;
-  const cache = await openCache();
-  const target = join(cache, `browser-${process.platform}-${process.arch}-${source.version}-1`);
-  if (!(await exists(join(target, 'ready')))) await unpackInto(source, cache, target);
+  const name = `browser-${process.platform}-${process.arch}-${source.version}-2`;
+  const [folder, fonts] = await Promise.all([
+    getKept(name, (making) => [
+      inflateProgram(source.bin, making),
+      ...ARCHIVES.map((archive) => unpack(source.bin, archive, making)),
+    ]),
+    getFonts(source.resolve).catch(explain),
+  ]);
   return {
-    path: join(target, 'chromium'),
+    path: join(folder, 'chromium'),
     origin: 'bundled',
-    env: {
-      LD_LIBRARY_PATH: join(target, 'lib'),
-      FONTCONFIG_FILE: join(target, 'fonts.conf'),
-    },
+    env: { LD_LIBRARY_PATH: join(folder, 'lib'), FONTCONFIG_FILE: join(fonts, 'fonts.conf') },
   };
+}
+
+function explain(error: unknown): never {
+  if (error instanceof ToolError) throw error;
+  throw new ToolError(
+    'browser-failed',
+    `The browser that came along is not whole: ${describeFault(error)}; install the packages again.`,
+    { cause: error },
+  );
 }
 
 interface Source {
@@ -57,61 +60,25 @@ interface Source {
 async function findPackage(): Promise<Source | null> {
   try {
     const wrapper = createRequire(import.meta.url).resolve(WRAPPER);
+    if (!fits(await readJson(wrapper))) return null;
     const { resolve } = createRequire(wrapper);
     const entry = resolve('@sparticuz/chromium');
     const folder = entry.slice(0, entry.lastIndexOf(join('chromium', 'build'))) + 'chromium';
-    const about = JSON.parse(await readFile(join(folder, 'package.json'), 'utf8')) as {
-      version: string;
-    };
-    return { bin: join(folder, 'bin'), version: about.version, resolve };
+    const { version } = (await readJson(join(folder, 'package.json'))) as { version: string };
+    return { bin: join(folder, 'bin'), version, resolve };
   } catch {
     return null;
   }
 }
 
-/** Where the browser that came along is unpacked. */
-export function getCacheFolder(): string {
-  return join(process.env.XDG_CACHE_HOME || join(homedir(), '.cache'), 'mivket');
+/** In a checkout the package is there whatever the system is. */
+function fits(about: unknown): boolean {
+  const { os, cpu } = about as { os: string[]; cpu: string[] };
+  return os.includes(process.platform) && cpu.includes(process.arch);
 }
 
-/** The cache holds a program we run: it must be ours alone, or somebody else could swap it. */
-async function openCache(): Promise<string> {
-  const folder = getCacheFolder();
-  await mkdir(folder, { recursive: true, mode: 0o700 }).catch((error: NodeJS.ErrnoException) => {
-    throw new ToolError(
-      'browser-failed',
-      `The browser that came along has nowhere to be unpacked: ${folder} cannot be made (${error.code}); XDG_CACHE_HOME names another place.`,
-    );
-  });
-  const found = await lstat(folder);
-  const stranger = process.getuid && found.uid !== process.getuid();
-  if (!found.isDirectory() || stranger) {
-    throw new ToolError(
-      'browser-failed',
-      `The cache folder ${folder} is not a folder of your own.`,
-    );
-  }
-  if (found.mode & 0o077) await chmod(folder, 0o700);
-  return folder;
-}
-
-async function unpackInto(source: Source, cache: string, target: string): Promise<void> {
-  const making = await mkdtemp(join(cache, 'making-'));
-  try {
-    await Promise.all([
-      inflateProgram(source.bin, making),
-      ...ARCHIVES.map((name) => unpack(source.bin, name, making)),
-      installFonts(source.resolve, join(making, 'fonts')),
-    ]);
-    await writeFile(join(making, 'fonts.conf'), getFontsConf(target));
-    await writeFile(join(making, 'ready'), '');
-    await rename(making, target).catch(async (error: unknown) => {
-      // Another process was faster: its copy is as good as ours.
-      if (!(await exists(join(target, 'ready')))) throw error;
-    });
-  } finally {
-    await rm(making, { recursive: true, force: true });
-  }
+async function readJson(path: string): Promise<unknown> {
+  return JSON.parse(await readFile(path, 'utf8')) as unknown;
 }
 
 async function inflateProgram(bin: string, making: string): Promise<void> {
@@ -120,16 +87,10 @@ async function inflateProgram(bin: string, making: string): Promise<void> {
 }
 
 async function unpack(bin: string, name: string, making: string): Promise<void> {
-  const { extract } = await import('tar-fs');
+  // A CommonJS module: bundled or not, what is imported of it is one object.
+  const { default: tar } = await import('tar-fs');
   const archive = join(bin, `${name}.tar.br`);
   const own = process.getuid ? { uid: process.getuid(), gid: process.getgid!() } : {};
-  const out = extract(making, { map: (header) => Object.assign(header, own) });
+  const out = tar.extract(making, { map: (header) => Object.assign(header, own) });
   await pipeline(createReadStream(archive), createBrotliDecompress(), out);
-}
-
-async function exists(path: string): Promise<boolean> {
-  return access(path).then(
-    () => true,
-    () => false,
-  );
 }

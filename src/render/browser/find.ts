@@ -1,5 +1,5 @@
 import { constants } from 'node:fs';
-import { access } from 'node:fs/promises';
+import { access, stat } from 'node:fs/promises';
 import { delimiter, isAbsolute, join } from 'node:path';
 import { ToolError } from '../../core/errors.js';
 import { getBundledBrowser, type BrowserProgram } from './bundled.js';
@@ -36,9 +36,13 @@ const WINDOWS_PARTS = [
 /**
  * The browser to use: `wanted` (a path, or `system`), else MIVKET_BROWSER, else the one that came
  * with the packages, else one of the system.
+ * @param places where the system's are looked for
  * @throws ToolError `no-browser`, with each place looked at.
  */
-export async function findBrowser(wanted?: string): Promise<BrowserProgram> {
+export async function findBrowser(
+  wanted?: string,
+  places: readonly string[] = getSystemPlaces(),
+): Promise<BrowserProgram> {
   const choice = wanted ?? process.env.MIVKET_BROWSER;
   if (choice && choice !== 'system')
     return useGiven(choice, wanted ? '--browser' : 'MIVKET_BROWSER');
@@ -46,7 +50,6 @@ export async function findBrowser(wanted?: string): Promise<BrowserProgram> {
     const bundled = await getBundledBrowser();
     if (bundled) return bundled;
   }
-  const places = getSystemPlaces();
   for (const path of places) if (await isProgram(path)) return { path, origin: 'system', env: {} };
   throw new ToolError('no-browser', `No browser was found. Looked for ${describePlaces()}.`);
 }
@@ -89,7 +92,10 @@ function getPathFolders(): string[] {
   return (process.env.PATH ?? '').split(delimiter).filter(Boolean);
 }
 
-async function isProgram(path: string): Promise<boolean> {
+/** Whether there is a file that may be run. */
+export async function isProgram(path: string): Promise<boolean> {
+  const found = await stat(path).catch(() => null);
+  if (!found?.isFile()) return false;
   return access(path, constants.X_OK).then(
     () => true,
     () => false,

@@ -6,6 +6,7 @@ import { join } from 'node:path';
 import type { Readable, Writable } from 'node:stream';
 import { ToolError } from '../../core/errors.js';
 import { Connection } from '../protocol/connection.js';
+import { isAlive } from './alive.js';
 import type { BrowserProgram } from './bundled.js';
 
 /** A running browser. `close` ends it and removes its profile; it never throws. */
@@ -65,14 +66,6 @@ async function sweepProfiles(): Promise<void> {
   });
   const remove = (name: string) => rm(join(tmpdir(), name), { recursive: true, force: true });
   await Promise.all(left.map((name) => remove(name).catch(() => undefined)));
-}
-
-function isAlive(pid: number): boolean {
-  try {
-    return process.kill(pid, 0);
-  } catch (error) {
-    return (error as NodeJS.ErrnoException).code === 'EPERM';
-  }
 }
 
 /**

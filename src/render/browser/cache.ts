@@ -1,0 +1,126 @@
+import { access, chmod, lstat, mkdir, mkdtemp, readdir, rename, rm, stat } from 'node:fs/promises';
+import { homedir, hostname, tmpdir } from 'node:os';
+import { isAbsolute, join } from 'node:path';
+import { ToolError } from '../../core/errors.js';
+import { describeFault } from '../../core/words/fault.js';
+import { makeFolder } from '../folder.js';
+import { isAlive } from './alive.js';
+
+/** Written last: what has it is whole. */
+const READY = 'ready';
+/** What is being made has a name that says by whom, so that what nobody finishes can be told. */
+const MAKER = `making-${hostname().replace(/[^\w.]/g, '')}-`;
+const LONGEST_MAKING = 3600 * 1000;
+
+const making = new Map<string, Promise<string>>();
+
+/** Where what came along is unpacked. An address that is not absolute is none (XDG Base Directory 0.8). */
+export function getCacheFolder(): string {
+  const given = process.env.XDG_CACHE_HOME;
+  return join(given && isAbsolute(given) ? given : join(getHome(), '.cache'), 'mivket');
+}
+
+/** Who has no home, as a user without an entry in a container, has a temporary folder at least. */
+function getHome(): string {
+  try {
+    return homedir();
+  } catch {
+    return tmpdir();
+  }
+}
+
+/** Begins to fill an empty folder of the cache, several parts at once. */
+type Fill = (folder: string) => Promise<unknown>[];
+
+/**
+ * A folder of the cache, filled once and then kept. Whoever comes second, in this process or in
+ * another, takes what the first has made; what was left half done is made anew.
+ * @returns the absolute path of the folder
+ * @throws ToolError `browser-failed`
+ */
+export async function getKept(name: string, fill: Fill): Promise<string> {
+  const cache = await openCache();
+  const target = join(cache, name);
+  if (await exists(join(target, READY))) return target;
+  const begun = making.get(target) ?? make(cache, target, fill);
+  making.set(target, begun);
+  return begun.finally(() => making.delete(target));
+}
+
+async function make(cache: string, target: string, fill: Fill): Promise<string> {
+  await sweep(cache);
+  let folder: string | null = null;
+  try {
+    folder = await mkdtemp(join(cache, `${MAKER}${process.pid}-`));
+    await finishAll(fill(folder));
+    await mkdir(join(folder, READY));
+    await settle(folder, target);
+    return target;
+  } catch (error) {
+    throw new ToolError(
+      'browser-failed',
+      `The browser that came along could not be unpacked in ${cache}: ${describeFault(error)}; XDG_CACHE_HOME names another place.`,
+      { cause: error },
+    );
+  } finally {
+    if (folder) await rm(folder, { recursive: true, force: true }).catch(() => undefined);
+  }
+}
+
+/** Waits for all parts, also after one has failed: nothing is written any more when it is cleaned up. */
+async function finishAll(parts: readonly Promise<unknown>[]): Promise<void> {
+  const faults: unknown[] = [];
+  await Promise.all(parts.map((part) => part.catch((error: unknown) => faults.push(error))));
+  if (faults.length > 0) throw faults[0];
+}
+
+/** Another process may have been faster: its copy is as good. What stands there without being whole goes. */
+async function settle(folder: string, target: string): Promise<void> {
+  if (await exists(join(target, READY))) return;
+  await rename(folder, target).catch(async (error: unknown) => {
+    if (await exists(join(target, READY))) return;
+    if (!(await exists(target))) throw error;
+    await rm(target, { recursive: true, force: true });
+    await rename(folder, target);
+  });
+}
+
+/** Removes what was begun and will not be finished: its maker is gone, or has been at it for an hour. */
+async function sweep(cache: string): Promise<void> {
+  const names = await readdir(cache).catch(() => []);
+  for (const name of names.filter((one) => one.startsWith('making-'))) {
+    const path = join(cache, name);
+    const pid = name.startsWith(MAKER) ? Number.parseInt(name.slice(MAKER.length), 10) : null;
+    const age = Date.now() - ((await stat(path).catch(() => null))?.mtimeMs ?? Date.now());
+    if ((pid !== null && !isAlive(pid)) || age > LONGEST_MAKING)
+      await rm(path, { recursive: true, force: true }).catch(() => undefined);
+  }
+}
+
+/** The cache holds a program we run: it must be ours alone, or somebody else could swap it. */
+async function openCache(): Promise<string> {
+  const folder = getCacheFolder();
+  const fault = (why: string) =>
+    new ToolError(
+      'browser-failed',
+      `The browser that came along has nowhere to be unpacked: ${folder} ${why}; XDG_CACHE_HOME names another place.`,
+    );
+  await makeFolder(folder, 0o700).catch((error: unknown) => {
+    throw fault(`cannot be made (${describeFault(error)})`);
+  });
+  const found = await lstat(folder);
+  const stranger = process.getuid && found.uid !== process.getuid();
+  if (!found.isDirectory() || stranger) throw fault('is not a folder of your own');
+  if (found.mode & 0o077)
+    await chmod(folder, 0o700).catch((error: unknown) => {
+      throw fault(`is open to others, and that cannot be changed (${describeFault(error)})`);
+    });
+  return folder;
+}
+
+async function exists(path: string): Promise<boolean> {
+  return access(path).then(
+    () => true,
+    () => false,
+  );
+}
