@@ -1,17 +1,13 @@
-import { execFile } from 'node:child_process';
 import { access, constants, realpath, stat, statfs } from 'node:fs/promises';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { dirname } from 'node:path';
-import { promisify } from 'node:util';
 import type { BrowserFact, MachineFacts } from '../core/doctor/diagnose.js';
 import { getBundledBrowser, type BrowserProgram } from './browser/bundled.js';
 import { getCacheFolder } from './browser/cache.js';
 import { describePlaces, findBrowser, getSystemPlaces, isProgram } from './browser/find.js';
 import { startBrowser, type Browser } from './browser/start.js';
-
-const run = promisify(execFile);
-const VERSION_LIMIT = 10_000;
+import { askVersion } from './browser/version.js';
 
 /** Letters and signs of which a visitor's machine has fonts. */
 const SAMPLES: Record<string, string> = {
@@ -62,7 +58,7 @@ async function listBrowsers(places: readonly string[]): Promise<BrowserFact[]> {
 async function askBundled(): Promise<BrowserFact | null> {
   try {
     const program = await getBundledBrowser();
-    return program && (await askVersion(program));
+    return program && (await ask(program));
   } catch (error) {
     const fault = (error as Error).message;
     return { origin: 'bundled', path: '', version: null, fault };
@@ -76,18 +72,17 @@ async function askSystem(places: readonly string[]): Promise<BrowserFact[]> {
     const real = (await isProgram(path)) ? await realpath(path) : null;
     if (real && !programs.has(real)) programs.set(real, { path, origin: 'system', env: {} });
   }
-  const asked = await Promise.all([...programs.values()].map(askVersion));
+  const asked = await Promise.all([...programs.values()].map(ask));
   return asked.filter(
     ({ version }, i) =>
       version === null || asked.findIndex((other) => other.version === version) === i,
   );
 }
 
-async function askVersion({ path, origin, env }: BrowserProgram): Promise<BrowserFact> {
-  const options = { env: { ...process.env, ...env }, timeout: VERSION_LIMIT };
+async function ask(program: BrowserProgram): Promise<BrowserFact> {
+  const { path, origin } = program;
   try {
-    const { stdout } = await run(path, ['--version'], options);
-    return { origin, path, version: stdout.trim().split('\n').at(-1)!, fault: null };
+    return { origin, path, version: await askVersion(program), fault: null };
   } catch (error) {
     const said = (error as { stderr?: string }).stderr?.trim() || (error as Error).message;
     return { origin, path, version: null, fault: said.split('\n')[0]!.slice(0, 200) };
@@ -99,7 +94,7 @@ async function tryBrowser(
 ): Promise<Pick<MachineFacts, 'start' | 'boxes'>> {
   try {
     const program = await findBrowser(wanted);
-    const browser = await startBrowser(program, '');
+    const browser = await startBrowser(program, { spki: '', language: 'en-US' });
     try {
       const { sandboxed } = browser;
       const start = { path: program.path, origin: program.origin, sandboxed, fault: null };

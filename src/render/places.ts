@@ -26,15 +26,22 @@ export class Places {
   #keeper: BrowserKeeper;
   #gates: Gates;
   #rules: GateRules;
+  #language: string;
   version = '';
   sandboxed = true;
 
   /** Starts the browser. @throws ToolError `browser-failed` */
-  static async open(program: BrowserProgram, rules: GateRules, memory: Memory): Promise<Places> {
+  static async open(
+    program: BrowserProgram,
+    rules: GateRules,
+    memory: Memory,
+    language: string,
+  ): Promise<Places> {
     const certificate = await makeCertificate();
     const distrusted = memory.recordTo === null ? null : await makeCertificate();
-    const keeper = new BrowserKeeper(program, certificate.spki);
-    const places = new Places(keeper, new Gates({ certificate, distrusted, ...memory }), rules);
+    const keeper = new BrowserKeeper(program, { spki: certificate.spki, language });
+    const gates = new Gates({ certificate, distrusted, ...memory });
+    const places = new Places(keeper, gates, rules, language);
     try {
       const { browser, release } = await keeper.lease();
       places.version = browser.version;
@@ -47,10 +54,11 @@ export class Places {
     return places;
   }
 
-  private constructor(keeper: BrowserKeeper, gates: Gates, rules: GateRules) {
+  private constructor(keeper: BrowserKeeper, gates: Gates, rules: GateRules, language: string) {
     this.#keeper = keeper;
     this.#gates = gates;
     this.#rules = rules;
+    this.#language = language;
   }
 
   /** @param urgent others hold a place until this one is left: it does not wait for theirs */
@@ -58,7 +66,8 @@ export class Places {
     const { browser, release } = await this.#keeper.lease(urgent);
     const gate = await this.#gates.open(this.#rules);
     try {
-      const tab = await Tab.open(browser.connection, gate.port);
+      const visitor = { version: getNumber(browser.version), language: this.#language };
+      const tab = await Tab.open(browser.connection, gate.port, visitor);
       const leave = async (broken: boolean) => {
         await tab.close();
         await gate.close();
@@ -75,4 +84,9 @@ export class Places {
   async close(): Promise<void> {
     await Promise.all([this.#keeper.close(), this.#gates.close()]);
   }
+}
+
+/** The number in a product's name and version. */
+function getNumber(product: string): string {
+  return product.slice(product.indexOf('/') + 1);
 }

@@ -55,10 +55,10 @@ export class Renderer {
 
   /** Starts the browser. @throws ToolError `browser-failed` */
   static async open(options: RendererOptions): Promise<Renderer> {
-    const { origin, reroute } = options.house;
+    const { origin, reroute, language } = options.house;
     const rules = { origin, reroute, offline: options.offline };
     const memory = { recordTo: options.recordTo ?? null, recording: options.recording ?? null };
-    return new Renderer(options, await Places.open(options.program, rules, memory));
+    return new Renderer(options, await Places.open(options.program, rules, memory, language));
   }
 
   private constructor(options: RendererOptions, places: Places) {
@@ -184,14 +184,10 @@ export class Renderer {
     };
     const alike = place.viewport !== null && isAlike(place.viewport, job.render.viewport);
     const same = place.shown?.html === composePage(sources.host, sources.snippet);
+    const live = job.traits.live || this.#hostTraits.live;
     const resizable =
-      same &&
-      alike &&
-      job.traits.resizable &&
-      !this.#options.alwaysLoad &&
-      !this.#hostTraits.live &&
-      !job.profile;
-    const shown = place.shown && { page: place.shown, resizable };
+      same && alike && job.traits.resizable && !live && !this.#options.alwaysLoad && !job.profile;
+    const shown = place.shown && { page: place.shown, resizable, live };
     const rendered = await renderOne(place.tab, place.gate, job.render, sources, {
       traits: job.traits,
       limits: job.hanging ? { ...limits, hang: Math.min(limits.hang, HANGING_AGAIN) } : limits,
@@ -271,7 +267,9 @@ interface Job {
   hanging: boolean;
 }
 
+const ALIKE = ['touch', 'scrollBars', 'scheme', 'userAgent'] as const;
+
 /** Whether one window can be made the other by its size alone: scroll bars come and go only with a load. */
 function isAlike(a: Render['viewport'], b: Render['viewport']): boolean {
-  return a.touch === b.touch && a.scrollBars === b.scrollBars && a.scheme === b.scheme;
+  return ALIKE.every((key) => a[key] === b[key]);
 }

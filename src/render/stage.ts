@@ -28,6 +28,8 @@ export interface Shown {
   page: ServedPage | null;
   /** The same page, and it cannot tell: it may be brought to a width instead of loaded anew. */
   resizable: boolean;
+  /** It has code, of its own or in frames. */
+  live: boolean;
 }
 
 /** What a render needs to know besides its sources. */
@@ -110,10 +112,11 @@ async function prepare(
       getLoad(render),
     ),
     setViewport(tab.session, render.viewport),
+    tab.introduce(render.viewport),
     ...(options.shown === null
       ? []
       : [
-          tab.makeCold(),
+          tab.makeCold(options.shown.live),
           tab.session.send('Emulation.setScriptExecutionDisabled', { value: false }),
         ]),
   ]);

@@ -1,6 +1,8 @@
 import type { Protocol } from 'devtools-protocol';
 import type { ScriptFact } from '../core/evidence.js';
 import { observe, watchTimers } from './collect/observe.js';
+import type { Viewport } from '../core/house/house.js';
+import { getIdentity } from './identity.js';
 import { within } from './limit.js';
 import { ProtocolError, type Connection, type Session } from './protocol/connection.js';
 import { SoundLog } from './sound.js';
@@ -10,6 +12,13 @@ const WORLD = 'mivket';
 const START = `(${observe.toString()})()`;
 const TIMERS = `(${watchTimers.toString()})()`;
 const CONSOLE_CAP = 200;
+const BLANK_LIMIT = 3000;
+
+/** Who the visitor's browser is: its version, and the language of the visitor. */
+export interface Visitor {
+  version: string;
+  language: string;
+}
 
 /** A page of its own context, its traffic going through one gate. */
 export class Tab {
@@ -30,6 +39,8 @@ export class Tab {
     loaded: boolean;
   } = Tab.#nothing();
   readonly sound = new SoundLog();
+  #visitor: Visitor;
+  #identity: Protocol.Emulation.SetUserAgentOverrideRequest | null = null;
 
   static #nothing() {
     return {
@@ -43,7 +54,7 @@ export class Tab {
   }
 
   /** Opens a page in a new context that goes through the proxy on `port` of 127.0.0.1. */
-  static async open(connection: Connection, port: number): Promise<Tab> {
+  static async open(connection: Connection, port: number, visitor: Visitor): Promise<Tab> {
     const { browserContextId } = await connection.root.send('Target.createBrowserContext', {
       proxyServer: `http://127.0.0.1:${port}`,
       proxyBypassList: '<-loopback>',
@@ -58,7 +69,8 @@ export class Tab {
       targetId,
       flatten: true,
     });
-    const tab = new Tab(connection, browserContextId, targetId, connection.session(sessionId));
+    const session = connection.session(sessionId);
+    const tab = new Tab(connection, browserContextId, targetId, session, visitor);
     await tab.#setUpPage();
     return tab;
   }
@@ -68,11 +80,13 @@ export class Tab {
     contextId: string,
     targetId: string,
     session: Session,
+    visitor: Visitor,
   ) {
     this.#connection = connection;
     this.#contextId = contextId;
     this.targetId = targetId;
     this.session = session;
+    this.#visitor = visitor;
   }
 
   /** Ends the page and forgets its context. Never throws, also where the page hangs. */
@@ -88,12 +102,32 @@ export class Tab {
     ).catch(() => null);
   }
 
-  /** Empties cache and storage: what is weighed is a first visit. */
-  async makeCold(): Promise<void> {
+  /** Says of the browser, from the next load on, what it says to a visitor with such a window. */
+  async introduce(viewport: Viewport): Promise<void> {
+    const { version, language } = this.#visitor;
+    this.#identity = getIdentity(viewport, version, language);
+    await this.session.send('Emulation.setUserAgentOverride', this.#identity);
+  }
+
+  /**
+   * Makes the next load a visitor's first: nothing is stored, the window has no name and no past.
+   * @param leave what stands there has code, which could still store something when it is left
+   */
+  async makeCold(leave: boolean): Promise<void> {
+    if (leave) await this.#goBlank();
     await Promise.all([
       this.session.send('Storage.clearDataForOrigin', { origin: '*', storageTypes: 'all' }),
       this.session.send('Network.clearBrowserCache'),
+      this.session.send('Page.resetNavigationHistory'),
     ]);
+  }
+
+  /** To an empty page, which no code is in: there the window loses the name that the old one gave it. */
+  async #goBlank(): Promise<void> {
+    const loaded = new Promise<void>((resolve) => (this.#onLoad = resolve));
+    await this.session.send('Page.navigate', { url: 'about:blank' });
+    await within(loaded, BLANK_LIMIT);
+    await this.session.send('Runtime.evaluate', { expression: "name = ''", userGesture: false });
   }
 
   /** Goes to the planned page; resolves when it has loaded, or null after `ms` without. */
@@ -216,6 +250,7 @@ export class Tab {
     });
     if (isPage) session.tell('Page.addScriptToEvaluateOnNewDocument', { source: TIMERS });
     session.tell('Runtime.enable');
+    if (this.#identity) session.tell('Emulation.setUserAgentOverride', this.#identity);
     session.tell('Target.setAutoAttach', {
       autoAttach: true,
       waitForDebuggerOnStart: true,

@@ -59,6 +59,32 @@ describe('the page is as when published', () => {
       [true, true],
     ],
     [
+      'what the page stored when it was left is gone too',
+      'localStorage.length === 0 && (addEventListener("pagehide", () => localStorage.setItem("a", "b")), true)',
+      [true, true],
+    ],
+    ['the window has no name at any load', 'name === "" && (name = "a", true)', [true, true]],
+    [
+      'the window has no past at any load',
+      'history.length < 3 && navigation.entries().length === 1 && history.state === null && (history.pushState(1, "", "#a"), true)',
+      [true, true],
+    ],
+    [
+      'the browser is one that visitors have',
+      String.raw`/ Chrome\/(\d+)\.0\.0\.0 /.exec(navigator.userAgent)[1] === navigator.userAgentData.brands.at(-1).version && !/headless/i.test(navigator.userAgent + JSON.stringify(navigator.userAgentData))`,
+      [true, true],
+    ],
+    [
+      'on a phone it is a phone’s',
+      '/Android.* Mobile /.test(navigator.userAgent) && navigator.userAgentData.mobile && navigator.userAgentData.platform === "Android" && /arm/.test(navigator.platform)',
+      [true, false],
+    ],
+    [
+      'the language is the house’s, not the machine’s',
+      'navigator.languages.join() === "en-US,en" && Intl.DateTimeFormat().resolvedOptions().locale === "en-US"',
+      [true, true],
+    ],
+    [
       'cookies are empty at every load',
       'document.cookie === "" && (document.cookie = "a=b", true)',
       [true, true],

@@ -9,6 +9,8 @@ export interface Viewport {
   touch: boolean;
   scrollBars: 'classic' | 'overlay';
   scheme: 'light' | 'dark';
+  /** What the browser is to say of itself; null for what it says at such a viewport. */
+  userAgent: string | null;
 }
 
 /** A place of the host page, for the viewport widths `from` to `to` (CSS px, both included). */
@@ -59,6 +61,7 @@ export function makeViewport(given: Partial<Viewport> & { name: string; width: n
     touch,
     scrollBars: given.scrollBars ?? (touch ? 'overlay' : 'classic'),
     scheme: given.scheme ?? 'light',
+    userAgent: given.userAgent ?? null,
   };
 }
 

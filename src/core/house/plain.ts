@@ -23,6 +23,7 @@ export function fromPlainHouse(plain: PlainHouse): House {
 }
 
 /** What of a house decides how snippets are rendered: another house with the same renders the same. */
-export function getRenderedPart({ slots, viewports, origin, headers, insert, reroute }: House) {
-  return toPlainHouse({ slots, viewports, origin, headers, insert, reroute } as House);
+export function getRenderedPart(house: House) {
+  const { slots, viewports, origin, headers, insert, reroute, language } = house;
+  return toPlainHouse({ slots, viewports, origin, headers, insert, reroute, language } as House);
 }

@@ -27,6 +27,10 @@ const viewport = z.strictObject({
   touch: z.boolean().optional(),
   scrollBars: z.enum(['classic', 'overlay']).optional(),
   scheme: z.enum(['light', 'dark']).default('light'),
+  userAgent: z
+    .string()
+    .regex(/^[\x20-\x7e]+$/, 'must be one line of plain characters, as browsers send it')
+    .optional(),
 });
 
 const slotAt = {
@@ -78,6 +82,10 @@ export const houseSchema = z.strictObject({
   page: z.string().optional(),
   origin: origin.default('https://www.seedlibrary.example'),
   root: z.string().optional(),
+  language: z
+    .string()
+    .refine(isLanguage, 'must be a language tag such as en-GB or de')
+    .default('en-US'),
   insert: z.enum(['inline']).default('inline'),
   headers: z.record(z.string().regex(/^[\w-]+$/), z.string()).default({}),
   limits: limits.prefault({}),
@@ -102,6 +110,15 @@ export const houseSchema = z.strictObject({
 });
 
 export type HouseFile = z.output<typeof houseSchema>;
+
+/** A tag of BCP 47. */
+function isLanguage(text: string): boolean {
+  try {
+    return Intl.getCanonicalLocales(text).length === 1;
+  } catch {
+    return false;
+  }
+}
 
 function isOrigin(text: string): boolean {
   if (!URL.canParse(text)) return false;

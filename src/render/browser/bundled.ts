@@ -14,6 +14,8 @@ export interface BrowserProgram {
   path: string;
   origin: 'bundled' | 'system' | 'given';
   env: Record<string, string>;
+  /** Its major version, where that is known without asking it. */
+  major?: number;
 }
 
 const WRAPPER = '@mivket/browser-linux-x64/package.json';
@@ -38,6 +40,7 @@ export async function getBundledBrowser(): Promise<BrowserProgram | null> {
   return {
     path: join(folder, 'chromium'),
     origin: 'bundled',
+    major: Number.parseInt(source.version, 10),
     env: { LD_LIBRARY_PATH: join(folder, 'lib'), FONTCONFIG_FILE: join(fonts, 'fonts.conf') },
   };
 }

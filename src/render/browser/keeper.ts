@@ -1,5 +1,5 @@
 import type { BrowserProgram } from './bundled.js';
-import { startBrowser, type Browser } from './start.js';
+import { startBrowser, type Browser, type StartOptions } from './start.js';
 
 /** After so many leases a browser is given up for a fresh one, in case its memory grows. */
 const LEASES = 250;
@@ -20,15 +20,15 @@ export interface Lease {
 /** Keeps one browser running, starts another when it is gone or has served long enough. */
 export class BrowserKeeper {
   #program: BrowserProgram;
-  #spki: string;
+  #options: StartOptions;
   #current: Kept | null = null;
   #all = new Set<Kept>();
   #closed = false;
   #waiting: (() => void)[] = [];
 
-  constructor(program: BrowserProgram, spki: string) {
+  constructor(program: BrowserProgram, options: StartOptions) {
     this.#program = program;
-    this.#spki = spki;
+    this.#options = options;
   }
 
   /**
@@ -71,7 +71,7 @@ export class BrowserKeeper {
 
   #start(): Kept {
     const kept = {
-      starting: startBrowser(this.#program, this.#spki),
+      starting: startBrowser(this.#program, this.#options),
       leases: 0,
       inUse: 0,
       retired: false,

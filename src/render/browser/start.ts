@@ -6,8 +6,10 @@ import { join } from 'node:path';
 import type { Readable, Writable } from 'node:stream';
 import { ToolError } from '../../core/errors.js';
 import { Connection } from '../protocol/connection.js';
+import { getAcceptLanguage, getUserAgent } from '../identity.js';
 import { isAlive } from './alive.js';
 import type { BrowserProgram } from './bundled.js';
+import { getMajorVersion } from './version.js';
 
 /** A running browser. `close` ends it and removes its profile; it never throws. */
 export interface Browser {
@@ -68,16 +70,33 @@ async function sweepProfiles(): Promise<void> {
   await Promise.all(left.map((name) => remove(name).catch(() => undefined)));
 }
 
+/** What a browser is started with for a run. */
+export interface StartOptions {
+  /** base64 SHA-256 of the gate's public key: the one certificate that is let through. */
+  spki: string;
+  /** The visitor's language, a BCP 47 tag. */
+  language: string;
+}
+
 /**
  * Starts the browser with a profile of its own, over a pipe.
- * @param spki base64 SHA-256 of the gate's public key: the one certificate that is let through.
  * @throws ToolError `browser-failed` with what the browser said.
  */
-export async function startBrowser(program: BrowserProgram, spki: string): Promise<Browser> {
+export async function startBrowser(
+  program: BrowserProgram,
+  options: StartOptions,
+): Promise<Browser> {
   await (sweeping ??= sweepProfiles());
   const profile = await mkdtemp(join(tmpdir(), `${PROFILE}${process.pid}-`));
   const sandboxed = process.getuid?.() !== 0;
-  const child = launch(program, profile, spki, sandboxed);
+  const major = await getMajorVersion(program);
+  const child = launch(program, profile, sandboxed, options.language, [
+    `--ignore-certificate-errors-spki-list=${options.spki}`,
+    // Also said to what no page speaks for: service workers and shared ones.
+    `--lang=${options.language}`,
+    `--accept-lang=${getAcceptLanguage(options.language)}`,
+    ...(major === null ? [] : [`--user-agent=${getUserAgent(major, false)}`]),
+  ]);
   const removeProfile = () => rmSync(profile, { recursive: true, force: true, maxRetries: 3 });
   const killNow = () => {
     killGroup(child);
@@ -101,15 +120,23 @@ export async function startBrowser(program: BrowserProgram, spki: string): Promi
   }
 }
 
-function launch(program: BrowserProgram, profile: string, spki: string, sandboxed: boolean) {
-  const args = [
-    ...ARGUMENTS,
-    `--user-data-dir=${profile}`,
-    `--ignore-certificate-errors-spki-list=${spki}`,
-    ...(sandboxed ? [] : ['--no-sandbox']),
-  ];
+/** A locale of this machine would show in how pages write days and numbers. */
+function getLocale(language: string): NodeJS.ProcessEnv {
+  const locale = `${language.replaceAll('-', '_')}.UTF-8`;
+  return { LC_ALL: undefined, LC_MESSAGES: locale, LANG: locale, LANGUAGE: language };
+}
+
+function launch(
+  program: BrowserProgram,
+  profile: string,
+  sandboxed: boolean,
+  language: string,
+  more: readonly string[],
+) {
+  const sandbox = sandboxed ? [] : ['--no-sandbox'];
+  const args = [...ARGUMENTS, `--user-data-dir=${profile}`, ...sandbox, ...more];
   return spawn(program.path, args, {
-    env: { ...process.env, ...program.env },
+    env: { ...process.env, ...getLocale(language), ...program.env },
     stdio: ['ignore', 'ignore', 'pipe', 'pipe', 'pipe'],
     detached: process.platform !== 'win32',
   });
