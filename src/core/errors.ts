@@ -3,6 +3,7 @@ const TABLE = {
   'bad-option': { exit: 2, remedy: 'See `mivket --help`.' },
   'bad-input': { exit: 2, remedy: 'Give an HTML, text or SVG file, a folder, `-`, or --code.' },
   'bad-house': { exit: 2, remedy: 'Correct the house file and run again.' },
+  'bad-proxy': { exit: 2, remedy: 'Such as http://proxy.example:3128, or unset it.' },
   'bad-recording': { exit: 2, remedy: 'Give an HTTP Archive (HAR) 1.2.' },
   'bad-run': { exit: 2, remedy: 'Give a folder that `mivket audit --keep` made.' },
   'unknown-slot': { exit: 2, remedy: 'Name a slot of the house.' },

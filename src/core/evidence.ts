@@ -165,7 +165,13 @@ export interface RequestFact {
 }
 
 export type RefusalKind =
-  'private-address' | 'offline' | 'unknown-name' | 'bad-scheme' | 'unreachable' | 'not-recorded';
+  | 'private-address'
+  | 'offline'
+  | 'unknown-name'
+  | 'bad-scheme'
+  | 'unreachable'
+  | 'proxy'
+  | 'not-recorded';
 
 export interface Refusal {
   kind: RefusalKind;

@@ -12,6 +12,7 @@ const refusal = z.object({
     'unknown-name',
     'bad-scheme',
     'unreachable',
+    'proxy',
     'not-recorded',
   ]),
   words: z.string(),

@@ -1,12 +1,15 @@
 import { access, constants, realpath, stat, statfs } from 'node:fs/promises';
-import { createServer } from 'node:net';
+import { connect, createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { dirname } from 'node:path';
 import type { BrowserFact, MachineFacts } from '../core/doctor/diagnose.js';
+import { describeFault } from '../core/words/fault.js';
 import { getBundledBrowser, type BrowserProgram } from './browser/bundled.js';
 import { getCacheFolder } from './browser/cache.js';
 import { describePlaces, findBrowser, getSystemPlaces, isProgram } from './browser/find.js';
 import { startBrowser, type Browser } from './browser/start.js';
+import { hideCredentials, parseProxy } from './gate/upstream.js';
+import { within } from './limit.js';
 import { askVersion } from './browser/version.js';
 
 /** Letters and signs of which a visitor's machine has fonts. */
@@ -22,6 +25,7 @@ const SAMPLES: Record<string, string> = {
   Thai: '\u0e01',
   emoji: '\u{1f331}',
 };
+const PROXY_LIMIT = 5000;
 const PROXIES = ['HTTPS_PROXY', 'HTTP_PROXY', 'ALL_PROXY', 'NO_PROXY'];
 
 /** Looks at this machine as an audit would meet it: the browser is started once. */
@@ -30,10 +34,11 @@ export async function examineMachine(
   env: Record<string, string | undefined>,
 ): Promise<Omit<MachineFacts, 'moreFonts'>> {
   const places = getSystemPlaces();
-  const [browsers, { start, boxes }, loopback, folders] = await Promise.all([
+  const [browsers, { start, boxes }, loopback, proxy, folders] = await Promise.all([
     listBrowsers(places),
     tryBrowser(wanted),
     tryLoopback(),
+    tryProxies(env),
     Promise.all([examineFolder('temporary', tmpdir()), examineFolder('cache', getCacheFolder())]),
   ]);
   return {
@@ -44,7 +49,7 @@ export async function examineMachine(
     lookedFor: describePlaces(),
     start,
     boxes,
-    proxy: listProxies(env),
+    proxy,
     folders,
     loopback,
   };
@@ -133,11 +138,36 @@ function findMissing(samples: Record<string, string>): string[] {
   return Object.keys(samples).filter((name) => boxes.has(draw(samples[name]!)));
 }
 
-function listProxies(env: Record<string, string | undefined>): MachineFacts['proxy'] {
-  return PROXIES.flatMap((name) => {
+async function tryProxies(env: Record<string, string | undefined>): Promise<MachineFacts['proxy']> {
+  const given = PROXIES.flatMap((name) => {
     const value = env[name] || env[name.toLowerCase()];
-    return value ? [{ name, value: value.replace(/\/\/[^@/]*@/, '//') }] : [];
+    return value ? [{ name, value }] : [];
   });
+  return Promise.all(
+    given.map(async ({ name, value }) => ({
+      name,
+      value: hideCredentials(value),
+      fault: name === 'NO_PROXY' ? null : await tryProxy(value),
+    })),
+  );
+}
+
+/** Why a proxy does not serve; null where it can be reached. */
+async function tryProxy(address: string): Promise<string | null> {
+  const proxy = parseProxy(address);
+  if (!proxy) return 'is no http or https address';
+  const { host, port } = proxy;
+  const socket = connect({ host, port });
+  const fault = await within(
+    new Promise<string>((resolve) => {
+      socket.once('connect', () => resolve(''));
+      socket.once('error', (error) => resolve(describeFault(error)));
+    }),
+    PROXY_LIMIT,
+  );
+  socket.destroy();
+  if (fault === '') return null;
+  return `does not answer (${fault ?? 'no answer in time'})`;
 }
 
 function tryLoopback(): Promise<string | null> {

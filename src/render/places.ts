@@ -3,6 +3,7 @@ import type { BrowserProgram } from './browser/bundled.js';
 import { BrowserKeeper } from './browser/keeper.js';
 import { makeCertificate } from './gate/certificate.js';
 import { Gates, type GateHandle } from './gate/gates.js';
+import { checkProxies } from './gate/upstream.js';
 import type { GateRules } from './gate/route.js';
 import type { GateData } from './gate/worker.js';
 import type { ServedPage } from './sources.js';
@@ -37,6 +38,7 @@ export class Places {
     memory: Memory,
     language: string,
   ): Promise<Places> {
+    if (!rules.offline && memory.recording === null) checkProxies();
     const certificate = await makeCertificate();
     const distrusted = memory.recordTo === null ? null : await makeCertificate();
     const keeper = new BrowserKeeper(program, { spki: certificate.spki, language });

@@ -48,6 +48,8 @@ export interface StageOptions {
   pictures: boolean;
 }
 
+/** The kinds of facts that what is loaded has a part in. */
+const BY_TRAFFIC = ['traffic', 'elements', 'frames', 'media', 'pictures'] as const;
 const READ_KINDS = ['page', 'slot', 'elements', 'frames', 'media', 'pictures', 'host'] as const;
 
 /**
@@ -84,6 +86,7 @@ export async function renderOne(
     ...findGaps(tab, hung, reading),
     ...findMissingMedia(facts),
     ...findUnloaded(facts),
+    ...findUnproxied(facts),
   ];
   // Last of all: to take it makes the page paint what nobody has looked at.
   const picture = options.pictures
@@ -206,6 +209,13 @@ function findUnloaded({ page, elements }: Facts): Gap[] {
   if (!page.stillMoving.includes('the load')) return [];
   const why = 'the page had not loaded when the time was over';
   return [{ kind: 'elements', why, seen: null, kept: elements.length }];
+}
+
+/** What the proxy of this network did not let through could have shown anything. */
+function findUnproxied({ traffic }: Facts): Gap[] {
+  const refused = traffic.find(({ refused }) => refused?.kind === 'proxy')?.refused;
+  if (!refused) return [];
+  return BY_TRAFFIC.map((kind) => ({ kind, why: refused.words, seen: null, kept: null }));
 }
 
 /** A film that this run could not have, for reasons of its own, says nothing of what visitors get. */

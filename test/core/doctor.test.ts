@@ -67,7 +67,16 @@ test.each<[string, Partial<MachineFacts>, RegExp]>([
     { start: { path: '/c', origin: 'system', sandboxed: true, fault: null } },
     /^note fonts: those of this machine.*pictures of one machine only/,
   ],
-  ['a proxy', { proxy: [{ name: 'HTTPS_PROXY', value: 'http://p:1' }] }, /HTTPS_PROXY=http:\/\/p/],
+  [
+    'a proxy',
+    { proxy: [{ name: 'HTTPS_PROXY', value: 'http://p:1', fault: null }] },
+    /^note proxy: HTTPS_PROXY=http:\/\/p:1: hosts outside are asked through it.*looks names up/,
+  ],
+  [
+    'a proxy that is not there',
+    { proxy: [{ name: 'HTTPS_PROXY', value: 'http://p:1', fault: 'does not answer (x)' }] },
+    /^note proxy: HTTPS_PROXY=http:\/\/p:1 does not answer \(x\)\. Correct it/,
+  ],
   ['no ports', { loopback: 'EPERM' }, /^bad ports: 127\.0\.0\.1 cannot be listened on \(EPERM\)/],
   [
     'a full disk',

@@ -18,7 +18,7 @@ const real = await import('../../src/render/gate/route.js');
 let afarPort = 0;
 const getRoute: typeof GetRoute = async (rules, host, port, replay) =>
   host === 'afar.example' && !replay
-    ? { kind: 'tunnel', address: '127.0.0.1', port: afarPort }
+    ? { kind: 'tunnel', address: '127.0.0.1', port: afarPort, via: null }
     : real.getRoute(rules, host, port, replay);
 jest.unstable_mockModule('../../src/render/gate/route.js', () => ({ ...real, getRoute }));
 const { Gate } = await import('../../src/render/gate/gate.js');

@@ -91,8 +91,7 @@ function getRefusal(
   // Of a chain of redirects the end counts.
   const last = asked.find(({ status }) => status === null || status < 300 || status >= 400);
   if (!last) return null;
-  const withheld =
-    last.refused && last.refused.kind !== 'unreachable' && last.refused.kind !== 'unknown-name';
+  const withheld = last.refused && !/^(unreachable|unknown-name)$/.test(last.refused.kind);
   if (withheld) return null;
   if (last.forbidsFrames && last.failed)
     return { kind: 'header', why: `its host forbids it (${last.forbidsFrames})` };

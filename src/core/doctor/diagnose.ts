@@ -27,8 +27,8 @@ export interface MachineFacts {
   boxes: string[] | null;
   /** What adds Chinese, Japanese and Korean to the fonts that came along. */
   moreFonts: string;
-  /** The proxy variables that are set, without credentials. */
-  proxy: { name: string; value: string }[];
+  /** The proxy variables that are set, without credentials; why one does not serve. */
+  proxy: { name: string; value: string; fault: string | null }[];
   folders: { what: string; path: string; fault: string | null; freeBytes: number | null }[];
   /** Why no port of the loopback can be opened; null where it can. */
   loopback: string | null;
@@ -155,15 +155,17 @@ function judgeFonts({ start, boxes, moreFonts }: MachineFacts): Diagnosis | null
 
 function judgeProxy({ proxy }: MachineFacts): Diagnosis[] {
   if (proxy.length === 0) return [good('proxy', 'none is set: hosts are asked directly')];
+  const faulty = proxy.filter(({ fault }) => fault !== null);
+  if (faulty.length > 0) {
+    const words = faulty.map(({ name, value, fault }) => `${name}=${value} ${fault}`).join(', ');
+    return [note('proxy', words, 'Correct it or unset it: hosts outside cannot be asked so.')];
+  }
   const words = proxy.map(({ name, value }) => `${name}=${value}`).join(', ');
-  return [
-    note(
-      'proxy',
-      `${words}, and Mivket does not go through it: hosts outside are asked directly`,
-      'Where they cannot be reached so, record on a machine that can (--record) and replay here (--replay).',
-    ),
-  ];
+  return [note('proxy', `${words}: hosts outside are asked through it`, WEAKER_NAMES)];
 }
+
+const WEAKER_NAMES =
+  'The proxy looks names up itself: that one leads to a private address is noticed only where this machine knows it too.';
 
 function judgeLoopback({ loopback }: MachineFacts): Diagnosis {
   if (loopback === null) return good('ports', 'the loopback can be listened on');

@@ -10,6 +10,13 @@ const WORDS: Record<string, string> = {
   EFBIG: 'files may not be that large there',
   ENOTDIR: 'something on its path is no folder',
   EISDIR: 'it is a folder',
+  ECONNREFUSED: 'connection refused',
+  ECONNRESET: 'connection broken off',
+  ETIMEDOUT: 'no answer in time',
+  EHOSTUNREACH: 'no way there',
+  ENETUNREACH: 'no way there',
+  ENOTFOUND: 'its name is not known',
+  EAI_AGAIN: 'its name could not be looked up',
   EMFILE: 'too many files are open',
 };
 

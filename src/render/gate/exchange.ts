@@ -1,5 +1,6 @@
 import {
   request as plainRequest,
+  type ClientRequest,
   type IncomingMessage,
   type RequestOptions,
   type ServerResponse,
@@ -8,8 +9,17 @@ import type { Http2ServerRequest, Http2ServerResponse } from 'node:http2';
 import { request as secureRequest } from 'node:https';
 import { isIP } from 'node:net';
 import type { Duplex } from 'node:stream';
+import { connect as startTls } from 'node:tls';
 import type { Refusal } from '../../core/evidence.js';
 import type { Take } from './recorder.js';
+import {
+  askProxy,
+  getRefusalFault,
+  getSilenceFault,
+  openTunnel,
+  ProxyFault,
+  type Proxy,
+} from './upstream.js';
 
 /** A request and its answer as the gate meets them: over HTTP/1.1 or HTTP/2. */
 export type Ask = IncomingMessage | Http2ServerRequest;
@@ -37,62 +47,83 @@ export interface Onward {
   scheme: 'http:' | 'https:';
   host: string;
   port: number;
+  /** The proxy that leads there; null where none is gone through. */
+  via: Proxy | null;
 }
 
 /**
  * Passes a request on to another origin under the name the page asked for, and its answer back.
  * @param take follows both, for a recording
- * @param onFailure told when the other side does not answer
+ * @param onFailure told when there is no answer, and why
  */
-export function forward(
+export async function forward(
   ask: Ask,
   answer: Answer,
   to: Onward,
   realHost: string,
   take: Take | null,
-  onFailure: () => void,
-): void {
-  const path = new URL(ask.url ?? '/', `http://${realHost}`);
-  const options = {
-    ...getTarget(to, realHost),
-    method: ask.method,
-    path: path.pathname + path.search,
-    headers: { ...keepHeaders(ask.headers), host: realHost },
-  };
-  const onward = getOpener(to)(options, (back) => {
-    const headers = keepHeaders(back.headers);
-    take?.answered(back.statusCode ?? 502, headers);
-    answer.writeHead(back.statusCode ?? 502, headers as Record<string, string>);
-    if (take) back.on('data', (chunk: Buffer) => take.got(chunk));
-    back.pipe(answer as NodeJS.WritableStream);
-    back.on('end', () => take?.end());
-    back.on('error', () => answer.destroy());
-  });
-  onward.on('error', () => {
-    take?.end(SILENT);
-    onFailure();
+  onFailure: (refusal: Refusal) => void,
+): Promise<void> {
+  const fail = (error: unknown) => {
+    const refusal = explain(error, to);
+    take?.end(refusal);
+    onFailure(refusal);
     refuse(answer, 502);
-  });
-  answer.on('close', () => {
-    onward.destroy();
-    take?.end();
-  });
-  if (take) ask.on('data', (chunk: Buffer) => take.sent(chunk));
-  (ask as NodeJS.ReadableStream).pipe(onward);
+  };
+  const { pathname, search } = new URL(ask.url ?? '/', `http://${realHost}`);
+  const headers = { ...keepHeaders(ask.headers), host: realHost };
+  try {
+    const onward = await open(to, realHost, {
+      method: ask.method,
+      path: pathname + search,
+      headers,
+    });
+    onward.on('response', (back) => {
+      const refused = to.via && back.statusCode === PROXY_REFUSES;
+      if (refused) onward.destroy(getRefusalFault(to.via!, PROXY_REFUSES, back.statusMessage));
+      else passBack(back, answer, take);
+    });
+    onward.on('error', fail);
+    answer.on('close', () => {
+      onward.destroy();
+      take?.end();
+    });
+    if (take) ask.on('data', (chunk: Buffer) => take.sent(chunk));
+    (ask as NodeJS.ReadableStream).pipe(onward);
+  } catch (error) {
+    fail(error);
+  }
+}
+
+/** Proxy Authentication Required: it is the proxy's answer, and no host's (RFC 9110, 15.5.8). */
+const PROXY_REFUSES = 407;
+
+function passBack(back: IncomingMessage, answer: Answer, take: Take | null): void {
+  const headers = keepHeaders(back.headers);
+  take?.answered(back.statusCode ?? 502, headers);
+  answer.writeHead(back.statusCode ?? 502, headers as Record<string, string>);
+  if (take) back.on('data', (chunk: Buffer) => take.got(chunk));
+  back.pipe(answer as NodeJS.WritableStream);
+  back.on('end', () => take?.end());
+  back.on('error', () => answer.destroy());
+}
+
+function explain(error: unknown, { via, scheme }: Onward): Refusal {
+  if (error instanceof ProxyFault) return error.refusal;
+  // Over plain HTTP it is the proxy itself that was asked.
+  return via && scheme === 'http:' ? getSilenceFault(via, error).refusal : SILENT;
 }
 
 /** Passes a WebSocket handshake on, then its bytes both ways. */
-export function forwardUpgrade(
+export async function forwardUpgrade(
   ask: IncomingMessage,
   socket: Duplex,
   to: Onward,
   realHost: string,
-): void {
-  const onward = getOpener(to)({
-    ...getTarget(to, realHost),
-    path: ask.url,
-    headers: { ...ask.headers, host: realHost },
-  });
+): Promise<void> {
+  const headers = { ...ask.headers, host: realHost };
+  const onward = await open(to, realHost, { path: ask.url, headers }).catch(() => null);
+  if (!onward) return void socket.destroy();
   onward.on('upgrade', (back, other) => {
     const lines = back.rawHeaders.flatMap((text, i) =>
       i % 2 ? [] : [`${text}: ${back.rawHeaders[i + 1]}`],
@@ -105,14 +136,28 @@ export function forwardUpgrade(
   onward.end();
 }
 
-function getOpener({ scheme }: Onward): typeof plainRequest {
-  return scheme === 'https:' ? secureRequest : plainRequest;
+/**
+ * A request on its way: straight, or through the proxy. What is not encrypted the proxy is asked for
+ * itself, unless the name that the page sees is another than the one that is dialled.
+ * @throws ProxyFault
+ */
+async function open(to: Onward, realHost: string, more: RequestOptions): Promise<ClientRequest> {
+  const { scheme, host, port, via } = to;
+  const start = scheme === 'https:' ? secureRequest : plainRequest;
+  const name = realHost.replace(/:\d+$/, '');
+  // The certificate is held against the name the page asked for, whatever address is dialled.
+  const named = isIP(name) ? {} : { servername: name };
+  if (!via) return start({ ...more, host, port, ...named } as RequestOptions);
+  if (scheme === 'http:' && host === name && !isUpgrade(more))
+    return askProxy(via, { ...more, path: `http://${realHost}${more.path}` });
+  const tunnel = await openTunnel(via, host, port);
+  const createConnection = () =>
+    scheme === 'https:' ? startTls({ socket: tunnel, ...named }) : tunnel;
+  return start({ ...more, host, port, createConnection });
 }
 
-/** The certificate is held against the name the page asked for, whatever address is dialled. */
-function getTarget({ host, port }: Onward, realHost: string): RequestOptions {
-  const name = realHost.replace(/:\d+$/, '');
-  return { host, port, ...(!isIP(name) && { servername: name }) } as RequestOptions;
+function isUpgrade({ headers }: RequestOptions): boolean {
+  return 'upgrade' in (headers ?? {});
 }
 
 /** Joins two streams both ways; when one ends or breaks, so does the other. */

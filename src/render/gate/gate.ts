@@ -21,7 +21,8 @@ import {
 import { servePage, type PageSource } from './page-server.js';
 import type { Recorder } from './recorder.js';
 import { Replay } from './replay.js';
-import { getPort, getRoute, type GateRules, type Route } from './route.js';
+import { getPort, getRoute, type GateRules, type Route, type Tunnel } from './route.js';
+import { openTunnel, ProxyFault } from './upstream.js';
 
 /** Something the gate did not let through, or could not get. */
 export interface GateRefusal extends Refusal {
@@ -43,8 +44,6 @@ const ESTABLISHED = 'HTTP/1.1 200 Connection Established\r\n\r\n';
 const REFUSED = 'HTTP/1.1 403 Forbidden\r\ncontent-length: 0\r\nconnection: close\r\n\r\n';
 const UNREACHED = 'HTTP/1.1 502 Bad Gateway\r\ncontent-length: 0\r\nconnection: close\r\n\r\n';
 const NO_LOAD: Load = { snippet: '', view: '' };
-
-type Tunnel = Extract<Route, { kind: 'tunnel' }>;
 
 /**
  * The one way in and out for all traffic of a snippet: a forward proxy on loopback. It answers for
@@ -139,19 +138,27 @@ export class Gate {
     else hand(socket, secure ? this.#secure : this.#proxy);
   }
 
-  #reach(route: Tunnel, host: string, socket: Socket, head: Buffer): void {
-    const onward = connect({ host: route.address, port: route.port });
-    this.#keep(onward);
-    onward.once('connect', () => {
+  async #reach(route: Tunnel, host: string, socket: Socket, head: Buffer): Promise<void> {
+    const authority = `${host}:${route.port}`;
+    try {
+      const onward = await this.#dial(route);
       socket.write(ESTABLISHED);
-      if (this.#recorder)
-        return void this.#standBetween(onward, `${host}:${route.port}`, socket, head);
+      if (this.#recorder) return await this.#standBetween(onward, authority, socket, head);
       if (head.length > 0) onward.write(head);
       join(socket, onward);
-    });
-    onward.once('error', () => {
-      this.#refuseHost(SILENT, `${host}:${route.port}`);
+    } catch (error) {
+      this.#refuseHost(error instanceof ProxyFault ? error.refusal : SILENT, authority);
       socket.end(UNREACHED);
+    }
+  }
+
+  #dial({ address, port, via }: Tunnel): Promise<Socket> {
+    if (via) return openTunnel(via, address, port, (socket) => this.#keep(socket));
+    const onward = connect({ host: address, port });
+    this.#keep(onward);
+    return new Promise((resolve, reject) => {
+      onward.once('connect', () => resolve(onward));
+      onward.once('error', reject);
     });
   }
 
@@ -179,7 +186,8 @@ export class Gate {
     answer.on('error', () => answer.destroy());
     const url = getTarget(ask, scheme);
     if (!url) return refuse(answer, 400);
-    const route = await getRoute(this.#rules, url.hostname, getPort(url), this.#replay);
+    const port = getPort(url);
+    const route = await getRoute(this.#rules, url.hostname, port, this.#replay, url.protocol);
     if (route.kind === 'page') return this.#answerForPage(ask, answer, url);
     if (route.kind === 'replay')
       return this.#replay!.answer(ask, answer, url, (refusal) => this.#note(refusal, url));
@@ -189,8 +197,8 @@ export class Gate {
       this.#note(route.refusal, url, true);
       return refuse(answer, route.refusal.kind === 'private-address' ? 403 : 502);
     }
-    forward(ask, answer, getOnward(route, url), url.host, take ?? null, () =>
-      this.#note(SILENT, url, true),
+    await forward(ask, answer, getOnward(route, url), url.host, take ?? null, (refusal) =>
+      this.#note(refusal, url, true),
     );
   }
 
@@ -240,5 +248,5 @@ export class Gate {
 function getOnward(route: Tunnel | Extract<Route, { kind: 'reroute' }>, url: URL): Onward {
   if (route.kind === 'reroute') return route.to;
   const scheme = /^(https|wss):$/.test(url.protocol) ? 'https:' : 'http:';
-  return { scheme, host: route.address, port: route.port };
+  return { scheme, host: route.address, port: route.port, via: route.via };
 }

@@ -8,7 +8,9 @@ import {
 } from '../../core/measure/private-address.js';
 import { matchesHost } from '../../core/measure/site.js';
 import type { Onward } from './exchange.js';
+import { within } from '../limit.js';
 import type { Replay } from './replay.js';
+import { getProxy, type Proxy } from './upstream.js';
 
 /** What a gate lets through and where to. */
 export interface GateRules {
@@ -19,11 +21,19 @@ export interface GateRules {
   offline: boolean;
 }
 
+/** Straight to an address that was checked, or by name through a proxy that looks it up itself. */
+export interface Tunnel {
+  kind: 'tunnel';
+  address: string;
+  port: number;
+  via: Proxy | null;
+}
+
 export type Route =
   | { kind: 'page' }
   | { kind: 'replay' }
   | { kind: 'reroute'; to: Onward }
-  | { kind: 'tunnel'; address: string; port: number }
+  | Tunnel
   | { kind: 'refuse'; refusal: Refusal };
 
 /**
@@ -35,6 +45,7 @@ export async function getRoute(
   host: string,
   port: number,
   replay: Replay | null = null,
+  scheme = port === 80 ? 'http:' : 'https:',
 ): Promise<Route> {
   const origin = new URL(rules.origin);
   if (host === origin.hostname && port === getPort(origin)) return { kind: 'page' };
@@ -48,12 +59,15 @@ export async function getRoute(
   if (to) return { kind: 'reroute', to: getOnward(new URL(to)) };
   if (rules.offline) return refuse('offline', 'the run is offline');
   if (isSpecialName(host)) return refuse('unknown-name', 'a name set aside by the standards');
-  return resolve(host, port);
+  return resolve(host, port, scheme === 'http:' ? scheme : 'https:');
 }
 
 function refuse(kind: Refusal['kind'], words: string): Route {
   return { kind: 'refuse', refusal: { kind, words } };
 }
+
+/** How long a name is looked up that a proxy looks up again, ms. */
+const LOOKUP_LIMIT = 1000;
 
 /** Host and port as a URL has them: the usual ports are left out, of either scheme. */
 function getHostKey(host: string, port: number): string {
@@ -62,20 +76,28 @@ function getHostKey(host: string, port: number): string {
 
 function getOnward(url: URL): Onward {
   const scheme = url.protocol === 'https:' ? 'https:' : 'http:';
-  return { scheme, host: url.hostname.replace(/^\[|\]$/g, ''), port: getPort(url) };
+  const host = url.hostname.replace(/^\[|\]$/g, '');
+  const port = getPort(url);
+  // What the house names may be in this machine or its own network: no proxy leads there.
+  const via = getPrivateHostKind(host) ? null : getProxy(scheme, host, port);
+  return { scheme, host, port, via };
 }
 
-async function resolve(host: string, port: number): Promise<Route> {
+async function resolve(host: string, port: number, scheme: Onward['scheme']): Promise<Route> {
   const bare = host.replace(/^\[|\]$/g, '');
-  if (isIP(bare)) return { kind: 'tunnel', address: bare, port };
-  const found = await lookup(bare, { all: true }).catch(() => []);
+  const via = getProxy(scheme, bare, port);
+  if (isIP(bare)) return { kind: 'tunnel', address: bare, port, via };
+  const looking = lookup(bare, { all: true }).catch(() => []);
+  // Behind a proxy names outside are often not known here: it is not waited for long.
+  const found = via ? ((await within(looking, LOOKUP_LIMIT)) ?? []) : await looking;
   for (const { address } of found) {
     const closed = getPrivateAddressKind(address);
     if (closed) return refuse('private-address', `${closed} (${address})`);
   }
+  if (via) return { kind: 'tunnel', address: bare, port, via };
   const first = found[0];
   if (!first) return refuse('unknown-name', 'no address is known for the name');
-  return { kind: 'tunnel', address: first.address, port };
+  return { kind: 'tunnel', address: first.address, port, via };
 }
 
 /** The port of a URL, the scheme's own where none is written. */

@@ -1,0 +1,135 @@
+import { request as plainRequest, type ClientRequest, type RequestOptions } from 'node:http';
+import { request as secureRequest } from 'node:https';
+import { isIPv6, type Socket } from 'node:net';
+import { getProxyForUrl } from 'proxy-from-env';
+import { ToolError } from '../../core/errors.js';
+import type { Refusal } from '../../core/evidence.js';
+import { describeFault } from '../../core/words/fault.js';
+
+/** A forward proxy of the network that this machine is in. */
+export interface Proxy {
+  scheme: 'http:' | 'https:';
+  host: string;
+  port: number;
+  /** What `Proxy-Authorization` says (RFC 7617); null where the address has no credentials. */
+  authorization: string | null;
+  /** The address without credentials. */
+  shown: string;
+}
+
+/** The proxy let nothing through: that says nothing of the host that was asked for. */
+export class ProxyFault extends Error {
+  get refusal(): Refusal {
+    return { kind: 'proxy', words: this.message };
+  }
+}
+
+const VARIABLES = ['https_proxy', 'http_proxy', 'all_proxy'];
+/** How long a proxy may take to answer, ms. */
+const LIMIT = 20_000;
+
+/** The proxy that leads to a host, as HTTPS_PROXY, HTTP_PROXY, ALL_PROXY and NO_PROXY say; null for none. */
+export function getProxy(scheme: 'http:' | 'https:', host: string, port: number): Proxy | null {
+  const name = isIPv6(host) ? `[${host}]` : host;
+  const given = getProxyForUrl(`${scheme}//${name}:${port}`);
+  return given ? parseProxy(getWritten(given)) : null;
+}
+
+/**
+ * Looks whether the variables name proxies that can be gone through.
+ * @throws ToolError `bad-proxy`
+ */
+export function checkProxies(): void {
+  for (const name of VARIABLES.flatMap((one) => [one, one.toUpperCase()])) {
+    const given = process.env[name];
+    if (!given || parseProxy(given)) continue;
+    throw new ToolError(
+      'bad-proxy',
+      `${name} names "${hideCredentials(given)}", which Mivket cannot go through: it must be an http or https address.`,
+    );
+  }
+}
+
+/** An address as it may be shown. */
+export function hideCredentials(address: string): string {
+  return address.replace(/^(\w+:\/\/)?[^@/]*@/, '$1');
+}
+
+/** Where no scheme was written, the library puts in that of the request; a proxy is asked by http. */
+function getWritten(given: string): string {
+  const all = VARIABLES.flatMap((name) => [process.env[name], process.env[name.toUpperCase()]]);
+  return all.includes(given) ? given : given.replace(/^\w+:/, 'http:');
+}
+
+/** The proxy of an address; null where it is no http or https address. Without a scheme it is http. */
+export function parseProxy(given: string): Proxy | null {
+  const address = given.includes('://') ? given : `http://${given}`;
+  if (!URL.canParse(address)) return null;
+  const url = new URL(address);
+  if (url.protocol !== 'http:' && url.protocol !== 'https:') return null;
+  const said = [url.username, url.password].map(decode).join(':');
+  return {
+    scheme: url.protocol,
+    host: url.hostname.replace(/^\[|\]$/g, ''),
+    port: Number(url.port) || (url.protocol === 'https:' ? 443 : 80),
+    authorization: url.username ? `Basic ${Buffer.from(said).toString('base64')}` : null,
+    shown: url.host,
+  };
+}
+
+/** Credentials may have a percent sign that stands for itself. */
+function decode(text: string): string {
+  try {
+    return decodeURIComponent(text);
+  } catch {
+    return text;
+  }
+}
+
+/** A request to the proxy itself, which does not answer for ever. */
+export function askProxy(proxy: Proxy, options: RequestOptions): ClientRequest {
+  const open = proxy.scheme === 'https:' ? secureRequest : plainRequest;
+  const { host, port, authorization } = proxy;
+  const ask = open({ ...options, host, port, timeout: LIMIT });
+  if (authorization) ask.setHeader('proxy-authorization', authorization);
+  ask.once('timeout', () => ask.destroy(Object.assign(new Error(), { code: 'ETIMEDOUT' })));
+  return ask;
+}
+
+/**
+ * A connection to a host through a proxy (CONNECT; RFC 9110, 9.3.6).
+ * @param onSocket told of the connection as soon as there is one
+ * @throws ProxyFault
+ */
+export function openTunnel(
+  proxy: Proxy,
+  host: string,
+  port: number,
+  onSocket: (socket: Socket) => void = () => undefined,
+): Promise<Socket> {
+  const authority = `${isIPv6(host) ? `[${host}]` : host}:${port}`;
+  const headers = { host: authority };
+  const ask = askProxy(proxy, { method: 'CONNECT', path: authority, headers, agent: false });
+  ask.once('socket', onSocket);
+  return new Promise((resolve, reject) => {
+    ask.once('connect', ({ statusCode = 0, statusMessage }, socket: Socket, head: Buffer) => {
+      socket.setTimeout(0);
+      if (head.length > 0) socket.unshift(head);
+      if (statusCode === 200) return resolve(socket);
+      socket.destroy();
+      reject(getRefusalFault(proxy, statusCode, statusMessage));
+    });
+    ask.once('error', (error) => reject(getSilenceFault(proxy, error)));
+    ask.end();
+  });
+}
+
+/** The proxy answered, and said no. */
+export function getRefusalFault({ shown }: Proxy, status: number, words = ''): ProxyFault {
+  return new ProxyFault(`the proxy ${shown} refused (${`${status} ${words}`.trim()})`);
+}
+
+/** The proxy itself could not be reached. */
+export function getSilenceFault({ shown }: Proxy, error: unknown): ProxyFault {
+  return new ProxyFault(`the proxy ${shown} did not answer (${describeFault(error)})`);
+}

@@ -1,0 +1,120 @@
+import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals';
+import { createServer, type Server } from 'node:https';
+import { connect, createServer as createSink, type AddressInfo } from 'node:net';
+import { connect as startTls } from 'node:tls';
+import { makeCertificate } from '../../src/render/gate/certificate.js';
+import { Gate } from '../../src/render/gate/gate.js';
+import { checkProxies, getProxy } from '../../src/render/gate/upstream.js';
+import { startForwardProxy, type ForwardProxy } from '../support/forward-proxy.js';
+
+const VENDOR = 'maps.fernmap.internal';
+let vendor: Server;
+let proxy: ForwardProxy;
+let gate: Gate;
+let gatePort: number;
+let port: number;
+
+beforeAll(async () => {
+  const certificate = await makeCertificate();
+  vendor = createServer(certificate, (ask, answer) => answer.end(`${ask.headers.host} ${ask.url}`));
+  await new Promise<void>((resolve) => vendor.listen(0, '127.0.0.1', resolve));
+  port = (vendor.address() as AddressInfo).port;
+  proxy = await startForwardProxy();
+  const rules = { origin: 'https://www.seedlibrary.example', reroute: {}, offline: false };
+  gate = new Gate(rules, { certificate });
+  gatePort = await gate.open();
+});
+
+beforeEach(() => {
+  for (const name of Object.keys(process.env)) if (/_proxy$/i.test(name)) delete process.env[name];
+  proxy.asked.splice(0);
+});
+
+afterAll(async () => {
+  await gate.close();
+  await proxy.close();
+  vendor.closeAllConnections();
+  vendor.close();
+});
+
+/** The first line a CONNECT of the browser is answered with, and what the host then says over TLS. */
+function ask(authority: string): Promise<{ line: string; said: string }> {
+  return new Promise((resolve, reject) => {
+    const socket = connect(gatePort, '127.0.0.1', () =>
+      socket.write(`CONNECT ${authority} HTTP/1.1\r\nhost: ${authority}\r\n\r\n`),
+    );
+    socket.once('error', reject);
+    socket.once('data', (data: Buffer) => {
+      const line = data.toString().split('\r\n')[0]!;
+      if (!line.includes('200')) return resolve({ line, said: '' });
+      const secure = startTls({ socket, rejectUnauthorized: false });
+      secure.write(`GET /embed HTTP/1.1\r\nhost: ${authority}\r\nconnection: close\r\n\r\n`);
+      let said = '';
+      secure.on('data', (chunk: Buffer) => (said += chunk.toString()));
+      secure.on('close', () => resolve({ line, said: said.split('\r\n').at(-1) ?? '' }));
+    });
+  });
+}
+
+test('a tunnel goes through the proxy by the host’s name, end to end', async () => {
+  process.env.HTTPS_PROXY = proxy.address;
+  const { said } = await ask(`${VENDOR}:${port}`);
+  expect(said).toContain('/embed');
+  expect(proxy.asked).toEqual([`${VENDOR}:${port}`]);
+  expect(gate.takeRefusals()).toEqual([]);
+});
+
+test('what is private, by number, by name or set aside, is refused before the proxy hears of it', async () => {
+  process.env.HTTPS_PROXY = proxy.address;
+  for (const host of ['10.1.2.3', '[::1]', 'localhost', 'nobody.example'])
+    expect((await ask(`${host}:443`)).line).toMatch(/ (403|502) /);
+  expect(proxy.asked).toEqual([]);
+  expect(gate.takeRefusals().map(({ kind }) => kind)).toEqual([
+    'private-address',
+    'private-address',
+    'private-address',
+    'unknown-name',
+  ]);
+});
+
+test('a proxy that breaks off is no fault of the host', async () => {
+  const sink = createSink((socket) => socket.destroy());
+  await new Promise<void>((resolve) => sink.listen(0, '127.0.0.1', resolve));
+  process.env.https_proxy = `127.0.0.1:${(sink.address() as AddressInfo).port}`;
+  expect((await ask(`${VENDOR}:${port}`)).line).toMatch(/ 502 /);
+  sink.close();
+  expect(gate.takeRefusals()).toEqual([
+    {
+      kind: 'proxy',
+      words: expect.stringMatching(/^the proxy 127\.0\.0\.1:\d+ did not answer \(connection br/),
+      host: VENDOR,
+      path: null,
+    },
+  ]);
+});
+
+test('which proxy leads where', () => {
+  process.env.HTTPS_PROXY = 'proxy.example:3128';
+  process.env.HTTP_PROXY = 'https://me:a%40b%zz@[::2]';
+  process.env.NO_PROXY = 'quiet.example,*.seedlibrary.example:8443';
+  const get = (scheme: 'http:' | 'https:', host: string, at = 443) => getProxy(scheme, host, at);
+  expect(get('https:', 'a.example')).toMatchObject({
+    scheme: 'http:',
+    host: 'proxy.example',
+    port: 3128,
+    authorization: null,
+  });
+  expect(get('http:', '2001:db8::1', 80)).toEqual({
+    scheme: 'https:',
+    host: '::2',
+    port: 443,
+    authorization: `Basic ${btoa('me:a%40b%zz')}`,
+    shown: '[::2]',
+  });
+  expect(get('https:', 'quiet.example')).toBeNull();
+  expect(get('https:', 'www.seedlibrary.example', 8443)).toBeNull();
+  expect(get('https:', 'www.seedlibrary.example')).not.toBeNull();
+  expect(checkProxies).not.toThrow();
+  process.env.all_proxy = 'ftp://proxy.example';
+  expect(checkProxies).toThrow('all_proxy names "ftp://proxy.example", which Mivket cannot');
+});
