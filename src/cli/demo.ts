@@ -1,4 +1,4 @@
-import { relative } from 'node:path';
+import { relative, sep } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { ToolError } from '../core/errors.js';
 import { audit } from './audit.js';
@@ -51,7 +51,7 @@ async function keepServing(
   const shown = getShownFolder(world.cwd);
   await write(
     world.stderr,
-    `The stand-ins answer at ${standIns.origin}. In another terminal:\n  mivket audit ${shown}/snippets/map.html --house ${shown}/mivket.yaml\nCtrl-C ends them.\n`,
+    `The stand-ins answer at ${standIns.origin}. In another terminal:\n  ${getCommand(world.cwd)} audit ${shown}/snippets/map.html --house ${shown}/mivket.yaml\nCtrl-C ends them.\n`,
   );
   const { signal, stop } = watchInterrupt();
   // A listener alone keeps nothing alive; the server does.
@@ -65,18 +65,33 @@ async function keepServing(
 
 function getNextSteps(cwd: string): string {
   const folder = getShownFolder(cwd);
+  const program = getCommand(cwd);
   return `
 That was the demo: thirteen snippets as people paste them, in the slots of a made-up seed library.
 Try next:
-  mivket audit your-snippet.html             your own code, on the neutral page
-  mivket audit --code '<iframe …>' --width 360,1024
-  mivket demo --open                         the same as a report with pictures
-  mivket demo --serve                        keeps the stand-ins running, for audits of ${folder}/snippets
-  cp ${folder}/mivket.yaml mivket.yaml       a house file to start your own from
+  ${program} audit --code '<iframe width="900" src="https://maps.fernmap.example/"></iframe>'
+      your own code, or a file of it, on the neutral page
+  ${program} demo --open
+      the same as a report with pictures
+  ${program} demo --serve
+      keeps the stand-ins running, for audits of ${folder}/snippets
+  cp -r ${folder}/mivket.yaml ${folder}/host.html ${folder}/public .
+      a house to start your own from: its file, its page and its files
 `;
 }
 
+/** How this program is called here: by its name where it was installed, by its file in a checkout. */
+function getCommand(cwd: string): string {
+  const file = fileURLToPath(new URL('bin/mivket.js', PACKAGE));
+  return file.includes(`${sep}node_modules${sep}`) ? 'npx mivket' : `node ${getShown(file, cwd)}`;
+}
+
 function getShownFolder(cwd: string): string {
-  const near = relative(cwd, FOLDER);
-  return near.startsWith('..') ? FOLDER : near || '.';
+  return getShown(FOLDER, cwd);
+}
+
+/** A path as seen from the working folder, where it is in it. */
+function getShown(path: string, cwd: string): string {
+  const near = relative(cwd, path);
+  return near.startsWith('..') ? path : near || '.';
 }

@@ -172,10 +172,22 @@ test('a reader that stops early is no fault', async () => {
   expect([code, err.replace(/.*sandbox.*\n/, '')]).toEqual([1, '']);
 });
 
-test('the demo runs, says what it found and what to try next', async () => {
+test('the demo runs, says what it found, and what it says to try next works', async () => {
   const { code, out, err } = await shop.run(['demo', '--format', 'json']);
   expect(code).toBe(0);
-  expect(err).toMatch(/Try next:\n {2}mivket audit/);
+  const hints = [...err.matchAll(/^ {2}((?:node|cp) .*)$/gm)].map(([, command]) => command!);
+  expect(hints).toEqual([
+    expect.stringMatching(/ audit --code /),
+    expect.stringMatching(/ demo --open$/),
+    expect.stringMatching(/ demo --serve$/),
+    expect.stringMatching(/^cp /),
+  ]);
+  const first = await shop.launch('sh', ['-c', hints[0]!]).done;
+  expect([first.code, first.out]).toEqual([1, expect.stringContaining('page-scrolls-sideways')]);
+  const last = await shop.launch('sh', ['-c', hints.at(-1)!]).done;
+  expect([last.code, last.err]).toEqual([0, '']);
+  const own = await shop.audit(['--code', '<p>Sow</p>']);
+  expect([own.code, own.document.snippets[0]!.renders.length]).toEqual([0, 8]);
   expect(getIds(JSON.parse(out))).toEqual({
     'bean-box.html': ['page-scrolls-sideways', 'picture-without-alt'],
     'booking.html': [],

@@ -1,0 +1,104 @@
+import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { createHash } from 'node:crypto';
+import { mkdirSync, readFileSync } from 'node:fs';
+import { createServer, type Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { basename, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { Workshop } from '../support/program.js';
+
+const ROOT = fileURLToPath(new URL('../..', import.meta.url));
+const BROWSER = '@mivket/browser-linux-x64';
+const shop = new Workshop();
+const packed = new Map<string, string>();
+let registry: Server;
+let scope: string;
+
+/** What npm would publish, asked for by nobody but npm's own commands. */
+beforeAll(async () => {
+  for (const folder of ['.', 'packages/browser-linux-x64', 'packages/fonts-cjk']) {
+    const args = ['pack', '--ignore-scripts', '--json', '--pack-destination', shop.folder];
+    const { code, out } = await shop.launch('npm', [...args, join(ROOT, folder)]).done;
+    expect(code).toBe(0);
+    const [made] = JSON.parse(out) as { name: string; filename: string }[];
+    packed.set(made!.name, join(shop.folder, basename(made!.filename)));
+  }
+  registry = createServer((ask, answer) => {
+    const path = decodeURIComponent(ask.url!.slice(1));
+    if (path === 'archive') return void answer.end(readFileSync(packed.get(BROWSER)!));
+    if (path !== BROWSER) return void answer.writeHead(404).end('{}');
+    answer.end(JSON.stringify(describe(BROWSER, `http://${ask.headers.host}/archive`)));
+  });
+  await new Promise<void>((resolve) => registry.listen(0, '127.0.0.1', resolve));
+  scope = `--@mivket:registry=http://127.0.0.1:${(registry.address() as AddressInfo).port}/`;
+}, 60_000);
+
+afterAll(() => {
+  registry.closeAllConnections();
+  registry.close();
+  shop.close();
+});
+
+const readAbout = (name: string) =>
+  JSON.parse(readFileSync(join(ROOT, name, 'package.json'), 'utf8')) as Record<string, unknown> & {
+    version: string;
+  };
+
+/** A package as a registry tells of it. */
+function describe(name: string, tarball: string) {
+  const about = readAbout('packages/browser-linux-x64');
+  const made = createHash('sha512').update(readFileSync(packed.get(name)!));
+  const dist = { tarball, integrity: `sha512-${made.digest('base64')}` };
+  const versions = { [about.version]: { ...about, dist } };
+  return { name, 'dist-tags': { latest: about.version }, versions };
+}
+
+/** Installs what npm would publish into an empty folder; resolves to the folder. */
+async function install(name: string, args: string[]): Promise<string> {
+  const folder = join(shop.folder, name);
+  mkdirSync(folder);
+  shop.write(`${name}/package.json`, '{ "private": true }');
+  const common = ['install', '--prefer-offline', '--no-audit', '--no-fund', '--prefix', folder];
+  const { code, err } = await shop.launch('npm', [...common, packed.get('mivket')!, ...args]).done;
+  expect({ code, err: code === 0 ? '' : err }).toEqual({ code: 0, err: '' });
+  return folder;
+}
+
+function run(folder: string, args: string[], env: Record<string, string> = {}) {
+  return shop.launch(join(folder, 'node_modules/.bin/mivket'), args, env).done;
+}
+
+const AUDIT = ['audit', '--quiet', '--width', '390', '--code', '<img src="data:,">'];
+
+test('the packages that belong together have one version', () => {
+  const { version, optionalDependencies } = readAbout('.');
+  for (const name of ['packages/browser-linux-x64', 'packages/fonts-cjk'])
+    expect(readAbout(name).version).toBe(version);
+  expect(optionalDependencies).toEqual({ [BROWSER]: version });
+});
+
+test('installed into an empty folder it audits with its own browser, and runs its demo', async () => {
+  const folder = await install('fits', [scope]);
+  const env = { XDG_CACHE_HOME: join(folder, 'cache'), PATH: process.env.PATH! };
+  const { code, out, err } = await run(folder, AUDIT, env);
+  expect({ code, err }).toMatchObject({ code: 1 });
+  expect(out).toContain('picture-without-alt');
+  const doctor = await run(folder, ['doctor'], env);
+  expect(doctor.out).toMatch(/\(came along with\s+Mivket\)/);
+  expect(doctor.out.replace(/\s+/g, ' ')).toContain('npm install @mivket/fonts-cjk');
+  const demo = await run(folder, ['demo', '--quiet'], env);
+  expect(demo.code).toBe(0);
+  expect(demo.out).toMatch(/13 snippets:/);
+}, 180_000);
+
+test('where the browser does not fit the system, installing goes through without it', async () => {
+  const folder = await install('fits-not', [scope, '--cpu=arm64']);
+  const { code, out, err } = await run(folder, [...AUDIT, '--browser', '/nowhere/chrome']);
+  expect([code, out]).toEqual([3, '']);
+  expect(err).toMatch(/^mivket: --browser names "\/nowhere\/chrome"/);
+  const list = await shop.launch('npm', ['ls', '--all', '--json', '--prefix', folder]).done;
+  expect(list.out).toContain('"mivket"');
+  expect(list.out).not.toContain('@sparticuz/chromium');
+  const markup = await run(folder, [...AUDIT, '--markup-only']);
+  expect(markup.code).toBe(1);
+}, 120_000);
