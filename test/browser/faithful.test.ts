@@ -95,6 +95,14 @@ describe('the page is as when published', () => {
 });
 
 describe('what is read', () => {
+  test('text is as wide as on any other machine, whatever its letters', async () => {
+    const words = ['Sow beans in May', 'مرحبا بكم', 'नमस्ते', 'ยินดีต้อนรับ', '🌱👩🏽‍🌾', '✓ ☰ →'];
+    const code = words.map((text) => `<p style="float: left; clear: left">${text}</p>`).join('');
+    const { evidence } = await live.render(code);
+    const widths = evidence[0]!.elements.map(({ box }) => box.width);
+    expect(widths).toEqual([130.73, 59.55, 33.8, 75.81, 39.84, 52.64]);
+  });
+
   test('the slot is as wide as the house says', async () => {
     const { evidence } = await live.render('<p>Sow</p>');
     expect(evidence.map(({ slot }) => slot.box.width)).toEqual([288, 680]);

@@ -11,11 +11,13 @@ test('names the browser, tries it, and knows which letters its fonts have', asyn
   });
   expect(code).toBe(0);
   expect(out).toMatch(/browser +\w+ [\d.]+ /);
-  expect(out).toMatch(/an audit uses \/.*; it starts/s);
+  // How lines are broken depends on how long the home's path is.
+  const words = out.replace(/\s+/g, ' ');
+  expect(words).toMatch(/an audit uses \/.*; it starts/);
   // What is large, as Chinese, may be missing; these are not.
   const letters = /no letters for .*(Arabic|Hebrew|Greek|Cyrillic|Hindi|Thai|emoji)/;
-  expect(out.replace(/\s+/g, ' ')).not.toMatch(letters);
-  expect(out).toContain('proxy.example:3128');
+  expect(words).not.toMatch(letters);
+  expect(words).toContain('proxy.example:3128 does not answer');
   expect(out).not.toContain('secret');
   expect(out).toMatch(/Audits run here\.\n$/);
   expect(readdirSync(shop.temporary)).toEqual([]);

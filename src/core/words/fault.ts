@@ -5,7 +5,7 @@ const WORDS: Record<string, string> = {
   EROFS: 'the file system is read-only',
   ENOSPC: 'no room is left',
   EDQUOT: 'the quota is used up',
-  EEXIST: 'a file is in its place',
+  EEXIST: 'a file is in the way',
   ENOENT: 'there is no such place',
   EFBIG: 'files may not be that large there',
   ENOTDIR: 'something on its path is no folder',
