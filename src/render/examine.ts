@@ -8,7 +8,7 @@ import { getBundledBrowser, type BrowserProgram } from './browser/bundled.js';
 import { getCacheFolder } from './browser/cache.js';
 import { describePlaces, findBrowser, getSystemPlaces, isProgram } from './browser/find.js';
 import { startBrowser, type Browser } from './browser/start.js';
-import { hideCredentials, parseProxy } from './gate/upstream.js';
+import { hideCredentials, parseProxy, type Proxy } from './gate/upstream.js';
 import { within } from './limit.js';
 import { askVersion } from './browser/version.js';
 
@@ -144,30 +144,25 @@ async function tryProxies(env: Record<string, string | undefined>): Promise<Mach
     return value ? [{ name, value }] : [];
   });
   return Promise.all(
-    given.map(async ({ name, value }) => ({
-      name,
-      value: hideCredentials(value),
-      fault: name === 'NO_PROXY' ? null : await tryProxy(value),
-    })),
+    given.map(async ({ name, value }) => {
+      const proxy = parseProxy(value);
+      const shown = { name, value: hideCredentials(value), usable: proxy !== null };
+      if (name === 'NO_PROXY') return { ...shown, usable: true, fault: null };
+      return { ...shown, fault: proxy ? await tryProxy(proxy) : 'is no http or https address' };
+    }),
   );
 }
 
 /** Why a proxy does not serve; null where it can be reached. */
-async function tryProxy(address: string): Promise<string | null> {
-  const proxy = parseProxy(address);
-  if (!proxy) return 'is no http or https address';
-  const { host, port } = proxy;
+async function tryProxy({ host, port }: Proxy): Promise<string | null> {
   const socket = connect({ host, port });
-  const fault = await within(
-    new Promise<string>((resolve) => {
-      socket.once('connect', () => resolve(''));
-      socket.once('error', (error) => resolve(describeFault(error)));
-    }),
-    PROXY_LIMIT,
-  );
+  const reached = new Promise<string>((resolve) => {
+    socket.once('connect', () => resolve(''));
+    socket.once('error', (error) => resolve(describeFault(error)));
+  });
+  const fault = await within(reached, PROXY_LIMIT);
   socket.destroy();
-  if (fault === '') return null;
-  return `does not answer (${fault ?? 'no answer in time'})`;
+  return fault === '' ? null : `does not answer (${fault ?? 'no answer in time'})`;
 }
 
 function tryLoopback(): Promise<string | null> {

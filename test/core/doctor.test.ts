@@ -69,13 +69,18 @@ test.each<[string, Partial<MachineFacts>, RegExp]>([
   ],
   [
     'a proxy',
-    { proxy: [{ name: 'HTTPS_PROXY', value: 'http://p:1', fault: null }] },
+    { proxy: [{ name: 'HTTPS_PROXY', value: 'http://p:1', usable: true, fault: null }] },
     /^note proxy: HTTPS_PROXY=http:\/\/p:1: hosts outside are asked through it.*looks names up/,
   ],
   [
     'a proxy that is not there',
-    { proxy: [{ name: 'HTTPS_PROXY', value: 'http://p:1', fault: 'does not answer (x)' }] },
-    /^note proxy: HTTPS_PROXY=http:\/\/p:1 does not answer \(x\)\. Correct it/,
+    { proxy: [{ name: 'HTTPS_PROXY', value: 'http://p:1', usable: true, fault: 'is away' }] },
+    /^note proxy: HTTPS_PROXY=http:\/\/p:1 is away\. Correct it/,
+  ],
+  [
+    'a proxy that is none',
+    { proxy: [{ name: 'ALL_PROXY', value: 'socks5://p', usable: false, fault: 'is none' }] },
+    /^bad proxy: ALL_PROXY=socks5:\/\/p is none/,
   ],
   ['no ports', { loopback: 'EPERM' }, /^bad ports: 127\.0\.0\.1 cannot be listened on \(EPERM\)/],
   [

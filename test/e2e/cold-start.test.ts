@@ -1,5 +1,14 @@
 import { afterAll, beforeEach, expect, test } from '@jest/globals';
-import { chmodSync, existsSync, mkdirSync, readdirSync, rmdirSync, statSync, watch } from 'node:fs';
+import {
+  chmodSync,
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  rmdirSync,
+  statSync,
+  utimesSync,
+  watch,
+} from 'node:fs';
 import { join } from 'node:path';
 import { PROGRAM, Workshop, type Outcome } from '../support/program.js';
 
@@ -48,6 +57,21 @@ test('one cut off in the middle: the next one works, and what was half done is g
   expect(list()).toContainEqual(expect.stringMatching(/^making-/));
   expectClear(await start().done);
   expect(list()).toEqual(WHOLE);
+});
+
+test('what was left long ago goes, what others are making stays, and what was open is closed', async () => {
+  const folder = join(cache, 'mivket');
+  mkdirSync(folder);
+  const [old, fresh] = ['making-elsewhere-1-a', 'making-elsewhere-1-b'] as const;
+  for (const name of [old, fresh]) mkdirSync(join(folder, name));
+  const hoursAgo = new Date(Date.now() - 2 * 3600e3);
+  utimesSync(join(folder, old), hoursAgo, hoursAgo);
+  chmodSync(folder, 0o755);
+  // To look at the machine asks for the browser twice in one process.
+  const { code } = await shop.run(['doctor'], { env: { XDG_CACHE_HOME: cache } });
+  expect(code).toBe(0);
+  expect(list()).toEqual([...WHOLE, fresh]);
+  expect(statSync(folder).mode & 0o777).toBe(0o700);
 });
 
 test('a cache that lost its end is made anew', async () => {

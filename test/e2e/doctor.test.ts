@@ -1,5 +1,6 @@
 import { afterAll, expect, test } from '@jest/globals';
-import { readdirSync } from 'node:fs';
+import { chmodSync, readdirSync, symlinkSync } from 'node:fs';
+import { join } from 'node:path';
 import { Workshop } from '../support/program.js';
 
 const shop = new Workshop();
@@ -21,6 +22,15 @@ test('names the browser, tries it, and knows which letters its fonts have', asyn
   expect(out).not.toContain('secret');
   expect(out).toMatch(/Audits run here\.\n$/);
   expect(readdirSync(shop.temporary)).toEqual([]);
+});
+
+test('one browser under several names is told once', async () => {
+  const script = '#!/bin/sh\necho "Chromium 999.0.1.2"\n';
+  for (const name of ['chromium', 'google-chrome-stable'])
+    chmodSync(shop.write(`bin/${name}`, script), 0o755);
+  symlinkSync(join(shop.folder, 'bin/chromium'), join(shop.folder, 'bin/chromium-browser'));
+  const { out } = await shop.run(['doctor'], { env: { PATH: join(shop.folder, 'bin') } });
+  expect(out.match(/999\.0\.1\.2/g)).toHaveLength(1);
 });
 
 test('without a browser that works it says so, and audits say the same', async () => {

@@ -1,10 +1,11 @@
 import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals';
+import { createServer as createPlain, get as plainGet } from 'node:http';
 import { createServer, type Server } from 'node:https';
 import { connect, createServer as createSink, type AddressInfo } from 'node:net';
 import { connect as startTls } from 'node:tls';
 import { makeCertificate } from '../../src/render/gate/certificate.js';
 import { Gate } from '../../src/render/gate/gate.js';
-import { checkProxies, getProxy } from '../../src/render/gate/upstream.js';
+import { checkProxies, getProxy, openTunnel, parseProxy } from '../../src/render/gate/upstream.js';
 import { startForwardProxy, type ForwardProxy } from '../support/forward-proxy.js';
 
 const VENDOR = 'maps.fernmap.internal';
@@ -91,6 +92,41 @@ test('a proxy that breaks off is no fault of the host', async () => {
       path: null,
     },
   ]);
+});
+
+test('a proxy that is silent is waited for so long, and no longer', async () => {
+  const silent = createSink(() => undefined);
+  await new Promise<void>((resolve) => silent.listen(0, '127.0.0.1', resolve));
+  const found = parseProxy(`127.0.0.1:${(silent.address() as AddressInfo).port}`)!;
+  await expect(openTunnel(found, VENDOR, port, undefined, 50)).rejects.toThrow(
+    /^the proxy 127\.0\.0\.1:\d+ did not answer \(no answer in time\)$/,
+  );
+  silent.close();
+});
+
+test('what the house sends to a host outside goes through the proxy too, under the real name', async () => {
+  process.env.HTTP_PROXY = proxy.address;
+  const stage = createPlain((ask, answer) => answer.end(`${ask.headers.host} ${ask.url}`));
+  await new Promise<void>((resolve) => stage.listen(0, '127.0.0.1', resolve));
+  const to = (stage.address() as AddressInfo).port;
+  const reroute = {
+    'maps.fernmap.example': `http://stage.fernmap.internal:${to}`,
+    'near.fernmap.example': `http://127.0.0.1:${to}`,
+  };
+  const rules = { origin: 'https://www.seedlibrary.example', reroute, offline: false };
+  const other = new Gate(rules, { certificate: await makeCertificate() });
+  const at = await other.open();
+  const get = (host: string) =>
+    new Promise<string>((resolve) => {
+      const options = { host: '127.0.0.1', port: at, path: `http://${host}/x`, headers: { host } };
+      plainGet(options, (answer) => answer.on('data', (data: Buffer) => resolve(String(data))));
+    });
+  expect(await get('maps.fernmap.example')).toBe('maps.fernmap.example /x');
+  expect(proxy.asked).toEqual([`stage.fernmap.internal:${to}`]);
+  expect(await get('near.fernmap.example')).toBe('near.fernmap.example /x');
+  expect(proxy.asked).toHaveLength(1);
+  await other.close();
+  stage.close();
 });
 
 test('which proxy leads where', () => {

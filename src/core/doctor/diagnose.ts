@@ -28,7 +28,7 @@ export interface MachineFacts {
   /** What adds Chinese, Japanese and Korean to the fonts that came along. */
   moreFonts: string;
   /** The proxy variables that are set, without credentials; why one does not serve. */
-  proxy: { name: string; value: string; fault: string | null }[];
+  proxy: { name: string; value: string; usable: boolean; fault: string | null }[];
   folders: { what: string; path: string; fault: string | null; freeBytes: number | null }[];
   /** Why no port of the loopback can be opened; null where it can. */
   loopback: string | null;
@@ -158,7 +158,8 @@ function judgeProxy({ proxy }: MachineFacts): Diagnosis[] {
   const faulty = proxy.filter(({ fault }) => fault !== null);
   if (faulty.length > 0) {
     const words = faulty.map(({ name, value, fault }) => `${name}=${value} ${fault}`).join(', ');
-    return [note('proxy', words, 'Correct it or unset it: hosts outside cannot be asked so.')];
+    const tell = faulty.every(({ usable }) => usable) ? note : bad;
+    return [tell('proxy', words, 'Correct it or unset it: hosts outside cannot be asked so.')];
   }
   const words = proxy.map(({ name, value }) => `${name}=${value}`).join(', ');
   return [note('proxy', `${words}: hosts outside are asked through it`, WEAKER_NAMES)];

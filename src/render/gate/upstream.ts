@@ -25,8 +25,8 @@ export class ProxyFault extends Error {
 }
 
 const VARIABLES = ['https_proxy', 'http_proxy', 'all_proxy'];
-/** How long a proxy may take to answer, ms. */
-const LIMIT = 20_000;
+/** How long a proxy may take to answer, ms: less than a page has to load, so that it can be told. */
+const LIMIT = 10_000;
 
 /** The proxy that leads to a host, as HTTPS_PROXY, HTTP_PROXY, ALL_PROXY and NO_PROXY say; null for none. */
 export function getProxy(scheme: 'http:' | 'https:', host: string, port: number): Proxy | null {
@@ -87,10 +87,10 @@ function decode(text: string): string {
 }
 
 /** A request to the proxy itself, which does not answer for ever. */
-export function askProxy(proxy: Proxy, options: RequestOptions): ClientRequest {
+export function askProxy(proxy: Proxy, options: RequestOptions, limit = LIMIT): ClientRequest {
   const open = proxy.scheme === 'https:' ? secureRequest : plainRequest;
   const { host, port, authorization } = proxy;
-  const ask = open({ ...options, host, port, timeout: LIMIT });
+  const ask = open({ ...options, host, port, timeout: limit });
   if (authorization) ask.setHeader('proxy-authorization', authorization);
   ask.once('timeout', () => ask.destroy(Object.assign(new Error(), { code: 'ETIMEDOUT' })));
   return ask;
@@ -106,10 +106,12 @@ export function openTunnel(
   host: string,
   port: number,
   onSocket: (socket: Socket) => void = () => undefined,
+  limit = LIMIT,
 ): Promise<Socket> {
   const authority = `${isIPv6(host) ? `[${host}]` : host}:${port}`;
   const headers = { host: authority };
-  const ask = askProxy(proxy, { method: 'CONNECT', path: authority, headers, agent: false });
+  const options = { method: 'CONNECT', path: authority, headers, agent: false };
+  const ask = askProxy(proxy, options, limit);
   ask.once('socket', onSocket);
   return new Promise((resolve, reject) => {
     ask.once('connect', ({ statusCode = 0, statusMessage }, socket: Socket, head: Buffer) => {
