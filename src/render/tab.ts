@@ -92,6 +92,7 @@ export class Tab {
   /** Ends the page and forgets its context. Never throws, also where the page hangs. */
   async close(): Promise<void> {
     const { root } = this.#connection;
+    root.off('Target.attachedToTarget', this.#takeUp);
     await within(root.send('Target.closeTarget', { targetId: this.targetId }), 3000).catch(
       () => null,
     );
@@ -175,8 +176,16 @@ export class Tab {
     return (await within(call, ms).catch(() => null)) !== null;
   }
 
+  /** Of all targets that the browser tells of, the shared workers of this context. */
+  #takeUp = ({ sessionId, targetInfo }: Protocol.Target.AttachedToTargetEvent): void => {
+    if (targetInfo.type !== 'shared_worker' || targetInfo.browserContextId !== this.#contextId)
+      return;
+    this.#setUp(this.#connection.session(sessionId), false).catch(() => undefined);
+  };
+
   async #setUpPage(): Promise<void> {
     const { session } = this;
+    this.#connection.root.on('Target.attachedToTarget', this.#takeUp);
     const onLoaded = () => {
       this.happened.loaded = true;
       this.#onLoad?.();

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { createServer, type IncomingHttpHeaders, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import type { Evidence } from '../../dist/src/core/evidence.js';
 import { completeHouse, type House } from '../../dist/src/core/house/house.js';
 import { houseSchema } from '../../dist/src/core/house/schema.js';
 import { readMarkup } from '../../dist/src/core/markup/markup.js';
@@ -17,7 +18,7 @@ let house: House;
 const FRAME = `<script>
   new Worker('/worker.js'); new SharedWorker('/shared.js');
   navigator.serviceWorker.register('/service.js').then(() => fetch('/registered'));
-  fetch('/says?' + encodeURIComponent(JSON.stringify([navigator.userAgent, navigator.platform, navigator.language])));
+  fetch('/says?' + encodeURIComponent(JSON.stringify([navigator.userAgent, navigator.platform, navigator.language, Intl.NumberFormat().resolvedOptions().locale])));
 </script>`;
 const SCRIPTS: Record<string, string> = {
   '/worker.js': 'fetch("/by-worker")',
@@ -61,12 +62,20 @@ test('vendors meet a visitor’s browser: its name, its hints and its language, 
     offline: false,
   });
   const text = '<iframe title="Visits" src="https://tally.example/frame"></iframe>';
+  let evidence: Evidence[];
   try {
     const renders = planRenders('x', house, house);
     const snippet = { name: 'x', path: null, text };
-    await renderer.renderSnippet(snippet, readMarkup(text), renders, () => undefined);
+    evidence = await renderer.renderSnippet(snippet, readMarkup(text), renders, () => undefined);
   } finally {
     await renderer.close();
+  }
+  // A shared worker belongs to no page, and still is weighed.
+  for (const { page, traffic } of evidence) {
+    expect(page.stillMoving).toEqual([]);
+    const got = traffic.filter(({ status }) => status === 200).map(({ address }) => address);
+    for (const path of ['worker', 'by-worker', 'shared.js', 'by-shared'])
+      expect(got).toContainEqual(expect.stringContaining(`https://tally.example/${path}`));
   }
   const all = [...asked.values()].flat();
   expect([...asked.keys()]).toEqual(
@@ -97,9 +106,9 @@ test('vendors meet a visitor’s browser: its name, its hints and its language, 
     [OTHER, '', undefined, undefined],
   ]);
   expect(asked.get('/by-worker')![2]!['user-agent']).toBe(OTHER);
-  expect(said.map(([, platform, language]) => [platform, language])).toEqual([
-    ['Linux armv81', 'de-AT'],
-    ['Linux x86_64', 'de-AT'],
-    ['iPhone', 'de-AT'],
+  expect(said.map(([, ...rest]) => rest)).toEqual([
+    ['Linux armv81', 'de-AT', 'de-AT'],
+    ['Linux x86_64', 'de-AT', 'de-AT'],
+    ['iPhone', 'de-AT', 'de-AT'],
   ]);
 });

@@ -1,17 +1,24 @@
-import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals';
+import { afterAll, beforeAll, beforeEach, expect, jest, test } from '@jest/globals';
 import { createServer as createPlain, get as plainGet } from 'node:http';
 import { createServer, type Server } from 'node:https';
 import { connect, createServer as createSink, type AddressInfo } from 'node:net';
 import { connect as startTls } from 'node:tls';
 import { makeCertificate } from '../../src/render/gate/certificate.js';
-import { Gate } from '../../src/render/gate/gate.js';
 import { checkProxies, getProxy, openTunnel, parseProxy } from '../../src/render/gate/upstream.js';
 import { startForwardProxy, type ForwardProxy } from '../support/forward-proxy.js';
+
+// What this machine knows of names: one inside, and nothing of those outside.
+const lookup = async (name: string) => {
+  if (name === 'inside.fernmap.internal') return [{ address: '10.0.0.7', family: 4 }];
+  throw Object.assign(new Error(), { code: 'ENOTFOUND' });
+};
+jest.unstable_mockModule('node:dns/promises', () => ({ lookup }));
+const { Gate } = await import('../../src/render/gate/gate.js');
 
 const VENDOR = 'maps.fernmap.internal';
 let vendor: Server;
 let proxy: ForwardProxy;
-let gate: Gate;
+let gate: InstanceType<typeof Gate>;
 let gatePort: number;
 let port: number;
 
@@ -67,10 +74,11 @@ test('a tunnel goes through the proxy by the host’s name, end to end', async (
 
 test('what is private, by number, by name or set aside, is refused before the proxy hears of it', async () => {
   process.env.HTTPS_PROXY = proxy.address;
-  for (const host of ['10.1.2.3', '[::1]', 'localhost', 'nobody.example'])
+  for (const host of ['10.1.2.3', '[::1]', 'localhost', 'inside.fernmap.internal', 'no.example'])
     expect((await ask(`${host}:443`)).line).toMatch(/ (403|502) /);
   expect(proxy.asked).toEqual([]);
   expect(gate.takeRefusals().map(({ kind }) => kind)).toEqual([
+    'private-address',
     'private-address',
     'private-address',
     'private-address',

@@ -56,6 +56,12 @@ const ARGUMENTS = [
   '--block-new-web-contents',
 ];
 
+const SHARED_WORKERS = {
+  autoAttach: true,
+  waitForDebuggerOnStart: true,
+  flatten: true,
+  filter: [{ type: 'shared_worker' }, { exclude: true }],
+};
 const PROFILE = 'mivket-profile-';
 let sweeping: Promise<void> | null = null;
 
@@ -113,6 +119,8 @@ export async function startBrowser(
   try {
     const connection = new Connection(child.stdio[3] as Writable, child.stdio[4] as Readable);
     const { product } = await connectOrExplain(connection, child, program);
+    // A shared worker belongs to no page: its context's tab takes it up.
+    await connection.root.send('Target.setAutoAttach', SHARED_WORKERS);
     return { connection, version: product, sandboxed, pid: child.pid!, close };
   } catch (error) {
     await close();
