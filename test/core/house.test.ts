@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { findSlots, getHostPage } from '../../src/core/host/host-page.js';
 import { getSlotRange, makeViewport } from '../../src/core/house/house.js';
+import { getRenderedPart } from '../../src/core/house/plain.js';
 import { getDefaultHouse, readHouse } from '../../src/core/house/read.js';
 import { planRenders } from '../../src/core/plan.js';
 
@@ -28,6 +29,11 @@ describe('a house file that is wrong', () => {
       'line 2: `limits.scriptBytes` must be a measure such as 150kB, found "heavy"',
     ],
     ['insert: sideways', 'line 1: `insert` must be one of inline, found "sideways"'],
+    ['language: german!', 'line 1: `language` must be a language tag such as en-GB or de'],
+    [
+      'viewports: [{ name: p, width: 390, userAgent: "a\\nb" }]',
+      '`viewports.0.userAgent` must be one line of plain characters, as browsers send it',
+    ],
     ['holdOn: never', '`holdOn` must be one of blocker, concern, advice'],
     [
       'levels:\n  slot-overfow: off',
@@ -135,4 +141,10 @@ describe('a host page', () => {
     expect(findSlots(host.before + host.after)).toEqual(['column']);
     expect(host.before).toContain('width: min(680px, 100vw - 32px, 100% - 16px)');
   });
+});
+
+test('another language renders otherwise, another limit does not', () => {
+  const get = (text: string) => getRenderedPart(readHouse(text, 'mivket.yaml'));
+  expect(get('language: de')).not.toEqual(get(''));
+  expect(get('limits: { hosts: 1 }')).toEqual(get(''));
 });

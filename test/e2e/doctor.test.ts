@@ -29,8 +29,12 @@ test('one browser under several names is told once', async () => {
   for (const name of ['chromium', 'google-chrome-stable'])
     chmodSync(shop.write(`bin/${name}`, script), 0o755);
   symlinkSync(join(shop.folder, 'bin/chromium'), join(shop.folder, 'bin/chromium-browser'));
+  chmodSync(shop.write('bin/microsoft-edge', '#!/bin/sh\necho broken >&2\nexit 1\n'), 0o755);
+  const edge = join(shop.folder, 'bin/microsoft-edge');
+  symlinkSync(edge, `${edge}-stable`);
   const { out } = await shop.run(['doctor'], { env: { PATH: join(shop.folder, 'bin') } });
   expect(out.match(/999\.0\.1\.2/g)).toHaveLength(1);
+  expect(out.match(/does not run/g)).toHaveLength(1);
 });
 
 test('without a browser that works it says so, and audits say the same', async () => {
