@@ -1,4 +1,4 @@
-import { relative, sep } from 'node:path';
+import { join, relative, sep } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { ToolError } from '../core/errors.js';
 import { audit } from './audit.js';
@@ -8,6 +8,8 @@ import { write, type World } from './streams.js';
 import { PACKAGE } from './version.js';
 
 const FOLDER = fileURLToPath(new URL('demo', PACKAGE));
+/** What a house is made of. */
+const HOUSE = ['mivket.yaml', 'host.html', 'public'];
 /** What `audit` may answer when it did its work: the demo's snippets are meant to have faults. */
 const RAN = [0, 1];
 
@@ -66,6 +68,7 @@ async function keepServing(
 function getNextSteps(cwd: string): string {
   const folder = getShownFolder(cwd);
   const program = getCommand(cwd);
+  const house = HOUSE.map((name) => getShown(join(FOLDER, name), cwd)).join(' ');
   return `
 That was the demo: thirteen snippets as people paste them, in the slots of a made-up seed library.
 Try next:
@@ -75,7 +78,7 @@ Try next:
       the same as a report with pictures
   ${program} demo --serve
       keeps the stand-ins running, for audits of ${folder}/snippets
-  cp -r ${folder}/mivket.yaml ${folder}/host.html ${folder}/public .
+  cp -r ${house} .
       a house to start your own from: its file, its page and its files
 `;
 }
@@ -93,5 +96,7 @@ function getShownFolder(cwd: string): string {
 /** A path as seen from the working folder, where it is in it. */
 function getShown(path: string, cwd: string): string {
   const near = relative(cwd, path);
-  return near.startsWith('..') ? path : near || '.';
+  const shown = near.startsWith('..') ? path : near || '.';
+  // What a shell would take apart is put in quotes.
+  return /[^\w./\\:-]/.test(shown) ? `'${shown}'` : shown;
 }

@@ -18,7 +18,8 @@ export async function nameSource(
   const { size, mtimeMs } = await stat(program.path);
   const parts = [
     getVersion(),
-    [program.path, size, mtimeMs],
+    // Fonts stand in a folder of their own: its name is in the environment.
+    [program.path, size, mtimeMs, program.env],
     recordingHash,
     getRenderedPart({ ...house, slots, viewports }),
     ownPage,

@@ -5,8 +5,8 @@ import type { RunDocument } from '../../dist/src/core/run.js';
 import { startForwardProxy, type ForwardProxy } from '../support/forward-proxy.js';
 import { Workshop } from '../support/program.js';
 
-// A name that only the proxy knows, and that nobody will ever have (set aside for private networks).
-const VENDOR = 'maps.fernmap.internal';
+// A name that only the proxy knows.
+const VENDOR = 'maps.fernmap.example';
 const SKIP = ['--skip', 'script-blocks-page'];
 const shop = new Workshop();
 let vendor: Server;
@@ -87,7 +87,7 @@ test('a proxy that is not there is told as such', async () => {
 });
 
 test('hosts of NO_PROXY are asked directly, also where the variables are in small letters', async () => {
-  const env = { http_proxy: proxy.address, no_proxy: '.fernmap.internal' };
+  const env = { http_proxy: proxy.address, no_proxy: '.fernmap.example' };
   expect((await audit(env)).ids).toEqual([]);
   expect(proxy.asked).toEqual([]);
 });

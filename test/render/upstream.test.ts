@@ -15,7 +15,7 @@ const lookup = async (name: string) => {
 jest.unstable_mockModule('node:dns/promises', () => ({ lookup }));
 const { Gate } = await import('../../src/render/gate/gate.js');
 
-const VENDOR = 'maps.fernmap.internal';
+const VENDOR = 'maps.fernmap.example';
 let vendor: Server;
 let proxy: ForwardProxy;
 let gate: InstanceType<typeof Gate>;
@@ -72,9 +72,9 @@ test('a tunnel goes through the proxy by the host’s name, end to end', async (
   expect(gate.takeRefusals()).toEqual([]);
 });
 
-test('what is private, by number, by name or set aside, is refused before the proxy hears of it', async () => {
+test('what is private, by number or by name, is refused before the proxy hears of it', async () => {
   process.env.HTTPS_PROXY = proxy.address;
-  for (const host of ['10.1.2.3', '[::1]', 'localhost', 'inside.fernmap.internal', 'no.example'])
+  for (const host of ['10.1.2.3', '[::1]', 'localhost', 'inside.fernmap.internal'])
     expect((await ask(`${host}:443`)).line).toMatch(/ (403|502) /);
   expect(proxy.asked).toEqual([]);
   expect(gate.takeRefusals().map(({ kind }) => kind)).toEqual([
@@ -82,7 +82,6 @@ test('what is private, by number, by name or set aside, is refused before the pr
     'private-address',
     'private-address',
     'private-address',
-    'unknown-name',
   ]);
 });
 
@@ -113,6 +112,20 @@ test('a proxy that refuses a tunnel is told with what it said', async () => {
   ]);
 });
 
+test('a name set aside that the proxy does not know either is an unknown one', async () => {
+  const knowsNone = createPlain();
+  knowsNone.on('connect', (_ask, socket) => socket.end('HTTP/1.1 502 Bad Gateway\r\n\r\n'));
+  await new Promise<void>((resolve) => knowsNone.listen(0, '127.0.0.1', resolve));
+  process.env.HTTPS_PROXY = `http://127.0.0.1:${(knowsNone.address() as AddressInfo).port}`;
+  await ask(`${VENDOR}:443`);
+  await ask('maps.fernmap.internal:443');
+  knowsNone.close();
+  expect(gate.takeRefusals().map(({ kind, words }) => `${kind}: ${words}`)).toEqual([
+    'unknown-name: a name set aside by the standards',
+    expect.stringMatching(/^proxy: the proxy 127\.0\.0\.1:\d+ refused \(502 Bad Gateway\)$/),
+  ]);
+});
+
 test('a proxy that is silent is waited for so long, and no longer', async () => {
   const silent = createSink(() => undefined);
   await new Promise<void>((resolve) => silent.listen(0, '127.0.0.1', resolve));
@@ -129,7 +142,7 @@ test('what the house sends to a host outside goes through the proxy too, under t
   await new Promise<void>((resolve) => stage.listen(0, '127.0.0.1', resolve));
   const to = (stage.address() as AddressInfo).port;
   const reroute = {
-    'maps.fernmap.example': `http://stage.fernmap.internal:${to}`,
+    'other.fernmap.example': `http://stage.fernmap.example:${to}`,
     'near.fernmap.example': `http://127.0.0.1:${to}`,
   };
   const rules = { origin: 'https://www.seedlibrary.example', reroute, offline: false };
@@ -141,8 +154,8 @@ test('what the house sends to a host outside goes through the proxy too, under t
       plainGet(options, (answer) => answer.on('data', (data: Buffer) => resolve(String(data))));
     });
   try {
-    expect(await get('maps.fernmap.example')).toBe('maps.fernmap.example /x');
-    expect(proxy.asked).toEqual([`stage.fernmap.internal:${to}`]);
+    expect(await get('other.fernmap.example')).toBe('other.fernmap.example /x');
+    expect(proxy.asked).toEqual([`stage.fernmap.example:${to}`]);
     expect(await get('near.fernmap.example')).toBe('near.fernmap.example /x');
     expect(proxy.asked).toHaveLength(1);
   } finally {

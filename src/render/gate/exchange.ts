@@ -17,6 +17,7 @@ import {
   getRefusalFault,
   getSilenceFault,
   openTunnel,
+  PROXY_REFUSES,
   ProxyFault,
   type Proxy,
 } from './upstream.js';
@@ -94,9 +95,6 @@ export async function forward(
     fail(error);
   }
 }
-
-/** Proxy Authentication Required: it is the proxy's answer, and no host's (RFC 9110, 15.5.8). */
-const PROXY_REFUSES = 407;
 
 function passBack(back: IncomingMessage, answer: Answer, take: Take | null): void {
   const headers = keepHeaders(back.headers);

@@ -10,7 +10,7 @@ import { matchesHost } from '../../core/measure/site.js';
 import type { Onward } from './exchange.js';
 import { within } from '../limit.js';
 import type { Replay } from './replay.js';
-import { getProxy, type Proxy } from './upstream.js';
+import { getProxy, SET_ASIDE, type Proxy } from './upstream.js';
 
 /** What a gate lets through and where to. */
 export interface GateRules {
@@ -58,7 +58,6 @@ export async function getRoute(
   }
   if (to) return { kind: 'reroute', to: getOnward(new URL(to)) };
   if (rules.offline) return refuse('offline', 'the run is offline');
-  if (isSpecialName(host)) return refuse('unknown-name', 'a name set aside by the standards');
   return resolve(host, port, scheme === 'http:' ? scheme : 'https:');
 }
 
@@ -86,7 +85,9 @@ function getOnward(url: URL): Onward {
 async function resolve(host: string, port: number, scheme: Onward['scheme']): Promise<Route> {
   const bare = host.replace(/^\[|\]$/g, '');
   const via = getProxy(scheme, bare, port);
-  if (isIP(bare)) return { kind: 'tunnel', address: bare, port, via };
+  if (isIP(bare) || (via && isSpecialName(bare)))
+    return { kind: 'tunnel', address: bare, port, via };
+  if (isSpecialName(bare)) return refuse('unknown-name', SET_ASIDE);
   const looking = lookup(bare, { all: true }).catch(() => []);
   // Behind a proxy names outside are often not known here: it is not waited for long.
   const found = via ? ((await within(looking, LOOKUP_LIMIT)) ?? []) : await looking;

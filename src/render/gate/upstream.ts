@@ -4,6 +4,7 @@ import { isIPv6, type Socket } from 'node:net';
 import { getProxyForUrl } from 'proxy-from-env';
 import { ToolError } from '../../core/errors.js';
 import type { Refusal } from '../../core/evidence.js';
+import { isSpecialName } from '../../core/measure/private-address.js';
 import { describeFault } from '../../core/words/fault.js';
 
 /** A forward proxy of the network that this machine is in. */
@@ -19,10 +20,18 @@ export interface Proxy {
 
 /** The proxy let nothing through: that says nothing of the host that was asked for. */
 export class ProxyFault extends Error {
-  get refusal(): Refusal {
-    return { kind: 'proxy', words: this.message };
+  readonly refusal: Refusal;
+
+  constructor(words: string, kind: Refusal['kind'] = 'proxy') {
+    super(words);
+    this.refusal = { kind, words };
   }
 }
+
+/** Said of names such as `x.example`: they are looked up by nobody, unless a proxy knows them. */
+export const SET_ASIDE = 'a name set aside by the standards';
+/** Proxy Authentication Required: it is the proxy's answer, and no host's (RFC 9110, 15.5.8). */
+export const PROXY_REFUSES = 407;
 
 const VARIABLES = ['https_proxy', 'http_proxy', 'all_proxy'];
 /** How long a proxy may take to answer, ms: less than a page has to load, so that it can be told. */
@@ -52,7 +61,7 @@ export function checkProxies(): void {
 
 /** An address as it may be shown. */
 export function hideCredentials(address: string): string {
-  return address.replace(/^(\w+:\/\/)?[^@/]*@/, '$1');
+  return address.replace(/^(\w+:\/\/)?.*@/, '$1');
 }
 
 /** Where no scheme was written, the library puts in that of the request; a proxy is asked by http. */
@@ -119,7 +128,9 @@ export function openTunnel(
       if (head.length > 0) socket.unshift(head);
       if (statusCode === 200) return resolve(socket);
       socket.destroy();
-      reject(getRefusalFault(proxy, statusCode, statusMessage));
+      const unknown = isSpecialName(host) && statusCode !== PROXY_REFUSES;
+      if (unknown) reject(new ProxyFault(SET_ASIDE, 'unknown-name'));
+      else reject(getRefusalFault(proxy, statusCode, statusMessage));
     });
     ask.once('error', (error) => reject(getSilenceFault(proxy, error)));
     ask.end();
