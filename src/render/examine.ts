@@ -78,10 +78,13 @@ async function askSystem(places: readonly string[]): Promise<BrowserFact[]> {
     if (real && !programs.has(real)) programs.set(real, { path, origin: 'system', env: {} });
   }
   const asked = await Promise.all([...programs.values()].map(ask));
-  return asked.filter(
-    ({ version }, i) =>
-      version === null || asked.findIndex((other) => other.version === version) === i,
-  );
+  const names = asked.map(({ version }) => getNameAndNumber(version));
+  return asked.filter((_, i) => names[i] === null || names.indexOf(names[i]!) === i);
+}
+
+/** `Chromium 147.0.7727.0`: who started it, or built it, may say more. */
+function getNameAndNumber(version: string | null): string | null {
+  return version && (/^.*?\d+(\.\d+)+/.exec(version)?.[0] ?? version);
 }
 
 async function ask(program: BrowserProgram): Promise<BrowserFact> {

@@ -260,6 +260,8 @@ export class Tab {
     if (isPage) session.tell('Page.addScriptToEvaluateOnNewDocument', { source: TIMERS });
     session.tell('Runtime.enable');
     if (this.#identity) session.tell('Emulation.setUserAgentOverride', this.#identity);
+    // For browsers that have no texts of their own in that language: how days and numbers are written.
+    session.tell('Emulation.setLocaleOverride', { locale: this.#visitor.language });
     session.tell('Target.setAutoAttach', {
       autoAttach: true,
       waitForDebuggerOnStart: true,
