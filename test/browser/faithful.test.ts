@@ -55,7 +55,7 @@ describe('the page is as when published', () => {
     ],
     [
       'storage is empty at every load',
-      'localStorage.length === 0 && (localStorage.setItem("a", "b"), true)',
+      'localStorage.length + sessionStorage.length === 0 && (localStorage.setItem("a", "b"), sessionStorage.setItem("a", "b"), true)',
       [true, true],
     ],
     [
