@@ -1,7 +1,7 @@
-import { access } from 'node:fs/promises';
 import { diagnose } from '../core/doctor/diagnose.js';
 import { formatDiagnoses } from '../formats/diagnosis.js';
 import { examineMachine } from '../render/examine.js';
+import { exists } from '../render/folder.js';
 import { makePaint } from './colours.js';
 import { getTextWidth, write, type World } from './streams.js';
 import { PACKAGE } from './version.js';
@@ -23,10 +23,7 @@ export async function doctor(
 
 /** In a checkout the package of more fonts lies beside; who installed Mivket has it from where that came. */
 async function getMoreFonts(): Promise<string> {
-  const inCheckout = await access(new URL(MORE_FONTS, PACKAGE)).then(
-    () => true,
-    () => false,
-  );
+  const inCheckout = await exists(new URL(MORE_FONTS, PACKAGE));
   return inCheckout
     ? `npm install --no-save ./${MORE_FONTS}`
     : 'npm install @mivket/fonts-cjk, beside Mivket';

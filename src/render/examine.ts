@@ -8,6 +8,7 @@ import { getBundledBrowser, type BrowserProgram } from './browser/bundled.js';
 import { getCacheFolder } from './browser/cache.js';
 import { describePlaces, findBrowser, getSystemPlaces, isProgram } from './browser/find.js';
 import { startBrowser, type Browser } from './browser/start.js';
+import { exists } from './folder.js';
 import { hideCredentials, parseProxy, type Proxy } from './gate/upstream.js';
 import { within } from './limit.js';
 import { askVersion } from './browser/version.js';
@@ -190,10 +191,6 @@ async function examineFolder(what: string, path: string): Promise<MachineFacts['
 /** The folder, or the nearest one above that is there. */
 async function getNearest(path: string): Promise<string> {
   for (let at = path; ; at = dirname(at)) {
-    const there = await access(at).then(
-      () => true,
-      () => false,
-    );
-    if (there || dirname(at) === at) return at;
+    if ((await exists(at)) || dirname(at) === at) return at;
   }
 }

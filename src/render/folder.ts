@@ -1,4 +1,4 @@
-import { mkdir, stat } from 'node:fs/promises';
+import { access, mkdir, stat } from 'node:fs/promises';
 import { dirname } from 'node:path';
 
 /**
@@ -17,6 +17,14 @@ export async function makeFolder(path: string, mode = 0o777): Promise<void> {
 async function isFolder(path: string): Promise<boolean> {
   return stat(path).then(
     (found) => found.isDirectory(),
+    () => false,
+  );
+}
+
+/** Whether something is there under that path. */
+export async function exists(path: string | URL): Promise<boolean> {
+  return access(path).then(
+    () => true,
     () => false,
   );
 }

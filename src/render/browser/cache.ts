@@ -1,9 +1,9 @@
-import { access, chmod, lstat, mkdir, mkdtemp, readdir, rename, rm, stat } from 'node:fs/promises';
+import { chmod, lstat, mkdir, mkdtemp, readdir, rename, rm, stat } from 'node:fs/promises';
 import { homedir, hostname, tmpdir } from 'node:os';
 import { isAbsolute, join } from 'node:path';
 import { ToolError } from '../../core/errors.js';
 import { describeFault } from '../../core/words/fault.js';
-import { makeFolder } from '../folder.js';
+import { exists, makeFolder } from '../folder.js';
 import { isAlive } from './alive.js';
 
 /** Written last: what has it is whole. */
@@ -116,11 +116,4 @@ async function openCache(): Promise<string> {
       throw fault(`is open to others, and that cannot be changed (${describeFault(error)})`);
     });
   return folder;
-}
-
-async function exists(path: string): Promise<boolean> {
-  return access(path).then(
-    () => true,
-    () => false,
-  );
 }
