@@ -50,7 +50,7 @@ async function keepServing(
       );
     },
   );
-  const shown = getShownFolder(world.cwd);
+  const shown = getShown(FOLDER, world.cwd);
   await write(
     world.stderr,
     `The stand-ins answer at ${standIns.origin}. In another terminal:\n  ${getCommand(world.cwd)} audit ${shown}/snippets/map.html --house ${shown}/mivket.yaml\nCtrl-C ends them.\n`,
@@ -66,7 +66,7 @@ async function keepServing(
 }
 
 function getNextSteps(cwd: string): string {
-  const folder = getShownFolder(cwd);
+  const folder = getShown(FOLDER, cwd);
   const program = getCommand(cwd);
   const house = HOUSE.map((name) => getShown(join(FOLDER, name), cwd)).join(' ');
   return `
@@ -87,10 +87,6 @@ Try next:
 function getCommand(cwd: string): string {
   const file = fileURLToPath(new URL('bin/mivket.js', PACKAGE));
   return file.includes(`${sep}node_modules${sep}`) ? 'npx mivket' : `node ${getShown(file, cwd)}`;
-}
-
-function getShownFolder(cwd: string): string {
-  return getShown(FOLDER, cwd);
 }
 
 /** A path as seen from the working folder, where it is in it. */

@@ -12,14 +12,22 @@ const DESKTOPS: Record<string, string> = {
 /** All phones say the same since Chromium sends a reduced user agent. */
 const PHONE = 'Linux; Android 10; K';
 
-/** Systems by what stands in a user agent: the name that client hints have for it, and scripts. */
-const SYSTEMS: [pattern: RegExp, hint: string, platform: string][] = [
-  [/Android/, 'Android', 'Linux armv81'],
-  [/iPhone/, 'iOS', 'iPhone'],
-  [/iPad/, 'iOS', 'iPad'],
-  [/CrOS/, 'Chrome OS', 'Linux x86_64'],
-  [/Windows/, 'Windows', 'Win32'],
-  [/Mac OS X|Macintosh/, 'macOS', 'MacIntel'],
+/** A system as client hints name it, and as scripts are told. */
+interface System {
+  pattern: RegExp;
+  hint: string;
+  platform: string;
+}
+
+/** By what stands in a user agent; the last is for all others. */
+const SYSTEMS: System[] = [
+  { pattern: /Android/, hint: 'Android', platform: 'Linux armv81' },
+  { pattern: /iPhone/, hint: 'iOS', platform: 'iPhone' },
+  { pattern: /iPad/, hint: 'iOS', platform: 'iPad' },
+  { pattern: /CrOS/, hint: 'Chrome OS', platform: 'Linux x86_64' },
+  { pattern: /Windows/, hint: 'Windows', platform: 'Win32' },
+  { pattern: /Mac OS X|Macintosh/, hint: 'macOS', platform: 'MacIntel' },
+  { pattern: /^/, hint: 'Linux', platform: 'Linux x86_64' },
 ];
 
 /**
@@ -42,8 +50,8 @@ export function getUserAgent(major: number, phone: boolean): string {
 export function getIdentity(viewport: Viewport, version: string, language: string): Identity {
   const major = Number.parseInt(version, 10);
   const userAgent = viewport.userAgent ?? getUserAgent(major, viewport.touch);
-  const [, , platform] = findSystem(userAgent);
-  const hints = getHints(userAgent, version);
+  const { hint, platform } = findSystem(userAgent);
+  const hints = getHints(userAgent, hint, version);
   return {
     userAgent,
     platform,
@@ -58,26 +66,19 @@ export function getAcceptLanguage(language: string): string {
   return plain === language ? language : `${language},${plain}`;
 }
 
-function findSystem(userAgent: string): (typeof SYSTEMS)[number] {
-  const found = SYSTEMS.find(([pattern]) => pattern.test(userAgent));
-  return found ?? [/Linux/, 'Linux', 'Linux x86_64'];
+function findSystem(userAgent: string): System {
+  return SYSTEMS.find(({ pattern }) => pattern.test(userAgent))!;
 }
 
 /** Client hints (User-Agent Client Hints, W3C) that agree with a user agent; a browser of another kind sends none. */
-function getHints(userAgent: string, version: string): Hints | null {
+function getHints(userAgent: string, platform: string, version: string): Hints | null {
   const major = /Chrom(?:e|ium)\/(\d+)/.exec(userAgent)?.[1];
   if (major === undefined) return null;
   const full = version.startsWith(`${major}.`) ? version : `${major}.0.0.0`;
-  const [, platform] = findSystem(userAgent);
   const phone = platform === 'Android';
-  const name = (brandVersion: string) => [
-    // A made-up brand belongs to the list, so that nobody counts on its order.
-    { brand: 'Not.A/Brand', version: brandVersion === full ? '8.0.0.0' : '8' },
-    { brand: 'Chromium', version: brandVersion },
-  ];
   return {
-    brands: name(major),
-    fullVersionList: name(full),
+    brands: listBrands('8', major),
+    fullVersionList: listBrands('8.0.0.0', full),
     platform,
     platformVersion: phone ? '15.0.0' : '',
     architecture: phone ? '' : 'x86',
@@ -86,4 +87,12 @@ function getHints(userAgent: string, version: string): Hints | null {
     mobile: /Mobile/.test(userAgent),
     wow64: false,
   };
+}
+
+/** A made-up brand belongs to the list, so that nobody counts on its order. */
+function listBrands(madeUp: string, chromium: string): Protocol.Emulation.UserAgentBrandVersion[] {
+  return [
+    { brand: 'Not.A/Brand', version: madeUp },
+    { brand: 'Chromium', version: chromium },
+  ];
 }

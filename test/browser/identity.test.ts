@@ -1,6 +1,5 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { createServer, type IncomingHttpHeaders, type Server } from 'node:http';
-import type { AddressInfo } from 'node:net';
 import type { Evidence } from '../../dist/src/core/evidence.js';
 import { completeHouse, type House } from '../../dist/src/core/house/house.js';
 import { houseSchema } from '../../dist/src/core/house/schema.js';
@@ -8,10 +7,13 @@ import { readMarkup } from '../../dist/src/core/markup/markup.js';
 import { planRenders } from '../../dist/src/core/plan.js';
 import { findBrowser } from '../../dist/src/render/browser/find.js';
 import { Renderer } from '../../dist/src/render/renderer.js';
+import { listen } from '../support/listen.js';
 
 const OTHER = 'Mozilla/5.0 (iPhone; CPU iPhone OS 18_0 like Mac OS X) AppleWebKit/605.1.15 Safari';
 /** What each path was asked with, load after load. */
-let asked: Map<string, IncomingHttpHeaders[]>;
+const asked = new Map<string, IncomingHttpHeaders[]>();
+/** What frames said of the browser, load after load. */
+const said: string[][] = [];
 let vendor: Server;
 let house: House;
 
@@ -34,8 +36,7 @@ beforeAll(async () => {
     answer.setHeader('content-type', path === '/frame' ? 'text/html' : 'text/javascript');
     answer.end(path === '/frame' ? FRAME : (SCRIPTS[path] ?? ''));
   });
-  await new Promise<void>((resolve) => vendor.listen(0, '127.0.0.1', resolve));
-  const origin = `http://127.0.0.1:${(vendor.address() as AddressInfo).port}`;
+  const origin = `http://127.0.0.1:${await listen(vendor)}`;
   const viewports = [
     { name: 'phone', width: 390 },
     { name: 'desktop', width: 1280 },
@@ -45,15 +46,12 @@ beforeAll(async () => {
   house = completeHouse(houseSchema.parse({ language: 'de-AT', viewports, reroute }), null);
 });
 
-const said: string[][] = [];
-
 afterAll(() => {
   vendor.closeAllConnections();
   vendor.close();
 });
 
 test('vendors meet a visitor’s browser: its name, its hints and its language, whoever asks', async () => {
-  asked = new Map();
   const renderer = await Renderer.open({
     program: await findBrowser(),
     house,

@@ -2,10 +2,10 @@ import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { createHash } from 'node:crypto';
 import { mkdirSync, readFileSync } from 'node:fs';
 import { createServer, type Server } from 'node:http';
-import type { AddressInfo } from 'node:net';
 import { basename, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { Workshop } from '../support/program.js';
+import { listen } from '../support/listen.js';
 
 const ROOT = fileURLToPath(new URL('../..', import.meta.url));
 const BROWSER = '@mivket/browser-linux-x64';
@@ -29,8 +29,7 @@ beforeAll(async () => {
     if (path !== BROWSER) return void answer.writeHead(404).end('{}');
     answer.end(JSON.stringify(describe(BROWSER, `http://${ask.headers.host}/archive`)));
   });
-  await new Promise<void>((resolve) => registry.listen(0, '127.0.0.1', resolve));
-  scope = `--@mivket:registry=http://127.0.0.1:${(registry.address() as AddressInfo).port}/`;
+  scope = `--@mivket:registry=http://127.0.0.1:${await listen(registry)}/`;
 }, 60_000);
 
 afterAll(() => {

@@ -1,9 +1,9 @@
 import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals';
 import { createServer, type Server } from 'node:http';
-import type { AddressInfo } from 'node:net';
 import type { RunDocument } from '../../dist/src/core/run.js';
 import { startForwardProxy, type ForwardProxy } from '../support/forward-proxy.js';
 import { Workshop } from '../support/program.js';
+import { listen } from '../support/listen.js';
 
 // A name that only the proxy knows.
 const VENDOR = 'maps.fernmap.example';
@@ -19,8 +19,7 @@ beforeAll(async () => {
     answer.setHeader('content-type', 'text/javascript');
     answer.end('document.currentScript.insertAdjacentHTML("afterend", "<img src=data:>")');
   });
-  await new Promise<void>((resolve) => vendor.listen(0, '127.0.0.1', resolve));
-  port = (vendor.address() as AddressInfo).port;
+  port = await listen(vendor);
   proxy = await startForwardProxy();
   // A page without TLS may ask for scripts without it.
   const lines = ['origin: http://www.seedlibrary.example', 'viewports: [{ name: p, width: 390 }]'];

@@ -1,11 +1,12 @@
 import { afterAll, beforeAll, beforeEach, expect, jest, test } from '@jest/globals';
 import { createServer as createPlain, get as plainGet } from 'node:http';
 import { createServer, type Server } from 'node:https';
-import { connect, createServer as createSink, type AddressInfo } from 'node:net';
+import { connect, createServer as createSink } from 'node:net';
 import { connect as startTls } from 'node:tls';
 import { makeCertificate } from '../../src/render/gate/certificate.js';
 import { checkProxies, getProxy, openTunnel, parseProxy } from '../../src/render/gate/upstream.js';
 import { startForwardProxy, type ForwardProxy } from '../support/forward-proxy.js';
+import { listen } from '../support/listen.js';
 
 // What this machine knows of names: one inside, and nothing of those outside.
 const lookup = async (name: string) => {
@@ -25,8 +26,7 @@ let port: number;
 beforeAll(async () => {
   const certificate = await makeCertificate();
   vendor = createServer(certificate, (ask, answer) => answer.end(`${ask.headers.host} ${ask.url}`));
-  await new Promise<void>((resolve) => vendor.listen(0, '127.0.0.1', resolve));
-  port = (vendor.address() as AddressInfo).port;
+  port = await listen(vendor);
   proxy = await startForwardProxy();
   const rules = { origin: 'https://www.seedlibrary.example', reroute: {}, offline: false };
   gate = new Gate(rules, { certificate });
@@ -87,8 +87,7 @@ test('what is private, by number or by name, is refused before the proxy hears o
 
 test('a proxy that breaks off is no fault of the host', async () => {
   const sink = createSink((socket) => socket.destroy());
-  await new Promise<void>((resolve) => sink.listen(0, '127.0.0.1', resolve));
-  process.env.https_proxy = `127.0.0.1:${(sink.address() as AddressInfo).port}`;
+  process.env.https_proxy = `127.0.0.1:${await listen(sink)}`;
   expect((await ask(`${VENDOR}:${port}`)).line).toMatch(/ 502 /);
   sink.close();
   expect(gate.takeRefusals()).toEqual([
@@ -115,8 +114,7 @@ test('a proxy that refuses a tunnel is told with what it said', async () => {
 test('a name set aside that the proxy does not know either is an unknown one', async () => {
   const knowsNone = createPlain();
   knowsNone.on('connect', (_ask, socket) => socket.end('HTTP/1.1 502 Bad Gateway\r\n\r\n'));
-  await new Promise<void>((resolve) => knowsNone.listen(0, '127.0.0.1', resolve));
-  process.env.HTTPS_PROXY = `http://127.0.0.1:${(knowsNone.address() as AddressInfo).port}`;
+  process.env.HTTPS_PROXY = `http://127.0.0.1:${await listen(knowsNone)}`;
   await ask(`${VENDOR}:443`);
   await ask('maps.fernmap.internal:443');
   knowsNone.close();
@@ -128,8 +126,7 @@ test('a name set aside that the proxy does not know either is an unknown one', a
 
 test('a proxy that is silent is waited for so long, and no longer', async () => {
   const silent = createSink(() => undefined);
-  await new Promise<void>((resolve) => silent.listen(0, '127.0.0.1', resolve));
-  const found = parseProxy(`127.0.0.1:${(silent.address() as AddressInfo).port}`)!;
+  const found = parseProxy(`127.0.0.1:${await listen(silent)}`)!;
   await expect(openTunnel(found, VENDOR, port, undefined, 50)).rejects.toThrow(
     /^the proxy 127\.0\.0\.1:\d+ did not answer \(no answer in time\)$/,
   );
@@ -139,8 +136,7 @@ test('a proxy that is silent is waited for so long, and no longer', async () => 
 test('what the house sends to a host outside goes through the proxy too, under the real name', async () => {
   process.env.HTTP_PROXY = proxy.address;
   const stage = createPlain((ask, answer) => answer.end(`${ask.headers.host} ${ask.url}`));
-  await new Promise<void>((resolve) => stage.listen(0, '127.0.0.1', resolve));
-  const to = (stage.address() as AddressInfo).port;
+  const to = await listen(stage);
   const reroute = {
     'other.fernmap.example': `http://stage.fernmap.example:${to}`,
     'near.fernmap.example': `http://127.0.0.1:${to}`,

@@ -1,5 +1,5 @@
 import { joinWords } from '../words/list.js';
-import { formatAge, getReleaseDay } from './releases.js';
+import { formatAge, getMajor, getReleaseDay } from './releases.js';
 
 /** A browser that is there, or was looked for. */
 export interface BrowserFact {
@@ -84,7 +84,7 @@ function judgeBrowsers({ browsers, lookedFor, today }: MachineFacts): Diagnosis[
     const words = `none is here; looked for ${lookedFor}`;
     return [bad('browser', words, 'Install Chrome, Chromium or Edge, or give --browser PATH.')];
   }
-  const newest = browsers.reduce((a, b) => (getMajor(b) > getMajor(a) ? b : a));
+  const newest = browsers.reduce((a, b) => (isNewer(b, a) ? b : a));
   return browsers.map((browser) => judgeBrowser(browser, newest, today));
 }
 
@@ -96,7 +96,7 @@ function judgeBrowser(browser: BrowserFact, newest: BrowserFact, today: Date): D
   const age = released ? `, about ${formatAge(released, today)} old` : '';
   const words = `${browser.version} (${where})${age}`;
   const old = released && today.getTime() - released.getTime() > OLD_MONTHS * 30.4 * 24 * 3600e3;
-  const newer = browser.origin === 'bundled' && getMajor(newest) > getMajor(browser);
+  const newer = browser.origin === 'bundled' && isNewer(newest, browser);
   if (newer) return note('browser', words, '--browser system takes the newer one of this machine.');
   if (old) return note('browser', words, `Visitors have newer ones: ${getUpdate(browser)}.`);
   return good('browser', words);
@@ -108,8 +108,9 @@ function getUpdate({ origin }: BrowserFact): string {
     : 'bring it up to date';
 }
 
-function getMajor({ version }: BrowserFact): number {
-  return Number(/(\d+)\.\d+/.exec(version ?? '')?.[1] ?? 0);
+function isNewer(a: BrowserFact, b: BrowserFact): boolean {
+  const [one, other] = [a, b].map(({ version }) => getMajor(version ?? '') ?? 0);
+  return one! > other!;
 }
 
 function judgeStart({ start }: MachineFacts): Diagnosis {

@@ -10,10 +10,16 @@ const DAY = 24 * 3600 * 1000;
 /** The mean of the years before: newer versions are reckoned on by it, days. */
 const APART = 32;
 
+/** The major version in what a browser says of itself; null where there is no number. */
+export function getMajor(said: string): number | null {
+  const major = /(\d+)\.\d+/.exec(said)?.[1];
+  return major === undefined ? null : Number(major);
+}
+
 /** About when a version of Chromium came out; null where there is no number to go by. */
 export function getReleaseDay(version: string): Date | null {
-  const major = Number(/(\d+)\.\d+/.exec(version)?.[1]);
-  if (!(major >= RELEASES[0]![0])) return null;
+  const major = getMajor(version);
+  if (major === null || major < RELEASES[0]![0]) return null;
   const i = RELEASES.findLastIndex(([known]) => known <= major);
   const [before, day] = RELEASES[i]!;
   const after = RELEASES[i + 1];

@@ -76,7 +76,6 @@ async function finishAll(parts: readonly Promise<unknown>[]): Promise<void> {
 
 /** Another process may have been faster: its copy is as good. What stands there without being whole goes. */
 async function settle(folder: string, target: string): Promise<void> {
-  if (await exists(join(target, READY))) return;
   await rename(folder, target).catch(async (error: unknown) => {
     if (await exists(join(target, READY))) return;
     if (!(await exists(target))) throw error;

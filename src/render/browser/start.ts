@@ -5,8 +5,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Readable, Writable } from 'node:stream';
 import { ToolError } from '../../core/errors.js';
-import { Connection } from '../protocol/connection.js';
 import { getAcceptLanguage, getUserAgent } from '../identity.js';
+import { Connection } from '../protocol/connection.js';
 import { isAlive } from './alive.js';
 import type { BrowserProgram } from './bundled.js';
 import { getMajorVersion } from './version.js';
@@ -96,13 +96,7 @@ export async function startBrowser(
   const profile = await mkdtemp(join(tmpdir(), `${PROFILE}${process.pid}-`));
   const sandboxed = process.getuid?.() !== 0;
   const major = await getMajorVersion(program);
-  const child = launch(program, profile, sandboxed, options.language, [
-    `--ignore-certificate-errors-spki-list=${options.spki}`,
-    // Also said to what no page speaks for: service workers and shared ones.
-    `--lang=${options.language}`,
-    `--accept-lang=${getAcceptLanguage(options.language)}`,
-    ...(major === null ? [] : [`--user-agent=${getUserAgent(major, false)}`]),
-  ]);
+  const child = launch(program, profile, sandboxed, options, major);
   const removeProfile = () => rmSync(profile, { recursive: true, force: true, maxRetries: 3 });
   const killNow = () => {
     killGroup(child);
@@ -138,11 +132,19 @@ function launch(
   program: BrowserProgram,
   profile: string,
   sandboxed: boolean,
-  language: string,
-  more: readonly string[],
+  { spki, language }: StartOptions,
+  major: number | null,
 ) {
-  const sandbox = sandboxed ? [] : ['--no-sandbox'];
-  const args = [...ARGUMENTS, `--user-data-dir=${profile}`, ...sandbox, ...more];
+  const args = [
+    ...ARGUMENTS,
+    `--user-data-dir=${profile}`,
+    `--ignore-certificate-errors-spki-list=${spki}`,
+    ...(sandboxed ? [] : ['--no-sandbox']),
+    // Also said to what no page speaks for: service workers and shared ones.
+    `--lang=${language}`,
+    `--accept-lang=${getAcceptLanguage(language)}`,
+    ...(major === null ? [] : [`--user-agent=${getUserAgent(major, false)}`]),
+  ];
   return spawn(program.path, args, {
     env: { ...process.env, ...getLocale(language), ...program.env },
     stdio: ['ignore', 'ignore', 'pipe', 'pipe', 'pipe'],

@@ -1,5 +1,6 @@
 import { execFile } from 'node:child_process';
 import { promisify } from 'node:util';
+import { getMajor } from '../../core/doctor/releases.js';
 import type { BrowserProgram } from './bundled.js';
 
 const run = promisify(execFile);
@@ -28,7 +29,5 @@ async function findMajor(program: BrowserProgram): Promise<number | null> {
   if (program.major !== undefined) return program.major;
   // On Windows a browser answers the question by opening a window.
   if (process.platform === 'win32') return null;
-  const said = await askVersion(program).catch(() => '');
-  const major = /(\d+)\.\d+/.exec(said)?.[1];
-  return major === undefined ? null : Number(major);
+  return getMajor(await askVersion(program).catch(() => ''));
 }

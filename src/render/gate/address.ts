@@ -1,3 +1,4 @@
+import { isIPv6 } from 'node:net';
 import type { Ask } from './exchange.js';
 
 /** The address a request is for: absolute in a plain proxy request, else by its host header. */
@@ -12,4 +13,14 @@ export function getTarget(ask: Ask, scheme: string): URL | null {
 export function splitAuthority(authority: string): { hostname: string; port: number } {
   const at = authority.lastIndexOf(':');
   return { hostname: authority.slice(0, at), port: Number(authority.slice(at + 1)) };
+}
+
+/** A host of a URL as it is dialled: an IPv6 address without its brackets. */
+export function stripBrackets(host: string): string {
+  return host.replace(/^\[|\]$/g, '');
+}
+
+/** A host and port as a URL or a CONNECT has them (RFC 3986, 3.2.2). */
+export function joinAuthority(host: string, port: number): string {
+  return `${isIPv6(host) ? `[${host}]` : host}:${port}`;
 }

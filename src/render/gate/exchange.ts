@@ -71,23 +71,22 @@ export async function forward(
     onFailure(refusal);
     refuse(answer, 502);
   };
+  let onward: ClientRequest | null = null;
+  // From the start: a page may give up while the way there is still being opened.
+  answer.on('close', () => {
+    onward?.destroy();
+    take?.end();
+  });
   const { pathname, search } = new URL(ask.url ?? '/', `http://${realHost}`);
   const headers = { ...keepHeaders(ask.headers), host: realHost };
   try {
-    const onward = await open(to, realHost, {
-      method: ask.method,
-      path: pathname + search,
-      headers,
-    });
+    onward = await open(to, realHost, { method: ask.method, path: pathname + search, headers });
+    onward.on('error', fail);
+    if (answer.destroyed) return void onward.destroy();
     onward.on('response', (back) => {
       const refused = to.via && back.statusCode === PROXY_REFUSES;
-      if (refused) onward.destroy(getRefusalFault(to.via!, PROXY_REFUSES, back.statusMessage));
+      if (refused) onward!.destroy(getRefusalFault(to.via!, PROXY_REFUSES, back.statusMessage));
       else passBack(back, answer, take);
-    });
-    onward.on('error', fail);
-    answer.on('close', () => {
-      onward.destroy();
-      take?.end();
     });
     if (take) ask.on('data', (chunk: Buffer) => take.sent(chunk));
     (ask as NodeJS.ReadableStream).pipe(onward);

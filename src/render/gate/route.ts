@@ -7,8 +7,9 @@ import {
   isSpecialName,
 } from '../../core/measure/private-address.js';
 import { matchesHost } from '../../core/measure/site.js';
-import type { Onward } from './exchange.js';
 import { within } from '../limit.js';
+import { stripBrackets } from './address.js';
+import type { Onward } from './exchange.js';
 import type { Replay } from './replay.js';
 import { getProxy, SET_ASIDE, type Proxy } from './upstream.js';
 
@@ -75,7 +76,7 @@ function getHostKey(host: string, port: number): string {
 
 function getOnward(url: URL): Onward {
   const scheme = url.protocol === 'https:' ? 'https:' : 'http:';
-  const host = url.hostname.replace(/^\[|\]$/g, '');
+  const host = stripBrackets(url.hostname);
   const port = getPort(url);
   // What the house names may be in this machine or its own network: no proxy leads there.
   const via = getPrivateHostKind(host) ? null : getProxy(scheme, host, port);
@@ -83,7 +84,7 @@ function getOnward(url: URL): Onward {
 }
 
 async function resolve(host: string, port: number, scheme: Onward['scheme']): Promise<Route> {
-  const bare = host.replace(/^\[|\]$/g, '');
+  const bare = stripBrackets(host);
   const via = getProxy(scheme, bare, port);
   if (isIP(bare) || (via && isSpecialName(bare)))
     return { kind: 'tunnel', address: bare, port, via };

@@ -1,11 +1,12 @@
 import { request as plainRequest, type ClientRequest, type RequestOptions } from 'node:http';
 import { request as secureRequest } from 'node:https';
-import { isIPv6, type Socket } from 'node:net';
+import type { Socket } from 'node:net';
 import { getProxyForUrl } from 'proxy-from-env';
 import { ToolError } from '../../core/errors.js';
 import type { Refusal } from '../../core/evidence.js';
 import { isSpecialName } from '../../core/measure/private-address.js';
 import { describeFault } from '../../core/words/fault.js';
+import { joinAuthority, stripBrackets } from './address.js';
 
 /** A forward proxy of the network that this machine is in. */
 export interface Proxy {
@@ -33,14 +34,16 @@ export const SET_ASIDE = 'a name set aside by the standards';
 /** Proxy Authentication Required: it is the proxy's answer, and no host's (RFC 9110, 15.5.8). */
 export const PROXY_REFUSES = 407;
 
-const VARIABLES = ['https_proxy', 'http_proxy', 'all_proxy'];
+const VARIABLES = ['https_proxy', 'http_proxy', 'all_proxy'].flatMap((name) => [
+  name,
+  name.toUpperCase(),
+]);
 /** How long a proxy may take to answer, ms: less than a page has to load, so that it can be told. */
 const LIMIT = 10_000;
 
 /** The proxy that leads to a host, as HTTPS_PROXY, HTTP_PROXY, ALL_PROXY and NO_PROXY say; null for none. */
 export function getProxy(scheme: 'http:' | 'https:', host: string, port: number): Proxy | null {
-  const name = isIPv6(host) ? `[${host}]` : host;
-  const given = getProxyForUrl(`${scheme}//${name}:${port}`);
+  const given = getProxyForUrl(`${scheme}//${joinAuthority(host, port)}`);
   return given ? parseProxy(getWritten(given)) : null;
 }
 
@@ -49,7 +52,7 @@ export function getProxy(scheme: 'http:' | 'https:', host: string, port: number)
  * @throws ToolError `bad-proxy`
  */
 export function checkProxies(): void {
-  for (const name of VARIABLES.flatMap((one) => [one, one.toUpperCase()])) {
+  for (const name of VARIABLES) {
     const given = process.env[name];
     if (!given || parseProxy(given)) continue;
     throw new ToolError(
@@ -66,8 +69,8 @@ export function hideCredentials(address: string): string {
 
 /** Where no scheme was written, the library puts in that of the request; a proxy is asked by http. */
 function getWritten(given: string): string {
-  const all = VARIABLES.flatMap((name) => [process.env[name], process.env[name.toUpperCase()]]);
-  return all.includes(given) ? given : given.replace(/^\w+:/, 'http:');
+  const written = VARIABLES.some((name) => process.env[name] === given);
+  return written ? given : given.replace(/^\w+:/, 'http:');
 }
 
 /** The proxy of an address; null where it is no http or https address. Without a scheme it is http. */
@@ -79,7 +82,7 @@ export function parseProxy(given: string): Proxy | null {
   const said = [url.username, url.password].map(decode).join(':');
   return {
     scheme: url.protocol,
-    host: url.hostname.replace(/^\[|\]$/g, ''),
+    host: stripBrackets(url.hostname),
     port: Number(url.port) || (url.protocol === 'https:' ? 443 : 80),
     authorization: url.username ? `Basic ${Buffer.from(said).toString('base64')}` : null,
     shown: url.host,
@@ -117,7 +120,7 @@ export function openTunnel(
   onSocket: (socket: Socket) => void = () => undefined,
   limit = LIMIT,
 ): Promise<Socket> {
-  const authority = `${isIPv6(host) ? `[${host}]` : host}:${port}`;
+  const authority = joinAuthority(host, port);
   const headers = { host: authority };
   const options = { method: 'CONNECT', path: authority, headers, agent: false };
   const ask = askProxy(proxy, options, limit);
