@@ -7,6 +7,7 @@ import autoplayValueIgnored from './media/autoplay-value-ignored.js';
 import autoplayWithSound from './media/autoplay-with-sound.js';
 import autoplayWithoutInline from './media/autoplay-without-inline.js';
 import frameAutoplayWithSound from './media/frame-autoplay-with-sound.js';
+import frameBorderLeftOn from './frames/frame-border-left-on.js';
 import frameFixedSize from './frames/frame-fixed-size.js';
 import frameRefused from './frames/frame-refused.js';
 import frameUnnamed from './frames/frame-unnamed.js';
@@ -16,6 +17,7 @@ import linkedPictureUnnamed from './pictures/linked-picture-unnamed.js';
 import nothingRendered from './page/nothing-rendered.js';
 import pageHangs from './page/page-hangs.js';
 import pageScrollsSideways from './page/page-scrolls-sideways.js';
+import pageTakenOver from './page/page-taken-over.js';
 import pictureWithoutAlt from './pictures/picture-without-alt.js';
 import scriptBlocksPage from './scripts/script-blocks-page.js';
 import scriptWeightOverLimit from './scripts/script-weight-over-limit.js';
@@ -32,6 +34,7 @@ export const CHECKS: readonly Check[] = [
   autoplayWithSound,
   autoplayWithoutInline,
   frameAutoplayWithSound,
+  frameBorderLeftOn,
   frameFixedSize,
   frameRefused,
   frameUnnamed,
@@ -41,6 +44,7 @@ export const CHECKS: readonly Check[] = [
   nothingRendered,
   pageHangs,
   pageScrollsSideways,
+  pageTakenOver,
   pictureWithoutAlt,
   scriptBlocksPage,
   scriptWeightOverLimit,

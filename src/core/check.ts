@@ -119,7 +119,10 @@ export function makeSeen(render: Render, measured: Seen['measured']): Seen {
   };
 }
 
-/** The renders whose evidence is there for these kinds; a capped one (`kept`) is. */
+/**
+ * The renders in which something of these kinds was read. Where it was not all of it (`kept`), what is
+ * there can still be told of; that the rest is sound cannot.
+ */
 export function selectRenders<K extends FactKind>(
   renders: readonly Evidence[],
   kinds: readonly K[],

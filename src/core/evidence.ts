@@ -32,10 +32,16 @@ export interface ElementFact {
   /** For what a script made: a selector to find it by. */
   selector: string | null;
   box: Box;
-  /** Right and left edges (page px) of what it paints beyond its box and that no element accounts for: text, generated boxes. */
+  /**
+   * From where to where (page px) something of its own shows: its box where that is painted, its text and
+   * the room that it has for text. The right is left of the left where nothing does.
+   */
   inkLeft: number;
   inkRight: number;
+  /** A visitor can see it, when it is scrolled to. */
   shown: boolean;
+  /** It has a box and is not hidden: assistive technology meets it, also where it is transparent or in a closed part. */
+  exposed: boolean;
   /** Whether an ancestor clips it or scrolls it. */
   clipped: boolean;
   style: ElementStyle;
@@ -92,6 +98,8 @@ export interface FrameFact {
   shown: boolean;
   style: ElementStyle;
   attributes: Record<string, string>;
+  /** The width of an inset border, as browsers give it, on both sides together, px; 0 where it has another or none. */
+  border: number;
 }
 
 export interface MediaFact {
@@ -104,6 +112,8 @@ export interface MediaFact {
   style: ElementStyle;
   address: string;
   autoplay: boolean;
+  /** A script called play() while it had sound. */
+  asksForSound: boolean;
   muted: boolean;
   volume: number;
   controls: boolean;
@@ -131,7 +141,8 @@ export interface PictureFact {
   tag: string;
   box: Box;
   shown: boolean;
-  /** Hidden from assistive technology, or marked as decoration. */
+  exposed: boolean;
+  /** Hidden from assistive technology by its markup, or marked as decoration. */
   ignored: boolean;
   /** Its file has come; true for what has no file. */
   loaded: boolean;
@@ -171,7 +182,10 @@ export type RefusalKind =
   | 'bad-scheme'
   | 'unreachable'
   | 'proxy'
-  | 'not-recorded';
+  | 'not-recorded'
+  | 'not-here'
+  | 'no-lookup'
+  | 'too-much';
 
 export interface Refusal {
   kind: RefusalKind;
@@ -183,14 +197,20 @@ export interface ScriptFact {
   /** The page's own code kept the browser busy beyond the limit. */
   hung: {
     from: Source | null;
+    /** The address of the script; null where it stands in the page itself, or is not known. */
+    address: string | null;
     line: number | null;
     functionName: string | null;
     seconds: number;
   } | null;
   dialogs: { kind: string; text: string }[];
+  /** Addresses for which a window was to be opened. */
+  windows: string[];
   /** Attempts of the page to reload, or to go elsewhere. */
   navigations: { kind: 'reload' | 'leave'; address: string }[];
   console: string[];
+  /** Addresses of sounds outside of the document that a script called play() on. */
+  sounds: string[];
 }
 
 /** A part of the host page that differs from the page without the snippet. */
@@ -222,7 +242,10 @@ export interface Facts {
 
 export type FactKind = keyof Facts;
 
-/** Something that should have been measured and was not. `kept`: how much of it is there all the same. */
+/**
+ * Something that should have been measured and was not, or not all of it. `kept`: how much of it is
+ * there all the same; null where nothing is.
+ */
 export interface Gap {
   kind: FactKind;
   why: string;
@@ -251,6 +274,8 @@ export interface Baseline {
   viewport: string;
   /** The wider of the two, so that an unsteady page is not put down to the snippet. */
   scrollWidth: number;
+  /** Whether the two agree in it. */
+  steady: boolean;
   parts: Record<number, HostPart & { tag: string; steady: boolean }>;
   requests: string[];
   /** Selectors of what the page's own scripts make. */

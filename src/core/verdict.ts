@@ -15,7 +15,7 @@ export function getWorst(a: Level | null, b: Level | null): Level | null {
 }
 
 /** Whether a finding counts: not where a waiver in force accepts it. */
-export function counts(finding: Finding): boolean {
+export function counts(finding: Pick<Finding, 'waiver'>): boolean {
   return !finding.waiver || finding.waiver.expired;
 }
 

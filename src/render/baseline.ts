@@ -12,6 +12,7 @@ export function makeBaseline(first: Rendered, second: Rendered): Baseline {
   return {
     viewport: first.evidence.render.viewport.name,
     scrollWidth: Math.max(getWidth(first), getWidth(second)),
+    steady: Math.abs(getWidth(first) - getWidth(second)) <= 1,
     parts,
     requests: [...new Set([...first.requests, ...second.requests])],
     made: [...new Set([...(first.parted?.made ?? []), ...(second.parted?.made ?? [])])],

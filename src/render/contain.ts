@@ -1,6 +1,7 @@
 import type { Protocol } from 'devtools-protocol';
 import type { ScriptFact } from '../core/evidence.js';
 import { within } from './limit.js';
+import { Askers } from './requests.js';
 import type { ServedPage } from './sources.js';
 import type { Tab } from './tab.js';
 
@@ -57,16 +58,29 @@ export async function contain(
     ? await within(tab.session.send('Profiler.stop'), 3000).catch(() => null)
     : null;
   const hottest = stopped && getHottest(stopped.profile);
-  if (!hottest) return { from: null, line: null, functionName: null, seconds };
+  if (!hottest) return { from: null, address: null, line: null, functionName: null, seconds };
   const { callFrame, line } = hottest;
-  const inPage = callFrame.url === tab.address;
-  const offset = inPage ? page.getSnippetLineStart(line) : null;
+  const { url, functionName } = callFrame;
+  const inPage = url === tab.address;
+  const offset = inPage ? page.getSnippetLineStart(line) : findScript(tab, page, callFrame);
   return {
     from: offset === null ? null : { offset },
+    address: inPage ? null : url.slice(0, 300),
     line: line + 1 - (inPage ? page.getFirstLine() : 0),
-    functionName: callFrame.functionName || null,
+    functionName: functionName || null,
     seconds,
   };
+}
+
+/** The place in the snippet that brought a script in, or that brought in who did. */
+function findScript(
+  tab: Tab,
+  page: ServedPage,
+  frame: Protocol.Runtime.CallFrame,
+): number | null {
+  const around = { page, pageAddress: tab.address, mainFrame: tab.targetId, frames: [] };
+  const owner = new Askers(tab.traffic.requests, around).findRunner([frame]);
+  return owner?.to === 'snippet' && 'offset' in owner.from ? owner.from.offset : null;
 }
 
 /** The place, line 0-based, where most samples fell. */

@@ -19,4 +19,9 @@ export interface Limits {
   hang: number;
 }
 
+/** The longest that a whole render may take, ms: beyond it the tab is given up, whatever it does. */
+export function getCeiling({ load, settle, hang }: Limits): number {
+  return load + 6 * settle + 4 * hang;
+}
+
 export const DEFAULT_LIMITS: Limits = { load: 15_000, settle: 5_000, hang: 5_000 };

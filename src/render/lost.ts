@@ -31,7 +31,7 @@ export function makeLost(render: Render, why: string): Evidence {
     media: [],
     pictures: [],
     traffic: [],
-    scripts: { hung: null, dialogs: [], navigations: [], console: [] },
+    scripts: { hung: null, dialogs: [], windows: [], navigations: [], console: [], sounds: [] },
     host: [],
     picture: null,
   };

@@ -26,20 +26,58 @@ export interface Parted {
   made: string[];
 }
 
-/**
- * Tells the snippet's elements from the host's. What a script made is put down to the snippet, unless
- * the same stands in the page without it.
- * @param script offset of the snippet's script to name for what a script made; null where there is none
- */
+/** Who made what scripts made, as far as it was looked into: by the element's id. */
+export type Makers = ReadonlyMap<number, Maker>;
+export type Maker = { by: 'host' } | { by: 'snippet'; script: number | null; line: number | null };
+
+/** What the elements of a page are told apart by. */
+export interface Whose {
+  /** The snippet, and the page without it, have code: what has none makes nothing. */
+  changes: boolean;
+  hostChanges: boolean;
+  /** Offset of the snippet's script to name for what a script made, where it is not known which one did. */
+  script: number | null;
+  /** The page without the snippet; null while that itself is rendered. */
+  baseline: Baseline | null;
+  makers: Makers;
+}
+
+/** An element with whose it is, as far as its place in the source tells. */
+interface Placed {
+  element: RawElement;
+  belongs: Belongs;
+}
+
+/** Holds what was read against the page's source. What is not known at all is left out. */
+export function placeElements(page: ServedPage, raw: RawPage): Placed[] {
+  const offsets = matchParsed(page.parsed, raw.order);
+  return raw.elements.flatMap((element): Placed[] => {
+    // Beyond what is followed nothing tells a script's elements from the parser's.
+    if (element.order === null && raw.unplaced) return [];
+    const offset = element.order === null ? null : (offsets[element.order] ?? null);
+    return [{ element, belongs: offset === null ? { to: 'script' } : page.locate(offset) }];
+  });
+}
+
+/** The outermost of what scripts made: what stands in one of them was made with it. */
+export function listMade(placed: readonly Placed[]): number[] {
+  const made = new Set(placed.filter(isMade).map(({ element }) => element.id));
+  return placed
+    .filter((one) => isMade(one) && !made.has(one.element.parent ?? -1))
+    .map(({ element }) => element.id);
+}
+
+function isMade({ belongs }: Placed): boolean {
+  return belongs.to === 'script';
+}
+
+/** Tells the snippet's elements from the host's. */
 export function partElements(
-  page: ServedPage,
+  placed: readonly Placed[],
   raw: RawPage,
   objects: RawObjects,
-  script: number | null,
-  baseline: Baseline | null,
+  whose: Whose,
 ): Parted {
-  const madeByHost = new Set(baseline?.made ?? []);
-  const offsets = matchParsed(page.parsed, raw.order);
   const parted: Parted = {
     elements: [],
     frames: [],
@@ -49,24 +87,35 @@ export function partElements(
     made: [],
   };
   const selectors = new Selectors(raw.elements);
-  for (const element of raw.elements) {
-    const belongs = getBelongs(page, element, offsets);
+  const makers = new Map(whose.makers);
+  for (const { element, belongs } of placed) {
     if (belongs.to === 'host') parted.parts.set(belongs.offset, toPart(element));
-    if (belongs.to === 'host') continue;
-    if (belongs.to === 'snippet') {
-      parted.elements.push(toFact(element, belongs.from, null));
-      continue;
-    }
+    if (belongs.to === 'snippet') parted.elements.push(toFact(element, belongs.from, null));
+    if (belongs.to !== 'script') continue;
     const selector = selectors.get(element);
     parted.made.push(selector);
-    if (!madeByHost.has(selector))
-      parted.elements.push(toFact(element, { script, line: null }, selector));
+    const maker = makers.get(element.id) ?? makers.get(element.parent ?? -1);
+    if (maker) makers.set(element.id, maker);
+    if (!isOwn(selector, maker, whose)) continue;
+    const { script, line } = maker?.by === 'snippet' ? maker : { script: whose.script, line: null };
+    parted.elements.push(toFact(element, { script, line }, selector));
   }
   const own = new Map(parted.elements.map((element) => [element.id, element]));
   parted.frames = withElement(objects.frames, own);
   parted.media = withElement(objects.media, own);
   parted.pictures = withElement(objects.pictures, own);
   return parted;
+}
+
+/** What a script made is the snippet's where it did make it, or else where the page alone has no such thing. */
+function isOwn(
+  selector: string,
+  maker: Maker | undefined,
+  { changes, hostChanges, baseline }: Whose,
+): boolean {
+  if (baseline === null || (hostChanges && !changes)) return false;
+  if (maker) return maker.by === 'snippet';
+  return !baseline.made.includes(selector);
 }
 
 function withElement<T extends { id: number }>(
@@ -76,23 +125,14 @@ function withElement<T extends { id: number }>(
   return raws.flatMap((raw) => {
     const element = own.get(raw.id);
     if (!element) return [];
-    const { from, selector, box, shown, style } = element;
-    return [{ ...raw, from, selector, box, shown, style }];
+    const { from, selector, box, shown, exposed, style } = element;
+    return [{ ...raw, from, selector, box, shown, exposed, style }];
   });
 }
 
-function getBelongs(
-  page: ServedPage,
-  element: RawElement,
-  offsets: readonly (number | null)[],
-): Belongs {
-  const offset = element.order === null ? null : (offsets[element.order] ?? null);
-  return offset === null ? { to: 'script' } : page.locate(offset);
-}
-
 function toFact(element: RawElement, from: Source, selector: string | null): ElementFact {
-  const { id, parent, tag, box, inkLeft, inkRight, shown, clipped, style } = element;
-  return { id, parent, tag, from, selector, box, inkLeft, inkRight, shown, clipped, style };
+  const { order: _order, name: _name, look: _look, ...fact } = element;
+  return { ...fact, from, selector };
 }
 
 function toPart(element: RawElement): HostPart & { tag: string } {

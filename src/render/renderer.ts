@@ -9,7 +9,7 @@ import type { Snippet } from '../core/snippet.js';
 import { makeBaseline } from './baseline.js';
 import type { BrowserProgram } from './browser/bundled.js';
 import { drawPage } from './draw.js';
-import { DEFAULT_LIMITS, type Limits } from './limit.js';
+import { DEFAULT_LIMITS, getCeiling, within, type Limits } from './limit.js';
 import { makeLost } from './lost.js';
 import type { Picture } from './picture.js';
 import { Places, type Place } from './places.js';
@@ -37,6 +37,9 @@ export interface RendererOptions {
 }
 
 const HANGING_AGAIN = 2000;
+const VAIN_LOAD = 5000;
+const VAIN_SETTLE = 2000;
+const NO_BASELINE = 'the page without the snippet could not be rendered';
 const STILL: Traits = {
   resizable: true,
   changes: false,
@@ -44,6 +47,7 @@ const STILL: Traits = {
   scrolls: false,
   media: false,
   script: null,
+  scripts: [],
 };
 
 /** Turns snippets into evidence. Close it: browser, gates and profiles go with it. */
@@ -67,6 +71,10 @@ export class Renderer {
     this.#places = places;
   }
 
+  get #limits(): Limits {
+    return this.#options.limits ?? DEFAULT_LIMITS;
+  }
+
   /** The browser's product and version. */
   get version(): string {
     return this.#places.version;
@@ -83,8 +91,10 @@ export class Renderer {
   /** The page without the snippet, for every render; made once a run for each page and viewport. */
   async getBaselines(renders: readonly Render[]): Promise<Map<string, Baseline>> {
     const found = new Map<string, Baseline>();
-    for (const render of renders)
-      found.set(getBaselineKey(render), await this.#getBaseline(render));
+    for (const render of renders) {
+      const baseline = await this.#findBaseline(render);
+      if (baseline) found.set(getBaselineKey(render), baseline);
+    }
     return found;
   }
 
@@ -121,23 +131,22 @@ export class Renderer {
     const evidence: Evidence[] = [];
     let place: Place | null = null;
     let hanging = false;
+    let vain = false;
     try {
       for (const render of renders) {
         this.#options.signal?.throwIfAborted();
         place ??= await this.#places.enter();
-        const baseline = await this.#getBaseline(render);
-        const job = {
-          render,
-          text: snippet.text,
-          traits,
-          baseline,
-          profile: hanging,
-          hanging,
-        };
-        const done = await this.#tryTwice(place, job);
-        if (done.left) place = null;
-        hanging ||= done.evidence.scripts.hung !== null;
-        evidence.push(done.evidence);
+        const baseline = await this.#findBaseline(render);
+        if (baseline === null) evidence.push(makeLost(render, NO_BASELINE));
+        else {
+          const given = { render, text: snippet.text, traits, baseline, profile: hanging };
+          const done = await this.#tryTwice(place, { ...given, hanging, vain });
+          if (done.left) place = null;
+          const { scripts, page } = done.evidence;
+          hanging ||= scripts.hung !== null;
+          vain ||= page.stillMoving.some((what) => what !== 'timers');
+          evidence.push(done.evidence);
+        }
         onRender();
       }
     } finally {
@@ -166,16 +175,24 @@ export class Renderer {
 
   async #attempt(place: Place, job: Job): Promise<Rendered | null> {
     try {
-      return await this.#render(place, job);
+      return await this.#renderInTime(place, job);
     } catch (error) {
       if (this.#options.signal?.aborted) throw error;
       return null;
     }
   }
 
+  /** @throws Error where it takes longer than any render may */
+  async #renderInTime(place: Place, job: Job): Promise<Rendered> {
+    const rendering = this.#render(place, job);
+    rendering.catch(() => undefined);
+    const rendered = await within(rendering, getCeiling(this.#limits));
+    if (rendered === null) throw new Error('the render took too long');
+    return rendered;
+  }
+
   async #render(place: Place, job: Job): Promise<Rendered> {
     const { house, root } = this.#options;
-    const limits = this.#options.limits ?? DEFAULT_LIMITS;
     const sources = {
       host: this.#getHost(job.render),
       snippet: job.text,
@@ -190,8 +207,9 @@ export class Renderer {
     const shown = place.shown && { page: place.shown, resizable, live };
     const rendered = await renderOne(place.tab, place.gate, job.render, sources, {
       traits: job.traits,
-      limits: job.hanging ? { ...limits, hang: Math.min(limits.hang, HANGING_AGAIN) } : limits,
+      limits: shorten(this.#limits, job),
       baseline: job.baseline,
+      hostChanges: this.#hostTraits.changes,
       root,
       shown: same || !shown ? shown : { ...shown, page: null },
       profile: job.profile,
@@ -230,18 +248,29 @@ export class Renderer {
     return this.#baselines.get(key)!;
   }
 
+  /** Null where it could not be made: then nothing can be told from the page itself. */
+  async #findBaseline(render: Render): Promise<Baseline | null> {
+    try {
+      return await this.#getBaseline(render);
+    } catch (error) {
+      if (this.#options.signal?.aborted) throw error;
+      return null;
+    }
+  }
+
   async #makeBaseline(place: Place, render: Render): Promise<Baseline> {
     const job = {
       render,
       text: '',
-      traits: { ...this.#hostTraits, media: false, script: null },
+      traits: { ...this.#hostTraits, media: false, script: null, scripts: [] },
       baseline: null,
       profile: false,
       hanging: false,
+      vain: false,
     };
-    const first = await this.#render(place, job);
+    const first = await this.#renderInTime(place, job);
     // The neutral page has nothing that could differ from one load to the next.
-    const second = this.#options.ownPage === null ? first : await this.#render(place, job);
+    const second = this.#options.ownPage === null ? first : await this.#renderInTime(place, job);
     return makeBaseline(first, second);
   }
 
@@ -265,6 +294,16 @@ interface Job {
   profile: boolean;
   /** It has hung before: no need to wait as long again. */
   hanging: boolean;
+  /** It was waited for in vain before. */
+  vain: boolean;
+}
+
+function shorten(limits: Limits, { hanging, vain }: Job): Limits {
+  return {
+    load: vain ? Math.min(limits.load, VAIN_LOAD) : limits.load,
+    settle: vain ? Math.min(limits.settle, VAIN_SETTLE) : limits.settle,
+    hang: hanging ? Math.min(limits.hang, HANGING_AGAIN) : limits.hang,
+  };
 }
 
 const ALIKE = ['touch', 'scrollBars', 'scheme', 'userAgent'] as const;

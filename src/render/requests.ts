@@ -13,47 +13,59 @@ export interface Around {
   refusals: readonly GateRefusal[];
   /** Addresses that the page without the snippet asks for too. */
   hostRequests: ReadonlySet<string>;
+  /** The page without the snippet has code, which may ask for other things each time. */
+  hostChanges: boolean;
+  /** So has the snippet. */
+  changes: boolean;
 }
 
-/** The snippet's requests: those of the page without it are left out. */
+/** The snippet's requests: those of the page without it, and what that page's own code asks for, are left out. */
 export function toRequestFacts(logged: readonly LoggedRequest[], around: Around): RequestFact[] {
-  const own = logged.filter(
-    (r) => r.address !== around.pageAddress && !around.hostRequests.has(r.address),
-  );
-  const sources = new SourceFinder(logged, around);
-  const facts = own.map((request): RequestFact => {
-    const { hostname } = new URL(request.address);
-    const refusal = around.refusals.find(
-      (one) =>
-        one.host === hostname &&
-        (one.path === null || one.path === new URL(request.address).pathname),
-    );
-    return {
-      address: request.address.slice(0, 2000),
-      first: request.first.slice(0, 2000),
-      host: hostname,
-      type: request.type,
-      status: request.status,
-      wire: request.wire,
-      unpacked: request.unpacked,
-      failed: request.failed,
-      refused: refusal ? { kind: refusal.kind, words: refusal.words } : null,
-      from: sources.find(request),
-      by: getAsker(request.initiator),
-      forbidsFrames: request.forbidsFrames,
-      waited: getWait(request),
-      inFrame: request.frame !== null && request.frame !== around.mainFrame,
-    };
-  });
-  return [...facts, ...listUnseen(around.refusals, facts)];
+  const askers = new Askers(logged, around);
+  const facts = logged
+    .filter((request) => isOwn(request, askers, around))
+    .map((request): RequestFact => {
+      const { hostname, pathname } = new URL(request.address);
+      const refusal = around.refusals.find(
+        ({ host, path }) => host === hostname && (path === null || path === pathname),
+      );
+      return {
+        address: request.address.slice(0, 2000),
+        first: request.first.slice(0, 2000),
+        host: hostname,
+        type: request.type,
+        status: request.status,
+        wire: request.wire,
+        unpacked: request.unpacked,
+        failed: request.failed,
+        refused: refusal ? { kind: refusal.kind, words: refusal.words } : null,
+        from: askers.getSource(request),
+        by: getAsker(request.initiator),
+        forbidsFrames: request.forbidsFrames,
+        waited: getWait(request),
+        inFrame: request.frame !== null && request.frame !== around.mainFrame,
+      };
+    });
+  const hosts = new Set(logged.map(({ address }) => new URL(address).hostname));
+  return [...facts, ...listUnseen(around.refusals, hosts)];
+}
+
+function isOwn(request: LoggedRequest, askers: Askers, around: Around): boolean {
+  const { pageAddress, hostRequests, hostChanges, changes, page } = around;
+  if (request.address === pageAddress || hostRequests.has(request.address)) return false;
+  // A page without code asks for the same each time: all else is the snippet's.
+  if (!hostChanges || page.mentions(request.first)) return true;
+  const owner = askers.find(request);
+  if (owner) return owner.to === 'snippet';
+  const { hostname } = new URL(request.address);
+  return changes && ![...hostRequests].some((address) => new URL(address).hostname === hostname);
 }
 
 /** What the gate refused although the protocol told of no request: it came some other way. */
 function listUnseen(
   refusals: readonly GateRefusal[],
-  facts: readonly RequestFact[],
+  seen: ReadonlySet<string>,
 ): RequestFact[] {
-  const seen = new Set(facts.map(({ host }) => host));
   const hosts = new Map(
     refusals
       .filter(({ host, path }) => path === null && !seen.has(host))
@@ -82,13 +94,19 @@ function getWait({ startedAt, endedAt }: LoggedRequest): number | null {
   return endedAt === null ? null : Math.round((endedAt - startedAt) * 1e4) / 10;
 }
 
-/** Follows who asked for whom, back to a place in the snippet. */
-class SourceFinder {
+/** Who asked for something, or made it: a place in the snippet, or the page around it. */
+export type Owner = { to: 'snippet'; from: Source } | { to: 'host' };
+
+/** Follows who asked for whom, back to a place in the page. */
+export class Askers {
   #byAddress = new Map<string, LoggedRequest>();
   #frameOf = new Map<string, LoggedRequest>();
-  #around: Around;
+  #around: Pick<Around, 'page' | 'pageAddress' | 'mainFrame' | 'frames'>;
 
-  constructor(logged: readonly LoggedRequest[], around: Around) {
+  constructor(
+    logged: readonly LoggedRequest[],
+    around: Pick<Around, 'page' | 'pageAddress' | 'mainFrame' | 'frames'>,
+  ) {
     this.#around = around;
     for (const request of logged) {
       if (!this.#byAddress.has(request.address)) this.#byAddress.set(request.address, request);
@@ -99,15 +117,21 @@ class SourceFinder {
     }
   }
 
-  find(request: LoggedRequest, depth = 0): Source | null {
+  getSource(request: LoggedRequest): Source | null {
+    const owner = this.find(request);
+    return owner?.to === 'snippet' ? owner.from : null;
+  }
+
+  find(request: LoggedRequest, depth = 0): Owner | null {
     if (depth > 12) return null;
     const frame =
       request.type === 'Document' &&
       this.#around.frames.find(({ address }) => address === request.first);
-    if (frame) return frame.from;
-    const own = this.#findInPage(request.initiator);
+    if (frame) return { to: 'snippet', from: frame.from };
+    const { initiator } = request;
+    const own = this.#findInPage(initiator);
     if (own) return own;
-    const asker = getAsker(request.initiator);
+    const asker = getAsker(initiator);
     const parent = asker ? this.#byAddress.get(asker) : undefined;
     if (parent && parent !== request && parent.type !== 'Document')
       return this.find(parent, depth + 1);
@@ -115,20 +139,39 @@ class SourceFinder {
     return opener && opener !== request ? this.find(opener, depth + 1) : null;
   }
 
-  /** The place in the snippet's text that asked, where the page itself did. */
-  #findInPage(initiator: Protocol.Network.Initiator): Source | null {
-    const { page, pageAddress } = this.#around;
+  /** Who runs the code of a call: the nearest that is known. */
+  findRunner(frames: readonly Protocol.Runtime.CallFrame[]): Owner | null {
+    for (const { url, lineNumber, columnNumber } of frames) {
+      const script = this.#byAddress.get(url);
+      const owner =
+        url === this.#around.pageAddress
+          ? this.#locate(lineNumber, columnNumber)
+          : script && this.find(script);
+      if (owner) return owner;
+    }
+    return null;
+  }
+
+  /** The place in the page's text that asked, where the page itself did. */
+  #findInPage(initiator: Protocol.Network.Initiator): Owner | null {
+    const { pageAddress } = this.#around;
     const frames = getFrames(initiator.stack);
+    // A script that was loaded asks for itself, whoever calls it.
+    const loaded = frames.find(({ url }) => url && url !== pageAddress && this.#byAddress.has(url));
     const frame = frames.find(({ url }) => url === pageAddress);
-    const line = frame ? frame.lineNumber : initiator.lineNumber;
-    const column = (frame ? frame.columnNumber : initiator.columnNumber) ?? 0;
-    if (line === undefined || (!frame && initiator.url !== pageAddress)) return null;
-    const offset = page.getSnippetOffset(line, Math.max(column, 0));
-    return offset === null ? null : { offset };
+    if (frame && !(loaded && frames.indexOf(loaded) < frames.indexOf(frame)))
+      return this.#locate(frame.lineNumber, frame.columnNumber);
+    if (frame || initiator.lineNumber === undefined || initiator.url !== pageAddress) return null;
+    return this.#locate(initiator.lineNumber, initiator.columnNumber ?? 0);
+  }
+
+  #locate(line: number, column: number): Owner {
+    const offset = this.#around.page.getSnippetOffset(line, Math.max(column, 0));
+    return offset === null ? { to: 'host' } : { to: 'snippet', from: { offset } };
   }
 }
 
-function getFrames(stack: Protocol.Runtime.StackTrace | undefined): Protocol.Runtime.CallFrame[] {
+export function getFrames(stack: Protocol.Runtime.StackTrace | undefined): Protocol.Runtime.CallFrame[] {
   const frames: Protocol.Runtime.CallFrame[] = [];
   for (let at = stack; at; at = at.parent) frames.push(...at.callFrames);
   return frames;

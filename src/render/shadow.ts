@@ -20,7 +20,7 @@ export async function openClosedRoots(tab: Tab): Promise<void> {
       userGesture: false,
     });
   }
-  session.tell('DOM.disable');
+  if (!tab.traced) session.tell('DOM.disable');
 }
 
 function listClosedRoots(root: Protocol.DOM.Node): number[] {

@@ -33,6 +33,16 @@ export class ServedPage {
       this.#lineStarts.push(match.index + match[0].length);
   }
 
+  /** Whether the snippet's own text names an address, as a whole or by its path. */
+  mentions(address: string): boolean {
+    const snippet = this.html.slice(this.#start, this.#end);
+    const { pathname, search } = new URL(address);
+    return pathname === '/' && !search
+      ? snippet.includes(address.replace(/\/$/, ''))
+      : snippet.includes(pathname + search) ||
+          snippet.includes((pathname + search).replaceAll('&', '&amp;'));
+  }
+
   /** Whose an offset of the served page is. Host offsets are counted as if the snippet were not there. */
   locate(offset: number): Belongs {
     if (offset < this.#start) return { to: 'host', offset };

@@ -1,15 +1,18 @@
-import type { Baseline, Evidence, Facts, Gap, PageFact, Render } from '../core/evidence.js';
+import type { Baseline, Evidence, Facts, PageFact, Render } from '../core/evidence.js';
 import type { Load } from '../core/recording/exchange.js';
 import type { Traits } from '../core/markup/traits.js';
 import { contain, startProfile, watchHeart, type Hang } from './contain.js';
+import { findGaps } from './gaps.js';
 import type { GateHandle } from './gate/gates.js';
 import { PAGE_PATH } from './gate/page-server.js';
 import { within, type Limits } from './limit.js';
-import { compareParts, partElements, type Parted } from './own.js';
+import { needsMakers, part, traceMakers } from './makers.js';
+import { compareParts, type Parted } from './own.js';
 import { takePicture, type Picture } from './picture.js';
-import { readAll, rest, type Reading } from './read.js';
+import { readAll, rest, type Reading, type ReadingTraits } from './read.js';
 import { toRequestFacts } from './requests.js';
 import { ServedPage, type Sources } from './sources.js';
+import { ProtocolError } from './protocol/connection.js';
 import type { Tab } from './tab.js';
 import { resize, setViewport } from './viewport.js';
 
@@ -38,6 +41,8 @@ export interface StageOptions {
   limits: Limits;
   /** The page without the snippet; null while that itself is rendered. */
   baseline: Baseline | null;
+  /** The page without the snippet has code. */
+  hostChanges: boolean;
   /** A folder of files that the host page may ask for. */
   root: string | null;
   /** What stands in the tab; null in a new one. */
@@ -48,9 +53,8 @@ export interface StageOptions {
   pictures: boolean;
 }
 
-/** The kinds of facts that what is loaded has a part in. */
-const BY_TRAFFIC = ['traffic', 'elements', 'frames', 'media', 'pictures'] as const;
-const READ_KINDS = ['page', 'slot', 'elements', 'frames', 'media', 'pictures', 'host'] as const;
+/** How long it may take to make a tab ready, beside what it may hang, ms. */
+const PREPARED = 4000;
 
 /**
  * Renders one load: serves the page, loads it, lets it come to rest, reads it.
@@ -65,29 +69,33 @@ export async function renderOne(
 ): Promise<Rendered> {
   const page = options.shown?.page ?? new ServedPage(sources);
   const address = new URL(PAGE_PATH, sources.origin).href;
-  if (options.shown?.resizable) await resize(tab.session, render.viewport);
-  else await prepare(tab, gate, render, page, sources, options);
-  const { hung, stillMoving } = await loadAndRest(tab, address, page, options);
-  const reading = await readWithin(tab, render, options, hung);
+  const { limits } = options;
+  const ready = options.shown?.resizable
+    ? resize(tab.session, render.viewport)
+    : prepare(tab, gate, render, page, sources, options);
+  // What stands there from before may hang by now.
+  if ((await within(ready.then(() => true), limits.hang + PREPARED)) === null)
+    throw new ProtocolError('the tab could not be made ready');
+  const { hung, stillMoving, reading } = await look(tab, address, page, render, options);
   const refusals = await gate.takeRefusals();
-  const parted =
-    reading &&
-    partElements(page, reading.raw, reading.objects, options.traits.script, options.baseline);
-  const facts = makeFacts(tab, hung, reading, parted, options.baseline, stillMoving);
+  const { traits, baseline, hostChanges } = options;
+  const whose = { ...traits, page, hostChanges, baseline };
+  const parting = reading && part(tab, reading.raw, reading.objects, whose).catch(() => null);
+  const parted = parting && (await within(parting, limits.hang));
+  const read = parted && reading;
+  const facts = makeFacts(tab, hung, read, parted, baseline, stillMoving);
   facts.traffic = toRequestFacts(tab.traffic.requests, {
     page,
     pageAddress: address,
     mainFrame: tab.targetId,
     frames: facts.frames,
     refusals,
-    hostRequests: new Set(options.baseline?.requests ?? []),
+    hostRequests: new Set(baseline?.requests ?? []),
+    hostChanges: hostChanges && baseline !== null,
+    changes: traits.changes,
   });
-  const gaps = [
-    ...findGaps(tab, hung, reading),
-    ...findMissingMedia(facts),
-    ...findUnloaded(facts),
-    ...findUnproxied(facts),
-  ];
+  const { left } = tab.happened;
+  const gaps = findGaps({ facts, reading: read, hung, traffic: tab.traffic, left });
   // Last of all: to take it makes the page paint what nobody has looked at.
   const picture = options.pictures
     ? await takePicture(tab, render, reading?.raw ?? null, facts.elements)
@@ -124,6 +132,7 @@ async function prepare(
         ]),
   ]);
   await gate.takeRefusals();
+  if (needsMakers({ ...options, changes: options.traits.changes })) await traceMakers(tab);
   if (options.profile) await startProfile(tab);
 }
 
@@ -132,38 +141,56 @@ function getLoad({ snippets, viewport, variant }: Render): Load {
   return { snippet: name, view: `${snippets[0]?.slot ?? ''} at ${viewport.name}` };
 }
 
-/** Loads and settles, with a hand on the pulse. */
-async function loadAndRest(tab: Tab, address: string, page: ServedPage, options: StageOptions) {
+/** What was seen of a page while it was watched. */
+interface Look {
+  hung: Hang | null;
+  stillMoving: string[];
+  reading: Reading | null;
+}
+
+/** Loads, lets settle and reads, with a hand on the pulse. */
+async function look(
+  tab: Tab,
+  address: string,
+  page: ServedPage,
+  render: Render,
+  options: StageOptions,
+): Promise<Look> {
   const { limits, traits, profile } = options;
   const heart = watchHeart(tab, limits.hang);
-  const stillMoving: string[] = [];
+  const seen: Look = { hung: null, stillMoving: [], reading: null };
+  const work = async () => {
+    if (!options.shown?.resizable && (await tab.load(address, limits.load)) === null)
+      seen.stillMoving.push('the load');
+    seen.stillMoving.push(...(await rest(tab, traits, limits)));
+    seen.reading = await readWithin(tab, render, traits, limits);
+  };
   try {
-    const work = async () => {
-      const loaded = options.shown?.resizable || (await tab.load(address, limits.load));
-      if (loaded === null) stillMoving.push('the load');
-      stillMoving.push(...(await rest(tab, traits, limits)));
-    };
-    const outcome = await Promise.race([work(), heart.hung]);
-    const hung = outcome === 'hung' ? await contain(tab, page, limits.hang / 1000, profile) : null;
-    return { hung, stillMoving };
+    const outcome = await Promise.race([work(), heart.hung]).catch((error: unknown) => {
+      if (!tab.happened.left) throw error;
+    });
+    if (outcome === 'hung') {
+      seen.hung = await contain(tab, page, limits.hang / 1000, profile);
+      seen.reading = await readWithin(tab, render, CALM, limits);
+    }
+    return tab.happened.left ? { ...seen, reading: null } : seen;
   } finally {
     heart.stop();
   }
 }
 
+/** A page whose code was stopped: nothing in it changes by itself any more. */
+const CALM = { changes: false, live: false, scrolls: false, media: false };
+
 async function readWithin(
   tab: Tab,
   render: Render,
-  options: StageOptions,
-  hung: Hang | null,
+  traits: ReadingTraits,
+  limits: Limits,
 ): Promise<Reading | null> {
-  const { limits, traits } = options;
   const slot = render.snippets[0]?.slot ?? '';
-  const calm = hung
-    ? { ...traits, changes: false, live: false, scrolls: false, media: false }
-    : traits;
-  const reading = readAll(tab, slot, calm, limits);
-  return within(reading, hung ? limits.hang : limits.hang + 2 * limits.settle).catch(() => null);
+  const reading = readAll(tab, slot, traits, limits).catch(() => null);
+  return within(reading, limits.hang + 2 * limits.settle);
 }
 
 function makeFacts(
@@ -174,7 +201,7 @@ function makeFacts(
   baseline: Baseline | null,
   stillMoving: string[],
 ): Facts {
-  const { dialogs, navigations, console, replaced } = tab.happened;
+  const { dialogs, windows, navigations, console, replaced } = tab.happened;
   const page: PageFact = {
     atLoad: reading?.first.width ?? { scrollWidth: 0, clientWidth: 0, scrollable: false },
     afterScroll: reading?.scrolled ? reading.after : null,
@@ -199,60 +226,7 @@ function makeFacts(
     })),
     pictures: parted?.pictures ?? [],
     traffic: [],
-    scripts: { hung, dialogs, navigations, console },
+    scripts: { hung, dialogs, windows, navigations, console, sounds: reading?.objects.sounds ?? [] },
     host: parted ? compareParts(parted.parts, baseline) : [],
   };
-}
-
-/** What was read of a page that had not loaded in time is not all of it. */
-function findUnloaded({ page, elements }: Facts): Gap[] {
-  if (!page.stillMoving.includes('the load')) return [];
-  const why = 'the page had not loaded when the time was over';
-  return [{ kind: 'elements', why, seen: null, kept: elements.length }];
-}
-
-/** What the proxy of this network did not let through could have shown anything. */
-function findUnproxied({ traffic }: Facts): Gap[] {
-  const refused = traffic.find(({ refused }) => refused?.kind === 'proxy')?.refused;
-  if (!refused) return [];
-  return BY_TRAFFIC.map((kind) => ({ kind, why: refused.words, seen: null, kept: null }));
-}
-
-/** A film that this run could not have, for reasons of its own, says nothing of what visitors get. */
-function findMissingMedia({ traffic, media }: Facts): Gap[] {
-  const missing = traffic.find(
-    ({ type, inFrame, refused }) =>
-      type === 'Media' && !inFrame && /^(offline|not-recorded)$/.test(refused?.kind ?? ''),
-  );
-  if (!missing?.refused || media.length === 0) return [];
-  return [{ kind: 'media', why: missing.refused.words, seen: media.length, kept: null }];
-}
-
-function findGaps(tab: Tab, hung: Hang | null, reading: Reading | null): Gap[] {
-  const gaps: Gap[] = [];
-  const lost = (kind: Gap['kind'], why: string) => gaps.push({ kind, why, seen: null, kept: null });
-  if (!reading)
-    for (const kind of READ_KINDS)
-      lost(kind, hung ? 'the page hangs' : 'the page could not be read');
-  else if (!reading.raw.slot)
-    for (const kind of READ_KINDS) lost(kind, 'the slot is no longer on the page');
-  if (reading && reading.raw.total > reading.raw.elements.length) {
-    const kept = reading.raw.elements.length;
-    gaps.push({
-      kind: 'elements',
-      why: 'more elements than are read',
-      seen: reading.raw.total,
-      kept,
-    });
-  }
-  if (tab.traffic.dropped > 0) {
-    const kept = tab.traffic.requests.length;
-    gaps.push({
-      kind: 'traffic',
-      why: 'more requests than are kept',
-      seen: kept + tab.traffic.dropped,
-      kept,
-    });
-  }
-  return gaps;
 }

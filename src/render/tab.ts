@@ -1,7 +1,7 @@
 import type { Protocol } from 'devtools-protocol';
-import type { ScriptFact } from '../core/evidence.js';
-import { observe, watchTimers } from './collect/observe.js';
+import { observe, watchPlay, watchTimers } from './collect/observe.js';
 import type { Viewport } from '../core/house/house.js';
+import { followHappenings, Happenings } from './happenings.js';
 import { getIdentity } from './identity.js';
 import { within } from './limit.js';
 import { ProtocolError, type Connection, type Session } from './protocol/connection.js';
@@ -10,8 +10,7 @@ import { TrafficLog } from './traffic.js';
 
 const WORLD = 'mivket';
 const START = `(${observe.toString()})()`;
-const TIMERS = `(${watchTimers.toString()})()`;
-const CONSOLE_CAP = 200;
+const IN_PAGE = [watchTimers, watchPlay].map((watch) => `(${watch.toString()})()`).join(';');
 const BLANK_LIMIT = 3000;
 
 /** Who the visitor's browser is: its version, and the language of the visitor. */
@@ -32,26 +31,12 @@ export class Tab {
   /** The address of the page that was last loaded. */
   address = '';
   #onLoad: (() => void) | null = null;
-  /** What the page's code did that a visitor would meet. */
-  happened: Pick<ScriptFact, 'dialogs' | 'navigations' | 'console'> & {
-    replaced: boolean;
-    crashed: boolean;
-    loaded: boolean;
-  } = Tab.#nothing();
+  happened: Happenings;
+  /** The browser keeps in mind who makes elements. */
+  traced = false;
   readonly sound = new SoundLog();
   #visitor: Visitor;
   #identity: Protocol.Emulation.SetUserAgentOverrideRequest | null = null;
-
-  static #nothing() {
-    return {
-      dialogs: [],
-      navigations: [],
-      console: [],
-      replaced: false,
-      crashed: false,
-      loaded: false,
-    };
-  }
 
   /** Opens a page in a new context that goes through the proxy on `port` of 127.0.0.1. */
   static async open(connection: Connection, port: number, visitor: Visitor): Promise<Tab> {
@@ -87,6 +72,7 @@ export class Tab {
     this.targetId = targetId;
     this.session = session;
     this.#visitor = visitor;
+    this.happened = new Happenings('', targetId);
   }
 
   /** Ends the page and forgets its context. Never throws, also where the page hangs. */
@@ -125,6 +111,8 @@ export class Tab {
 
   /** To an empty page, which no code is in: there the window loses the name that the old one gave it. */
   async #goBlank(): Promise<void> {
+    // What happens from here on is ours, and no part of what was seen.
+    this.happened = new Happenings('', this.targetId);
     const loaded = new Promise<void>((resolve) => (this.#onLoad = resolve));
     await this.session.send('Page.navigate', { url: 'about:blank' });
     await within(loaded, BLANK_LIMIT);
@@ -134,7 +122,7 @@ export class Tab {
   /** Goes to the planned page; resolves when it has loaded, or null after `ms` without. */
   async load(address: string, ms: number): Promise<true | null> {
     this.traffic.reset();
-    this.happened = Tab.#nothing();
+    this.happened = new Happenings(address, this.targetId);
     this.#planned = this.address = address;
     const loaded = new Promise<true>((resolve) => (this.#onLoad = () => resolve(true)));
     const gone = new Promise<never>((_, reject) => {
@@ -186,22 +174,13 @@ export class Tab {
   async #setUpPage(): Promise<void> {
     const { session } = this;
     this.#connection.root.on('Target.attachedToTarget', this.#takeUp);
-    const onLoaded = () => {
-      this.happened.loaded = true;
-      this.#onLoad?.();
-    };
-    session.on('Page.loadEventFired', onLoaded);
+    session.on('Page.loadEventFired', () => this.#onLoad?.());
     // A navigation that was answered with nothing ends the load without its event.
     session.on('Page.frameStoppedLoading', ({ frameId }) => {
-      if (frameId === this.targetId && this.happened.navigations.length > 0) onLoaded();
+      if (frameId === this.targetId && this.happened.navigations.length > 0) this.#onLoad?.();
     });
-    session.on('Page.javascriptDialogOpening', ({ type, message }) => {
-      this.happened.dialogs.push({ kind: type, text: message.slice(0, 200) });
-      session.tell('Page.handleJavaScriptDialog', { accept: type === 'beforeunload' });
-    });
-    session.on('Page.documentOpened', ({ frame }) => {
-      if (!frame.parentId) this.happened.replaced = true;
-    });
+    this.traffic.onTooMuch(() => session.tell('Page.stopLoading'));
+    followHappenings(session, () => this.happened);
     session.on('Inspector.targetCrashed', () => {
       this.happened.crashed = true;
       this.#connection.drop(session.id);
@@ -221,9 +200,7 @@ export class Tab {
       if (frameId === this.targetId) this.#planned = null;
       return this.session.tell('Fetch.continueRequest', { requestId });
     }
-    const here = this.#worlds.get(this.session.id);
-    const kind = here && request.url === this.address ? 'reload' : 'leave';
-    this.happened.navigations.push({ kind, address: request.url.slice(0, 300) });
+    this.happened.leave(request.url);
     // An empty answer leaves the page as it stands.
     this.session.tell('Fetch.fulfillRequest', { requestId, responseCode: 204 });
   }
@@ -239,10 +216,10 @@ export class Tab {
     });
     session.on('Runtime.consoleAPICalled', ({ type, args }) => {
       if (type === 'error')
-        this.#note(args.map((arg) => String(arg.value ?? arg.description ?? '')).join(' '));
+        this.happened.note(args.map((arg) => String(arg.value ?? arg.description ?? '')).join(' '));
     });
     session.on('Runtime.exceptionThrown', ({ exceptionDetails }) => {
-      this.#note(exceptionDetails.exception?.description ?? exceptionDetails.text);
+      this.happened.note(exceptionDetails.exception?.description ?? exceptionDetails.text);
     });
     this.sound.follow(session);
     session.on('Target.attachedToTarget', ({ sessionId }) => {
@@ -257,7 +234,7 @@ export class Tab {
       worldName: WORLD,
       runImmediately: true,
     });
-    if (isPage) session.tell('Page.addScriptToEvaluateOnNewDocument', { source: TIMERS });
+    if (isPage) session.tell('Page.addScriptToEvaluateOnNewDocument', { source: IN_PAGE });
     session.tell('Runtime.enable');
     if (this.#identity) session.tell('Emulation.setUserAgentOverride', this.#identity);
     // For browsers that have no texts of their own in that language: how days and numbers are written.
@@ -268,9 +245,5 @@ export class Tab {
       flatten: true,
     });
     return session.send('Runtime.runIfWaitingForDebugger');
-  }
-
-  #note(text: string): void {
-    if (this.happened.console.length < CONSOLE_CAP) this.happened.console.push(text.slice(0, 500));
   }
 }

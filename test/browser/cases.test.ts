@@ -168,6 +168,13 @@ const CASES: Record<string, HardCase[]> = {
       '<p id="p"></p><script>document.querySelector("#p").append(new Image(40, 40))</script>',
       '<script>',
     ],
+    [
+      '<svg role="img" width="20" height="20"></svg>',
+      '<svg role="img" width="20" height="20">',
+    ],
+    ['<b role="IMG presentation">🌱</b>', '<b role="IMG presentation">'],
+    [`<details><summary>Beds</summary><img ${BEANS} width="90"></details>`, `<img ${BEANS} width="90">`],
+    [`<label for="go">Look</label><input id="go" type="image" ${BEANS} width="40">`, null],
     [`<img ${BEANS} width="90" alt>`, null],
     [`<div aria-hidden="true"><img ${BEANS} width="90"></div>`, null],
     [`<img ${BEANS} width="90" role="none">`, null],
@@ -181,7 +188,8 @@ const CASES: Record<string, HardCase[]> = {
       null,
     ],
     ['<map name="n"><area shape="rect" coords="0,0,9,9"></map>', null],
-    ['<svg role="img" width="20" height="20"></svg>', null],
+    ['<svg role="img" width="20" height="20"><title>Beans</title></svg>', null],
+    ['<svg width="20" height="20"></svg>', null],
   ],
   'script-weight-over-limit': [
     [
@@ -296,11 +304,11 @@ const CASES: Record<string, HardCase[]> = {
     ['<script defer src="https://tally.example/small.js"></script>', null],
     ['<noscript><script src="https://tally.example/small.js"></script></noscript>', null],
   ],
-  'page-hangs': [
+  'page-taken-over': [
     ['<script>prompt("Your name?")</script>', 'prompt('],
     [
       '<form id="f" action="https://maps.fernmap.example/embed/x"></form><script>document.querySelector("#f").submit()</script>',
-      '<script>',
+      'submit',
     ],
     ['<script>setTimeout(() => location.reload(), 600)</script>', 'location'],
     ['<script>location.hash = "sow"; history.pushState(null, "", "/x")</script>', null],

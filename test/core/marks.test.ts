@@ -20,6 +20,7 @@ const element = (given: Partial<ElementFact>): ElementFact => ({
   inkLeft: 16,
   inkRight: 116,
   shown: true,
+  exposed: true,
   clipped: false,
   style: {} as ElementFact['style'],
   ...given,

@@ -2,9 +2,13 @@ import { describe, expect, test } from '@jest/globals';
 import { getElementAt, listAddresses } from '../../src/core/markup/addresses.js';
 import { getLineStarts, getPlace } from '../../src/core/markup/lines.js';
 import { getAttribute, getText, readMarkup } from '../../src/core/markup/markup.js';
-import { listParsedElements, matchParsed } from '../../src/core/markup/match.js';
+import { listParsedElements, matchParsed, type Inserted } from '../../src/core/markup/match.js';
 import { findDeclaration } from '../../src/core/markup/styles.js';
 import { getTraits } from '../../src/core/markup/traits.js';
+
+function insert(signatures: readonly string[], parents: readonly number[] = []): Inserted[] {
+  return signatures.map((signature, i) => ({ signature, parent: parents[i] ?? -1 }));
+}
 
 describe('lines', () => {
   test.each([
@@ -134,7 +138,7 @@ describe('from the page back to the source', () => {
       'td',
       'p|class=a',
     ];
-    expect(matchParsed(parsed, order)).toEqual([
+    expect(matchParsed(parsed, insert(order))).toEqual([
       ...parsed.slice(0, 4).map(({ offset }) => offset),
       null,
       page.indexOf('<table>'),
@@ -147,11 +151,62 @@ describe('from the page back to the source', () => {
   });
 
   test('an element whose attributes a script changed is known by its name; one that is gone is not missed', () => {
-    const order = ['html', 'head', 'body', 'p|class=b', 'p|class=a'];
-    expect(matchParsed(parsed, order).slice(3)).not.toContain(undefined);
-    expect(matchParsed(parsed, ['html', 'head', 'body'])).toEqual(
+    const order = ['html', 'head', 'body', 'p|class=b', 'p|class=c'];
+    expect(matchParsed(parsed, insert(order, [-1, 0, 0, 2, 2])).slice(3)).toEqual(
+      [page.indexOf('<p'), page.lastIndexOf('<p')],
+    );
+    expect(matchParsed(parsed, insert(['html', 'head', 'body']))).toEqual(
       parsed.slice(0, 3).map(({ offset }) => offset),
     );
+  });
+});
+
+describe('telling the parser’s elements from a script’s', () => {
+  const bulk = (n: number, signature: string, parent: number): Inserted[] =>
+    Array.from({ length: n }, () => ({ signature, parent }));
+  const HEAD = insert(['html', 'head', 'body'], [-1, 0, 0]);
+  const after = '<p id=foot><i></i></p>';
+
+  test('keeps step over any number of elements that a script makes', () => {
+    const page = `<html><head></head><body><div></div>${after}`;
+    const parsed = listParsedElements(page);
+    const order = [
+      ...HEAD,
+      { signature: 'div', parent: 2 },
+      ...bulk(3000, 'b', 3),
+      { signature: 'p|id=foot', parent: 2 },
+      { signature: 'i', parent: 3004 },
+    ];
+    const offsets = matchParsed(parsed, order);
+    expect(offsets.slice(4, 3004).every((offset) => offset === null)).toBe(true);
+    expect(offsets.slice(-2)).toEqual([page.indexOf('<p'), page.indexOf('<i')]);
+  });
+
+  test('of the same kind it is the one in the right place', () => {
+    const page = '<html><head></head><body><div><p></p></div><div></div><p></p>';
+    const order = [
+      ...HEAD,
+      { signature: 'div', parent: 2 },
+      { signature: 'p', parent: 3 },
+      // A script puts two more into the first block before the second comes.
+      ...bulk(2, 'div', 3),
+      { signature: 'div', parent: 2 },
+      { signature: 'p', parent: 2 },
+    ];
+    const offsets = matchParsed(listParsedElements(page), order);
+    expect(offsets.slice(5)).toEqual([null, null, page.lastIndexOf('<div'), page.lastIndexOf('<p')]);
+  });
+
+  test('what is gone does not take a later one’s place', () => {
+    const page = `<html><head></head><body><b></b><u></u>${after}<b></b>`;
+    const order = [...HEAD, ...insert(['u', 'p|id=foot', 'i', 'b'], [2, 2, 4, 2])];
+    const offsets = matchParsed(listParsedElements(page), order);
+    expect(offsets.slice(3)).toEqual([
+      page.indexOf('<u'),
+      page.indexOf('<p'),
+      page.indexOf('<i'),
+      page.lastIndexOf('<b'),
+    ]);
   });
 });
 

@@ -14,7 +14,7 @@ test.each(CHECKS.map((check) => [check.id, check] as const))(
     const { notice, cure } = explainCheck(check);
     const text = formatExplanation(check, paint, 80);
     expect(text.split('\n')[0]).toBe(
-      `${id}  ${check.level === 'blocker' ? '■' : '◧'} ${check.level}`,
+      `${id}  ${{ blocker: '■', concern: '◧', advice: '□' }[check.level]} ${check.level}`,
     );
     for (const words of [check.title, notice, cure]) {
       expect(text.replace(/\s+/g, ' ')).toContain(words.replace(/\s+/g, ' '));

@@ -3,7 +3,13 @@ import type { Baseline } from '../../src/core/evidence.js';
 import { makeBaseline } from '../../src/render/baseline.js';
 import type { RawElement, RawPage } from '../../src/render/collect/elements.js';
 import { makeLost } from '../../src/render/lost.js';
-import { compareParts, partElements } from '../../src/render/own.js';
+import {
+  compareParts,
+  listMade,
+  partElements,
+  placeElements,
+  type Whose,
+} from '../../src/render/own.js';
 import { ServedPage } from '../../src/render/sources.js';
 import type { Rendered } from '../../src/render/stage.js';
 import { getDefaultHouse } from '../../src/core/house/read.js';
@@ -27,7 +33,9 @@ const style = {
 function makeRaw(
   rows: [tag: string, parent: number | null, signature: string | null, x?: number][],
 ): RawPage {
-  const order = rows.flatMap(([, , signature]) => (signature === null ? [] : [signature]));
+  const listed = rows.map(({ 2: signature }, id) => ({ signature, id })).filter(hasSignature);
+  const placeOf = (id: number | null) => listed.findIndex((one) => one.id === id);
+  const order = listed.map(({ signature, id }) => ({ signature, parent: placeOf(rows[id]![1]) }));
   let at = 0;
   const elements = rows.map(([tag, parent, signature, x = 0], id): RawElement => ({
     id,
@@ -39,6 +47,7 @@ function makeRaw(
     inkLeft: x,
     inkRight: x + 100,
     shown: true,
+    exposed: true,
     clipped: false,
     style,
     look: 'black',
@@ -50,7 +59,17 @@ function makeRaw(
     order,
     elements,
     total: rows.length,
+    unplaced: false,
+    shows: true,
+    strays: false,
   };
+}
+
+function hasSignature(one: {
+  signature: string | null;
+  id: number;
+}): one is { signature: string; id: number } {
+  return one.signature !== null;
 }
 
 const HOST_ROWS: Parameters<typeof makeRaw>[0] = [
@@ -60,16 +79,32 @@ const HOST_ROWS: Parameters<typeof makeRaw>[0] = [
   ['nav', 2, 'nav'],
   ['main', 2, 'main'],
 ];
-const NOTHING = { frames: [], media: [], pictures: [] };
+const NOTHING = { frames: [], media: [], pictures: [], sounds: [] };
+const EMPTY: Baseline = {
+  viewport: 'x',
+  scrollWidth: 390,
+  steady: true,
+  parts: {},
+  requests: [],
+  made: [],
+};
+const WHOSE: Whose = {
+  changes: true,
+  hostChanges: false,
+  script: 0,
+  baseline: EMPTY,
+  makers: new Map(),
+};
 
 function part(
   snippet: string,
   more: Parameters<typeof makeRaw>[0],
-  baseline: Baseline | null = null,
+  whose: Partial<Whose> = {},
   rows = HOST_ROWS,
 ) {
-  const page = new ServedPage({ host, snippet });
-  return partElements(page, makeRaw([...rows, ...more]), NOTHING, 0, baseline);
+  const raw = makeRaw([...rows, ...more]);
+  const placed = placeElements(new ServedPage({ host, snippet }), raw);
+  return partElements(placed, raw, NOTHING, { ...WHOSE, ...whose });
 }
 
 function render(
@@ -83,7 +118,7 @@ function render(
   return {
     evidence,
     page: new ServedPage({ host, snippet: '' }),
-    parted: part('', more, null, rows),
+    parted: part('', more, { baseline: null }, rows),
     requests: ['https://www.seedlibrary.example/site.css'],
     picture: null,
   };
@@ -122,9 +157,38 @@ describe('whose an element is', () => {
           ['p', 4, 'p'],
           ['div', 2, 'div'],
         ],
-        baseline,
+        { baseline },
       ).elements.map(({ tag }) => tag),
     ).toEqual(['p']);
+  });
+});
+
+describe('where both the page and the snippet have code', () => {
+  const MORE: Parameters<typeof makeRaw>[0] = [
+    ['p', 4, 'p'],
+    ['div', 2, 'div'],
+    ['img', 6, null],
+  ];
+  const whose = (given: Partial<Whose>) =>
+    part('<p>', MORE, { hostChanges: true, ...given }).elements.map(({ tag, from }) => [tag, from]);
+
+  test('who made it counts, for all that stands in it', () => {
+    const [made] = listMade(
+      placeElements(new ServedPage({ host, snippet: '<p>' }), makeRaw([...HOST_ROWS, ...MORE])),
+    );
+    expect(made).toBe(6);
+    const script = { script: 40, line: null };
+    expect(whose({ makers: new Map([[made!, { by: 'snippet', ...script }]]) })).toEqual([
+      ['p', { offset: 0 }],
+      ['div', script],
+      ['img', script],
+    ]);
+    expect(whose({ makers: new Map([[made!, { by: 'host' }]]) })).toEqual([['p', { offset: 0 }]]);
+  });
+
+  test('a snippet without code makes nothing', () => {
+    expect(whose({ changes: false })).toEqual([['p', { offset: 0 }]]);
+    expect(whose({})).toHaveLength(3);
   });
 });
 
@@ -140,18 +204,18 @@ describe('host parts against the page without the snippet', () => {
 
   test('a part that is moved sideways or gone is told, with both readings', () => {
     const baseline = makeBaseline(render(), render());
-    expect(compareParts(part('', [], baseline).parts, baseline)).toEqual([]);
-    expect(compareParts(part('', [], baseline, moved(40)).parts, baseline)).toMatchObject([
+    expect(compareParts(part('', [], { baseline }).parts, baseline)).toEqual([]);
+    expect(compareParts(part('', [], { baseline }, moved(40)).parts, baseline)).toMatchObject([
       { tag: 'nav', without: { box: { x: 0 } }, with: { box: { x: 40 } } },
     ]);
-    expect(compareParts(part('', [], baseline, gone).parts, baseline)).toMatchObject([
+    expect(compareParts(part('', [], { baseline }, gone).parts, baseline)).toMatchObject([
       { tag: 'nav', with: null },
     ]);
   });
 
   test('an unsteady part is never blamed, and the wider of two pages counts', () => {
     const baseline = makeBaseline(render(), render(moved(9), [], 500));
-    expect(compareParts(part('', [], baseline, moved(40)).parts, baseline)).toEqual([]);
+    expect(compareParts(part('', [], { baseline }, moved(40)).parts, baseline)).toEqual([]);
     expect(baseline).toMatchObject({
       scrollWidth: 500,
       requests: ['https://www.seedlibrary.example/site.css'],

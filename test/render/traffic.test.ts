@@ -50,6 +50,10 @@ function explain(
     mainFrame: 'main',
     frames: more.frames ?? [],
     refusals: more.refusals ?? [],
+    hostChanges: false,
+    changes: true,
+    hostChanges: false,
+    changes: true,
     hostRequests: new Set(more.hostRequests ?? []),
   });
 }

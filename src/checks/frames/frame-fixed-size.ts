@@ -118,6 +118,7 @@ function judgeOne(
     parent: null,
     box: { x: 0, y: 0, width: sized.width, height: 0 },
     shown: true,
+    exposed: true,
   };
   const blame = blameWidth(c.markup, { ...element, inkLeft: 0, inkRight: 0, clipped: false });
   const { where, subject, made } = blame;

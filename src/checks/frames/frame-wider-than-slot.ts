@@ -30,6 +30,7 @@ export default defineCheck({
           const blame = blameWidth(c.markup, {
             ...frame,
             parent: null,
+            exposed: true,
             inkLeft: 0,
             inkRight: 0,
             clipped: false,
@@ -77,8 +78,8 @@ export default defineCheck({
         code: '<iframe title="Map of the glasshouse" src="https://maps.fernmap.example/embed/glasshouse" style="border: 0; width: calc(100% + 10px); height: 300px"></iframe>',
       },
       {
-        name: 'the default border on top of the full width',
-        code: '<iframe title="Map of the glasshouse" src="https://maps.fernmap.example/embed/glasshouse" style="width: 100%; height: 300px"></iframe>',
+        name: 'a padding’s worth too wide',
+        code: '<iframe title="Map of the glasshouse" src="https://maps.fernmap.example/embed/glasshouse" style="width: calc(100% + 12px); height: 300px; border: 0"></iframe>',
       },
     ],
     sound: [

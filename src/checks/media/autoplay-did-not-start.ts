@@ -4,7 +4,7 @@ import { blameElement } from '../../core/measure/blame.js';
 import { getAttribute } from '../../core/markup/markup.js';
 
 interface Data {
-  reason: 'paused' | 'no-frames' | 'waiting';
+  reason: 'paused' | 'no-frames' | 'waiting' | 'hidden';
 }
 
 /** HTMLMediaElement.HAVE_FUTURE_DATA. */
@@ -16,16 +16,21 @@ export default defineCheck({
   level: 'blocker',
   title: 'A muted film that was to start by itself did not',
   decided:
-    'A video asks for autoplay, is muted, had loaded and was in view, and yet no frame of it was presented.',
+    'A video asks for autoplay, is muted, had loaded and was in view, and yet no frame of it was presented; or its box never shows at any width, so that browsers do not start it.',
   standard: 'HTML Living Standard, 4.8.11.8 Playing the media resource',
   needs: ['media'],
   markup: false,
   judge(c): Fact<Data>[] {
+    // What is hidden at one width and shown at another is meant to be.
+    const seen = new Set(
+      c.renders.flatMap(({ media }) => media.filter(isSeen).map(getKey)),
+    );
+    const isLost = (one: MediaFact) => isAsked(one) && !seen.has(getKey(one)) && isIdle(one);
     return c.renders.flatMap(({ render, media }) =>
-      media.filter(didNotStart).map((one) => {
+      media.filter((one) => didNotStart(one) || isLost(one)).map((one) => {
         const blame = blameElement(c.markup, one);
         const where = (blame.element && getAttribute(blame.element, 'autoplay')) ?? blame.where;
-        const reason = getReason(one);
+        const reason = isLost(one) ? 'hidden' : getReason(one);
         const measured = {
           asked: 'muted autoplay',
           happened: REASONS[reason],
@@ -53,11 +58,19 @@ export default defineCheck({
   examples: {
     faulty: [
       {
+        name: 'a film that nobody can see',
+        code: '<p>Rain</p><div style="display: none"><video src="https://media.loam.example/rain.mp4" autoplay muted playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"></video></div>',
+      },
+      {
         name: 'a script pauses it before it begins',
         code: '<video src="https://media.loam.example/rain.mp4" autoplay muted playsinline controls preload="auto" poster="https://static.rootcellar.example/talk.png" style="width: 100%"></video><script>document.querySelector("video").pause();</script>',
       },
     ],
     sound: [
+      {
+        name: 'hidden on phones only',
+        code: '<style>@media (max-width: 600px) { video { display: none } }</style><p>Rain</p><video src="https://media.loam.example/rain.mp4" autoplay muted playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"></video>',
+      },
       {
         name: 'it plays',
         code: '<video src="https://media.loam.example/rain.mp4" autoplay muted playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"></video>',
@@ -70,20 +83,37 @@ const REASONS: Record<Data['reason'], string> = {
   paused: 'it is paused',
   'no-frames': 'its clock runs, but the browser cannot show its picture',
   waiting: 'the browser left it waiting',
+  hidden: 'its box never shows',
 };
 
 const CURES: Record<Data['reason'], string> = {
   paused: 'See which script pauses it.',
   'no-frames': 'Give a file in a format that browsers show, such as MP4 with H.264.',
+  hidden: 'Let the player be seen, or take it out.',
   waiting: 'See whether something covers or hides it, and whether the file is whole.',
 };
 
 /** Frames are decoded ahead: only of a film that runs do they tell that something was shown. */
 function didNotStart(one: MediaFact): boolean {
-  const muted = one.muted || one.volume === 0;
-  const asked =
-    one.tag === 'video' && one.autoplay && muted && one.readyState >= LOADED && one.inView;
-  return asked && (one.paused ? !one.started : one.frames === 0);
+  const ready = isAsked(one) && one.readyState >= LOADED && one.inView;
+  return ready && (one.paused ? !one.started : one.frames === 0);
+}
+
+function isAsked({ tag, autoplay, muted, volume }: MediaFact): boolean {
+  return tag === 'video' && autoplay && (muted || volume === 0);
+}
+
+function isSeen({ shown, box }: MediaFact): boolean {
+  return shown && box.width > 0 && box.height > 0;
+}
+
+/** Never begun, and not for want of a file. */
+function isIdle({ paused, started, error, address }: MediaFact): boolean {
+  return paused && !started && error === null && address !== '';
+}
+
+function getKey({ from, selector }: MediaFact): string {
+  return JSON.stringify([from, selector]);
 }
 
 function getReason({ paused, started }: MediaFact): Data['reason'] {

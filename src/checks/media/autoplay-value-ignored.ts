@@ -65,7 +65,7 @@ export default defineCheck({
       },
       {
         name: 'autoplay="false"',
-        code: '<video src="https://media.loam.example/talk.mp4" autoplay="false" playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"></video>',
+        code: '<video src="https://media.loam.example/talk.mp4" autoplay="false" muted playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"></video>',
       },
     ],
     sound: [

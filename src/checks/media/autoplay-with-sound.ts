@@ -1,18 +1,22 @@
 import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
 import type { MediaFact } from '../../core/evidence.js';
 import { blameElement } from '../../core/measure/blame.js';
+import { findCall } from '../../core/measure/calls.js';
+import { isScript } from '../../core/markup/traits.js';
+import type { Span } from '../../core/snippet.js';
 import {
   getAttribute,
   getTagSpan,
   type Markup,
-  type MarkupElement,
 } from '../../core/markup/markup.js';
 
 interface Data {
   /** Whether the file has a sound track; null where it is not known. */
   sound: boolean | null;
   outcome: 'blocked' | 'unknown';
-  element: MarkupElement | null;
+  tag: 'video' | 'audio';
+  /** A script called play(). */
+  byScript: boolean;
 }
 
 /** HTMLMediaElement.HAVE_FUTURE_DATA: from here on the browser could have started. */
@@ -24,12 +28,19 @@ export default defineCheck({
   level: 'blocker',
   title: 'A film is to start by itself with its sound on',
   decided:
-    'A video asks for autoplay and is not muted: it had loaded, was in view, and the browser under its real policy did not start it. Withdrawn where it did play.',
+    'A video asks for autoplay, or a script calls play() by itself, and it is not muted: it had loaded, was in view, and the browser under its real policy did not start it. Withdrawn where it did play.',
   standard: 'HTML Living Standard, 4.8.11 Media elements; WCAG 2.2, 1.4.2 Audio Control',
-  needs: ['media'],
+  needs: ['media', 'scripts'],
   markup: true,
   judge: (c) => (c.renders.length === 0 ? judgeMarkup(c.markup) : judgeRenders(c)),
   says(data) {
+    if (data.byScript) {
+      return {
+        message: `A script starts the ${data.tag} with its sound on, before the visitor did anything: the browser did not start it.`,
+        notice: 'Visitors hear and see nothing of it, and whoever published it heard it play.',
+        cure: 'Call play() from a click, or set muted first.',
+      };
+    }
     if (data.sound === false) {
       return {
         message:
@@ -54,7 +65,7 @@ export default defineCheck({
       ? [{ offset: end, endOffset: end, text: ' muted' }]
       : null;
   },
-  sample: { sound: true, outcome: 'blocked', element: null },
+  sample: { sound: true, outcome: 'blocked', tag: 'video', byScript: false },
   examples: {
     faulty: [
       {
@@ -62,11 +73,19 @@ export default defineCheck({
         code: '<video src="https://media.loam.example/talk.mp4" autoplay playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"></video>',
       },
       {
+        name: 'started by a script',
+        code: '<video id="talk" src="https://media.loam.example/talk.mp4" playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"></video><script>document.getElementById("talk").play().catch(() => 0);</script>',
+      },
+      {
         name: 'a file without sound, not muted',
         code: '<video src="https://media.loam.example/rain.mp4" autoplay playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"></video>',
       },
     ],
     sound: [
+      {
+        name: 'a script that goes on without sound where it is refused',
+        code: '<video id="rain" src="https://media.loam.example/talk.mp4" playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"></video><script>const rain = document.getElementById("rain"); rain.play().catch(() => { rain.muted = true; rain.play(); });</script>',
+      },
       {
         name: 'the same, muted',
         code: '<video src="https://media.loam.example/talk.mp4" autoplay muted playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"></video>',
@@ -79,39 +98,62 @@ export default defineCheck({
   },
 });
 
-function judgeRenders(c: Case<'media'>): Fact<Data>[] {
-  return c.renders.flatMap(({ render, media }) =>
-    media.filter(isBlocked).map((one) => {
+function judgeRenders(c: Case<'media' | 'scripts'>): Fact<Data>[] {
+  const films = c.renders.flatMap(({ render, media }) =>
+    media.filter(isBlocked).map((one): Fact<Data> => {
       const blame = blameElement(c.markup, one);
       const autoplay = blame.element && getAttribute(blame.element, 'autoplay');
       const measured = {
-        asked: 'autoplay with sound',
+        asked: one.autoplay ? 'autoplay with sound' : 'play() with sound',
         happened: couldStart(one) ? 'blocked' : 'never loaded',
         readyState: one.readyState,
         frames: one.frames,
         soundTrack: one.sound,
       };
       return {
-        where: autoplay ?? blame.where,
+        where: autoplay ?? (one.autoplay ? blame.where : locatePlay(c.markup, blame.where)),
         subject: blame.subject,
         ...(blame.made !== undefined && { made: blame.made }),
         confirmed: couldStart(one),
         data: {
           sound: one.sound,
           outcome: couldStart(one) ? ('blocked' as const) : ('unknown' as const),
-          element: blame.element,
+          tag: one.tag,
+          byScript: !one.autoplay,
         },
         seen: [makeSeen(render, measured)],
       };
     }),
   );
+  return [...films, ...judgeSounds(c)];
 }
+
+/** Sounds that a script plays without putting them into the page. */
+function judgeSounds(c: Case<'media' | 'scripts'>): Fact<Data>[] {
+  return c.renders.flatMap(({ render, scripts }) =>
+    scripts.sounds.map((address): Fact<Data> => ({
+      where: locatePlay(c.markup, { offset: 0, endOffset: Math.min(c.markup.text.length, 80) }),
+      subject: `sound ${address}`,
+      confirmed: true,
+      data: { sound: null, outcome: 'blocked', tag: 'audio', byScript: true },
+      seen: [makeSeen(render, { asked: 'play() with sound', address })],
+    })),
+  );
+}
+
+/** The call, where it stands in the snippet; what a script asks for is not said on the element. */
+function locatePlay(markup: Markup, otherwise: Span): Span {
+  const script = markup.elements.find((one) => isScript(one) && PLAY.test(one.text));
+  return script ? findCall(markup, PLAY) : otherwise;
+}
+
+const PLAY = /\.play\s*\(/;
 
 /** Asked to start with sound and did not; where it never loaded, the markup's word stands. */
 function isBlocked(one: MediaFact): boolean {
+  const asked = one.asksForSound || (one.autoplay && one.tag === 'video');
   return (
-    one.tag === 'video' &&
-    one.autoplay &&
+    asked &&
     !one.muted &&
     one.volume > 0 &&
     one.paused &&
@@ -120,7 +162,8 @@ function isBlocked(one: MediaFact): boolean {
 }
 
 function couldStart(one: MediaFact): boolean {
-  return one.readyState >= COULD_START && one.inView;
+  // A call is answered at once, whether the file is there or not.
+  return one.asksForSound || (one.readyState >= COULD_START && one.inView);
 }
 
 function judgeMarkup(markup: Markup): Fact<Data>[] {
@@ -135,7 +178,7 @@ function judgeMarkup(markup: Markup): Fact<Data>[] {
       where: getAttribute(element, 'autoplay') ?? getTagSpan(element),
       subject: `@${element.offset}`,
       confirmed: false,
-      data: { sound: null, outcome: 'unknown', element },
+      data: { sound: null, outcome: 'unknown', tag: 'video', byScript: false },
       seen: [],
     }));
 }

@@ -1,5 +1,5 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
-import { getTagSpan, type Markup } from '../../core/markup/markup.js';
+import { getTagSpan, type Markup, type MarkupElement } from '../../core/markup/markup.js';
 import { isScript } from '../../core/markup/traits.js';
 
 interface Data {
@@ -23,12 +23,13 @@ export default defineCheck({
   level: 'blocker',
   title: 'Nothing of the snippet shows',
   decided:
-    'After settling no element of the snippet has a visible box and no text of it is seen, at any width. Not for a snippet that is made only of script, style and the like; a concern where a live script has drawn nothing.',
+    'After settling no element of the snippet has a visible box and no text of it is seen, at any width, nor while it is scrolled to; what stays wholly transparent is not seen. Not for a snippet that is made only of script, style and the like, or of sound; a concern where a live script has drawn nothing.',
   standard: null,
   needs: ['elements', 'slot'],
   markup: false,
   judge(c): Fact<Data>[] {
     const parts = c.markup.elements.filter(({ name }) => !UNSEEN.has(name));
+    const heard = parts.some(({ name }) => name === 'audio') && !parts.some(isMeantToShow);
     const onlyCode = parts.length === 0 && !hasText(c.markup);
     const shows = c.renders.some(
       ({ elements, slot }) =>
@@ -40,7 +41,7 @@ export default defineCheck({
     const first = parts[0] ?? c.markup.elements[0];
     // Where not all was read, or the page had not loaded in time, it may show all the same.
     const whole = c.renders.filter(({ partial }) => !partial);
-    if (onlyCode || shows || whole.length === 0) return [];
+    if (onlyCode || (heard && !parts.some(({ text }) => text.trim())) || shows || whole.length === 0) return [];
     const scripted = c.markup.elements.some(isScript);
     return [
       {
@@ -71,11 +72,23 @@ export default defineCheck({
     faulty: [
       { name: 'an empty block', code: '<div class="seed-box"></div>' },
       {
+        name: 'transparent for good',
+        code: '<div style="opacity: 0"><p>Beans</p></div>',
+      },
+      {
         name: 'hidden by its own style',
         code: '<style>.seed-box { display: none }</style><div class="seed-box">Beans</div>',
       },
     ],
     sound: [
+      {
+        name: 'sound alone',
+        code: '<audio src="https://media.loam.example/talk.mp4"></audio>',
+      },
+      {
+        name: 'a part that shows itself when it is scrolled to',
+        code: '<div class="beds" style="opacity: 0; transition: opacity 0.2s; height: 40px">Beans</div><script>new IntersectionObserver(([entry]) => { entry.target.style.opacity = entry.isIntersecting ? 1 : 0 }).observe(document.querySelector(".beds"))</script>',
+      },
       { name: 'a bare text', code: 'Sow in May.' },
       {
         name: 'only a script',
@@ -84,6 +97,13 @@ export default defineCheck({
     ],
   },
 });
+
+/** What is there to be looked at, and not only to hold something. */
+function isMeantToShow({ name }: MarkupElement): boolean {
+  return /^(img|picture|video|iframe|embed|object|canvas|svg|math|input|button|select|textarea|hr|table)$/.test(
+    name,
+  );
+}
 
 /** Whether there is text outside of all elements. */
 function hasText({ text, elements }: Markup): boolean {

@@ -1,5 +1,5 @@
 import { defineCheck, makeSeen, type Fact, type RenderOf } from '../../core/check.js';
-import type { PageWidth } from '../../core/evidence.js';
+import type { Baseline, PageWidth } from '../../core/evidence.js';
 import { getBaselineKey } from '../../core/plan.js';
 import { blameWidth, mendWidth, type Blame } from '../../core/measure/blame.js';
 import { findCulprits, TOLERANCE } from '../../core/measure/culprits.js';
@@ -34,8 +34,8 @@ export default defineCheck({
   markup: false,
   judge(c): Fact<Data>[] {
     return c.renders.flatMap((render) => {
-      const without = c.baselines.get(getBaselineKey(render.render))?.scrollWidth ?? 0;
-      return judgeRender(c.markup, render, without);
+      const baseline = c.baselines.get(getBaselineKey(render.render));
+      return judgeRender(c.markup, render, baseline);
     });
   },
   says(data, fact) {
@@ -78,8 +78,9 @@ export default defineCheck({
 function judgeRender(
   markup: Markup,
   { render, page, elements }: RenderOf<Needs>,
-  without: number,
+  baseline: Baseline | undefined,
 ): Fact<Data>[] {
+  const without = baseline?.scrollWidth ?? 0;
   const width = page.readAt === 'after-scroll' && page.afterScroll ? page.afterScroll : page.atLoad;
   if (!overflows(width, without)) return [];
   const overhang = width.scrollWidth - width.clientWidth;
@@ -96,7 +97,11 @@ function judgeRender(
     shownOnly: false,
   };
   const culprits = findCulprits(elements, wish);
-  if (culprits.length === 0) return [blamePage(markup, makeSeen(render, measured))];
+  if (culprits.length === 0) {
+    // A page that is not as wide each time is not held against a snippet of which no part sticks out.
+    const steady = baseline?.steady ?? true;
+    return steady ? [blamePage(markup, makeSeen(render, measured))] : [];
+  }
   return culprits.map(({ element, overhang, by }) => {
     const blame = blameWidth(markup, element, { by, room: width.clientWidth });
     const seen = makeSeen(render, { ...measured, overhang, elementWidth: element.box.width });

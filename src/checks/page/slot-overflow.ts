@@ -1,6 +1,7 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
 import { blameWidth, mendWidth, type Blame } from '../../core/measure/blame.js';
-import { findCulprits, TOLERANCE } from '../../core/measure/culprits.js';
+import type { ElementFact } from '../../core/evidence.js';
+import { findCulprits, TOLERANCE, type Culprit } from '../../core/measure/culprits.js';
 import { formatPixels } from '../../core/measure/units.js';
 import { formatWidths, getWorstSeen, nameElement } from '../../core/words/list.js';
 
@@ -15,7 +16,7 @@ export default defineCheck({
   level: 'concern',
   title: 'The snippet is wider than its slot',
   decided:
-    'A visible part of the snippet reaches beyond the slot’s content box by more than 1 px, although the page does not scroll sideways.',
+    'A visible part of the snippet (a painted box, or text with the room it has) reaches beyond the slot’s content box by more than 1 px, on either side, although the page does not scroll sideways.',
   standard: 'WCAG 2.2, 1.4.10 Reflow',
   needs: ['slot', 'elements', 'page'],
   markup: false,
@@ -23,11 +24,11 @@ export default defineCheck({
     return c.renders.flatMap(({ render, slot, elements, page }) => {
       const { x, width } = slot.box;
       if (width === 0) return [];
-      const wish = { left: x, right: x + width, direction: page.direction, shownOnly: true };
       const wide = elements.filter((element) => !isParked(element.box, page.atLoad.clientWidth));
-      return findCulprits(wide, wish).map(({ element, overhang, by }) => {
+      return findOutside(wide, { left: x, right: x + width }).map((culprit) => {
+        const { element, overhang, side, by } = culprit;
         const blame = blameWidth(c.markup, element, { by, room: width });
-        const measured = { overhang, slotWidth: width, elementWidth: element.box.width };
+        const measured = { overhang, side, slotWidth: width, elementWidth: element.box.width };
         const { where, subject, made } = blame;
         const seen = [makeSeen(render, measured)];
         return {
@@ -63,11 +64,23 @@ export default defineCheck({
         code: '<div style="width: calc(100% + 10px)">Seed swap in May</div>',
       },
       {
+        name: 'out to the left',
+        code: '<div style="margin-left: -8px; background: #3d5a73; color: #fff">Seed swap in May</div>',
+      },
+      {
         name: 'padding on top of the full width',
         code: '<style>.swap { width: 100%; padding: 0 6px; }</style><div class="swap">Seed swap in May</div>',
       },
     ],
     sound: [
+      {
+        name: 'a row that is wider only for its gaps',
+        code: '<style>.row { display: flex; margin: 0 -10px; } .row p { padding: 0 10px; flex: 1; }</style><div class="row"><p>Sow in May</p><p>Water well</p></div>',
+      },
+      {
+        name: 'a part that is closed',
+        code: '<details><summary>Beds</summary><div style="width: calc(100% + 10px)">Seed swap in May</div></details>',
+      },
       {
         name: 'padding inside the full width',
         code: '<div style="width: 100%; padding: 0 6px; box-sizing: border-box">Seed swap in May</div>',
@@ -79,6 +92,28 @@ export default defineCheck({
     ],
   },
 });
+
+type Outside = Culprit & { side: 'left' | 'right' };
+
+/** Who reaches beyond either edge; who reaches beyond both is told of the side where it is farther out. */
+function findOutside(
+  elements: readonly ElementFact[],
+  edges: { left: number; right: number },
+): Outside[] {
+  const sides = [
+    ['right', 'ltr'],
+    ['left', 'rtl'],
+  ] as const;
+  const found = new Map<number, Outside>();
+  for (const [side, direction] of sides) {
+    for (const culprit of findCulprits(elements, { ...edges, direction, shownOnly: true })) {
+      const known = found.get(culprit.element.id);
+      if (!known || known.overhang < culprit.overhang)
+        found.set(culprit.element.id, { ...culprit, side });
+    }
+  }
+  return [...found.values()];
+}
 
 /** Parked where nobody sees it: wholly outside the window. */
 function isParked(box: { x: number; width: number }, windowWidth: number): boolean {

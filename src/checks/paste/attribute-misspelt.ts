@@ -17,7 +17,22 @@ interface Data {
 }
 
 /** Names that templates and data use as they like. */
-const FREE = /^(data-|:|@|#|v-|x-|ng-|hx-|\*|\[|\()|[:@.{}<>"'`=]/;
+const FREE =
+  /^(data-|:|@|#|v-|x-|ng-|hx-|\*|\[|\()|[:@.{}<>"'`=]|^(webkit|moz|ms|o|khtml)-?allowfullscreen$/;
+/** Slips that are told by no count of letters: short ones, and the spellings of component code. */
+const SLIPS: Record<string, string> = {
+  mute: 'muted',
+  clas: 'class',
+  clss: 'class',
+  styl: 'style',
+  hre: 'href',
+  classname: 'class',
+  htmlfor: 'for',
+  defaultvalue: 'value',
+  defaultchecked: 'checked',
+  ondoubleclick: 'ondblclick',
+  xlinkhref: 'xlink:href',
+};
 /** What decides whether and how something is loaded, shown or played. */
 const DECIDES = new Set(
   'src href srcset srcdoc data action formaction type async defer autoplay muted playsinline controls loop poster allow allowfullscreen sandbox'.split(
@@ -33,7 +48,7 @@ export default defineCheck({
   level: 'concern',
   title: 'An attribute’s name is misspelt',
   decided:
-    'A name that is no attribute of HTML, ARIA or SVG and one small edit away from one that this element has (two edits from eight letters on; under five letters only a swap), or an attribute written in two words. A blocker where the attribute meant decides what is loaded or played.',
+    'A name that is no attribute of HTML, ARIA or SVG and one small edit away from one that this element has (two edits from eight letters on; under five letters only a swap), or a known slip such as mute or className, or an attribute written in two words. A blocker where the attribute meant decides what is loaded or played.',
   standard: 'HTML Living Standard, 13.1.2.3 Attributes',
   needs: [],
   markup: true,
@@ -62,6 +77,7 @@ export default defineCheck({
   examples: {
     faulty: [
       { name: 'letters swapped', code: '<p tilte="Sowing calendar">Sow in May.</p>' },
+      { name: 'the spelling of component code', code: '<p className="beds">Sow in May.</p>' },
       {
         name: 'an attribute in two words',
         code: '<video src="https://media.loam.example/rain.mp4" play sinline muted controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"></video>',
@@ -132,6 +148,8 @@ function findMeant(name: string, known: readonly string[]): string | null {
   const bare = name.replace(/[-_]/g, '');
   const same = known.find((one) => one.replace(/-/g, '') === bare);
   if (same) return same;
+  const slip = Object.hasOwn(SLIPS, name) ? SLIPS[name]! : null;
+  if (slip !== null && known.includes(slip)) return slip;
   if (name.length < SHORT) return known.find((one) => isSwap(name, one)) ?? null;
   const most = name.length >= LONG ? 2 : 1;
   const steps = known.map((one) => (isFar(name, one, most) ? Infinity : distance(name, one).steps));

@@ -5,6 +5,7 @@ import {
   getTagSpan,
   getText,
   getValue,
+  listFieldLabels,
   listLabels,
   type Markup,
   type MarkupElement,
@@ -24,7 +25,7 @@ export default defineCheck({
   level: 'blocker',
   title: 'A picture has no text alternative',
   decided:
-    'An img, an image button, an area with a link, or an element with role="img" gives no name by the accessible-name computation, and is neither hidden nor marked as decoration nor a counter of 2 px.',
+    'An img, an image button, an area with a link, or an element with role="img" gives no name by the accessible-name computation, and is neither hidden from assistive technology nor marked as decoration nor a counter of 2 px.',
   standard: 'WCAG 2.2, 1.1.1 Non-text Content',
   needs: ['pictures'],
   markup: true,
@@ -66,6 +67,10 @@ export default defineCheck({
         code: '<p id="beans">Runner beans</p><img src="https://static.rootcellar.example/beans.png" width="160" height="120" aria-labelledby="beans">',
       },
       {
+        name: 'a label around an image button',
+        code: '<label>Look for seed <input type="image" src="https://static.rootcellar.example/beans.png" width="40"></label>',
+      },
+      {
         name: 'a counter',
         code: '<img src="https://static.rootcellar.example/beans.png" width="1" height="1">',
       },
@@ -91,15 +96,15 @@ function judgeRenders(c: Case<'pictures'>): Fact<Data>[] {
   );
 }
 
-function isUnnamed({ tag, name, ignored, loaded, shown, box }: PictureFact): boolean {
+function isUnnamed({ tag, name, ignored, loaded, exposed, box }: PictureFact): boolean {
   if (name || ignored) return false;
   // An empty alt marks an img as decoration; an image button and an area have no such way out.
   if (name === '' && tag === 'img') return false;
   // The browser gives areas no box of their own.
   if (tag === 'area') return true;
   // A picture that has not come yet has no size to tell by.
-  if (shown && !loaded && box.width + box.height === 0) return true;
-  return shown && (box.width > COUNTER || box.height > COUNTER);
+  if (exposed && !loaded && box.width + box.height === 0) return true;
+  return exposed && (box.width > COUNTER || box.height > COUNTER);
 }
 
 function judgeMarkup(markup: Markup): Fact<Data>[] {
@@ -120,11 +125,13 @@ function isPicture(element: MarkupElement): boolean {
   const { name } = element;
   if (name === 'input') return getValue(element, 'type')?.toLowerCase() === 'image';
   if (name === 'area') return getValue(element, 'href') !== null;
-  return name === 'img' || (getValue(element, 'role') === 'img' && name !== 'svg');
+  return name === 'img' || /^(img|image)$/.test(getRole(element));
 }
 
 function isNamed(markup: Markup, element: MarkupElement): boolean {
-  const labels = listLabels(markup, element);
+  const labels = [...listLabels(markup, element), ...listFieldLabels(markup, element)];
+  const title = element.name === 'svg' && element.children.find(({ name }) => name === 'title');
+  if (title && getText(title)) return true;
   if (
     labels.some(
       (label) => getText(label) || getValue(label, 'alt') || getValue(label, 'aria-label'),
@@ -136,9 +143,13 @@ function isNamed(markup: Markup, element: MarkupElement): boolean {
   return alt !== null && (alt.trim() !== '' || element.name === 'img');
 }
 
+function getRole(element: MarkupElement): string {
+  return (getValue(element, 'role') ?? '').trim().split(/\s+/)[0]!.toLowerCase();
+}
+
 /** Hidden, decoration, or a counter, as far as the markup tells. */
 function isSetAside(markup: Markup, element: MarkupElement): boolean {
-  const role = getValue(element, 'role')?.trim().split(/\s+/)[0];
+  const role = getRole(element);
   if (role === 'presentation' || role === 'none') return true;
   const sizes = ['width', 'height'].map((name) => parseFloat(getValue(element, name) ?? ''));
   if (sizes.every((size) => size <= COUNTER)) return true;

@@ -36,20 +36,24 @@ export interface Judgement {
 /** From markup and evidence to findings and a verdict. Pure: the same input, the same answer. */
 export function judgeSnippet(judged: Judged): Judgement {
   const checks = judged.checks.filter((check) => judged.house.levels[check.id] !== 'off');
-  const facts = checks.flatMap((check) => runCheck(check, judged));
-  const told = silenceExplained(facts).map((one): Told => ({
-    fact: one.fact,
-    finding: toFinding(one, judged),
-  }));
+  const faults = new Map<string, string>();
+  const facts = checks.flatMap((check) =>
+    attempt(check, faults, () => runCheck(check, judged)),
+  );
+  const told = silenceExplained(facts).flatMap((one): Told[] =>
+    attempt(one.check, faults, () => [{ fact: one.fact, finding: toFinding(one, judged) }]),
+  );
   told.sort((a, b) => compareFindings(a.finding, b.finding));
   const findings = told.map(({ finding }) => finding);
-  const notJudged = checks.flatMap((check) => explainNotJudged(check, judged));
+  const notJudged = checks.flatMap((check) =>
+    explainNotJudged(check, judged, faults.get(check.id) ?? null),
+  );
   const blind = checks.some((check) => isBlind(check, judged, notJudged));
   const report: SnippetReport = {
     name: judged.snippet.name,
     path: judged.snippet.path,
     verdict: getVerdict(findings, judged.house.holdOn, blind),
-    fitsFrom: getFitsFrom(judged.evidence, findings),
+    fitsFrom: getFitsFrom(judged.evidence, findings, checks),
     renders: reportRenders(judged.evidence, findings),
     findings,
     gaps: judged.evidence.flatMap(reportGaps),
@@ -64,12 +68,27 @@ function compareFindings(a: Finding, b: Finding): number {
   );
 }
 
+/** A check that breaks down costs itself only. */
+function attempt<T>(check: Check, faults: Map<string, string>, work: () => T[]): T[] {
+  try {
+    return work();
+  } catch (error) {
+    const said = error instanceof Error ? error.message : String(error);
+    faults.set(check.id, `the check itself broke down (${said.split('\n')[0]})`);
+    return [];
+  }
+}
+
 function runCheck(check: Check, judged: Judged): JudgedFact[] {
   if (judged.evidence.length === 0 && !check.markup) return [];
   const { snippet, markup, house, baselines } = judged;
   const renders = selectRenders(judged.evidence, check.needs);
   const facts = check.judge({ snippet, markup, house, renders, baselines });
-  return mergeFacts(facts).map((fact) => ({ id: check.id, fact }));
+  return mergeFacts(facts).map((fact) => {
+    const stated = house.levels[check.id] ?? fact.level ?? check.level;
+    const level = stated === 'off' ? check.level : stated;
+    return { check, fact, level, waiver: findWaiver(house, check.id, snippet, judged.today) };
+  });
 }
 
 /** The same fault at four widths is one finding seen four times. */
@@ -95,12 +114,10 @@ function addSeen(seen: Seen[], more: readonly Seen[]): void {
   seen.push(...more.filter((one) => !known.has(getPlaceKey(one))));
 }
 
-function toFinding({ id, fact }: JudgedFact, judged: Judged): Finding {
-  const check = judged.checks.find((candidate) => candidate.id === id)!;
-  const level = judged.house.levels[id] ?? fact.level ?? check.level;
+function toFinding({ check, fact, level, waiver }: JudgedFact, judged: Judged): Finding {
   return {
-    id,
-    level: level === 'off' ? check.level : level,
+    id: check.id,
+    level,
     ...check.says(fact.data, fact),
     standard: check.standard,
     confirmed: fact.confirmed,
@@ -112,13 +129,14 @@ function toFinding({ id, fact }: JudgedFact, judged: Judged): Finding {
     seen: fact.seen,
     ranges: [],
     mend: check.mend?.(fact.data, fact, judged.markup) ?? null,
-    waiver: findWaiver(judged.house, id, judged.snippet, judged.today),
+    waiver,
   };
 }
 
 /** What a check could not see: all renders, or those with a gap in what it reads. */
-function explainNotJudged(check: Check, judged: Judged): NotJudged[] {
+function explainNotJudged(check: Check, judged: Judged, fault: string | null): NotJudged[] {
   const say = (why: string): NotJudged => ({ id: check.id, why, snippet: judged.snippet.name });
+  if (fault !== null) return [say(fault)];
   if (judged.markupOnly !== null)
     return check.needs.length > 0 && !check.markup ? [say(judged.markupOnly)] : [];
   const why = tellGaps(judged.evidence, check);
@@ -129,8 +147,8 @@ function explainNotJudged(check: Check, judged: Judged): NotJudged[] {
 function tellGaps(evidence: readonly Evidence[], check: Check): string | null {
   const places = new Map<string, Set<string>>();
   for (const { gaps, render } of evidence) {
-    for (const { kind, kept, why } of gaps) {
-      if (kept !== null || !check.needs.includes(kind)) continue;
+    for (const { kind, why } of gaps) {
+      if (!check.needs.includes(kind)) continue;
       const known = places.get(why) ?? new Set();
       places.set(why, known.add(`${render.viewport.name}, ${render.snippets[0]?.slot}`));
     }

@@ -1,11 +1,12 @@
-import type { Evidence } from '../evidence.js';
+import type { Evidence, FactKind } from '../evidence.js';
 import type { Finding, SnippetReport } from '../run.js';
 import { getWorst } from '../verdict.js';
-import { makeSeen } from '../check.js';
+import { makeSeen, type Check } from '../check.js';
 import { getPlaceKey } from './silence.js';
 
 /** Findings that say something sticks out. */
 const STICKS_OUT = ['page-scrolls-sideways', 'slot-overflow', 'frame-wider-than-slot'];
+const FITTING = new Set<FactKind>(['page', 'slot', 'elements', 'frames']);
 
 /** Each render with the heaviest finding seen in it, in the order they were planned. */
 export function reportRenders(
@@ -42,22 +43,19 @@ export function reportRenders(
 
 /**
  * The narrowest slot width, of those rendered, from which nothing sticks out up to the widest;
- * null where something sticks out even there, or nothing was measured.
+ * null where something sticks out even there, or where it was not all looked into.
  */
 export function getFitsFrom(
   evidence: readonly Evidence[],
   findings: readonly Finding[],
+  checks: readonly Check[],
 ): number | null {
-  const burst = new Set(
-    findings
-      .filter(({ id }) => STICKS_OUT.includes(id))
-      .flatMap((finding) => finding.seen.map(getPlaceKey)),
-  );
+  if (!STICKS_OUT.every((id) => checks.some((check) => check.id === id))) return null;
+  const burst = new Set(findings.flatMap(listBurst).map(getPlaceKey));
   const widths = evidence
-    .filter(hasSlot)
     .map((one) => ({
-      width: one.slot.box.width,
-      fits: !burst.has(getPlaceKey(makeSeen(one.render, {}))),
+      width: hasSlot(one) ? one.slot.box.width : one.render.viewport.width,
+      fits: isSeen(one) && !burst.has(getPlaceKey(makeSeen(one.render, {}))),
     }))
     .sort((a, b) => b.width - a.width);
   const tooWide = new Set(widths.filter(({ fits }) => !fits).map(({ width }) => width));
@@ -69,6 +67,17 @@ export function getFitsFrom(
   return from;
 }
 
-function hasSlot(evidence: Evidence): boolean {
-  return !evidence.gaps.some((gap) => gap.kind === 'slot' || gap.kind === 'elements');
+/** Where a finding means that something sticks out. */
+function listBurst({ id, seen }: Finding): Finding['seen'] {
+  if (id === 'frame-border-left-on') return seen.filter(({ measured }) => Number(measured.overhang) > 0);
+  return STICKS_OUT.includes(id) ? seen : [];
+}
+
+function hasSlot({ gaps }: Evidence): boolean {
+  return !gaps.some(({ kind, kept }) => kind === 'slot' && kept === null);
+}
+
+/** Whether all that could stick out was seen. */
+function isSeen({ gaps }: Evidence): boolean {
+  return !gaps.some(({ kind }) => FITTING.has(kind));
 }

@@ -1,9 +1,14 @@
-import type { Fact, Seen } from '../check.js';
+import type { Check, Fact, Seen } from '../check.js';
+import type { Level } from '../house/house.js';
+import type { Finding } from '../run.js';
+import { compareLevels, counts } from '../verdict.js';
 
-/** A fact with the check it comes from. */
+/** A fact with the check it comes from, and how it counts in the house. */
 export interface JudgedFact {
-  id: string;
+  check: Check;
   fact: Fact<unknown>;
+  level: Level;
+  waiver: Finding['waiver'];
 }
 
 interface Rule {
@@ -11,6 +16,10 @@ interface Rule {
   silences: string[];
   /** Only where both were seen at the same slot and width; else altogether. */
   wherePlacesMeet: boolean;
+  /** Of the cause's sightings only these explain anything. */
+  when?: (seen: Seen) => boolean;
+  /** Also what is heavier than itself. */
+  heavier?: boolean;
 }
 
 /** One cause, one finding: which findings are told by which other of the same culprit. */
@@ -21,6 +30,14 @@ const RULES: Rule[] = [
     wherePlacesMeet: true,
   },
   { cause: 'frame-wider-than-slot', silences: ['slot-overflow'], wherePlacesMeet: true },
+  // Without the border it would fit: nothing is wrong with its width.
+  {
+    cause: 'frame-border-left-on',
+    silences: ['slot-overflow', 'frame-wider-than-slot'],
+    wherePlacesMeet: true,
+    when: ({ measured }) => Number(measured.overhang) > 0,
+    heavier: true,
+  },
   // Of a frame whose page is not shown nothing measured tells about the code.
   { cause: 'frame-refused', silences: ['frame-wider-than-slot'], wherePlacesMeet: true },
   // The value is the mistake; that the browser then refuses to play is what comes of it.
@@ -34,17 +51,27 @@ const RULES: Rule[] = [
 /** Takes out what another finding explains. */
 export function silenceExplained(facts: readonly JudgedFact[]): JudgedFact[] {
   return facts.flatMap((judged) => {
-    const causes = RULES.filter((rule) => rule.silences.includes(judged.id)).flatMap((rule) =>
+    const causes = RULES.filter((rule) => rule.silences.includes(judged.check.id)).flatMap((rule) =>
       facts
-        .filter((other) => other.id === rule.cause && isSameCulprit(other.fact, judged.fact))
-        .map((other) => ({ rule, seen: other.fact.seen })),
+        .filter((other) => other.check.id === rule.cause && explains(other, judged, rule))
+        .map((other) => ({ rule, seen: other.fact.seen.filter(rule.when ?? (() => true)) })),
     );
     if (causes.some(({ rule }) => !rule.wherePlacesMeet)) return [];
     const explained = new Set(causes.flatMap(({ seen }) => seen.map(getPlaceKey)));
     const seen = judged.fact.seen.filter((place) => !explained.has(getPlaceKey(place)));
     if (explained.size > 0 && seen.length === 0) return [];
-    return [{ id: judged.id, fact: { ...judged.fact, seen } }];
+    return [{ ...judged, fact: { ...judged.fact, seen } }];
   });
+}
+
+/** No cause stands for what is heavier than itself, nor for anything while it is waived. */
+function explains(cause: JudgedFact, other: JudgedFact, rule: Rule): boolean {
+  const heavier = compareLevels(cause.level, other.level) > 0;
+  return (
+    counts(cause) &&
+    (rule.heavier === true || !heavier) &&
+    isSameCulprit(cause.fact, other.fact)
+  );
 }
 
 function isSameCulprit(a: Fact<unknown>, b: Fact<unknown>): boolean {

@@ -1,12 +1,22 @@
 import { getValue, type Markup, type MarkupElement } from './markup.js';
-import { findDeclaration } from './styles.js';
+import { listDeclarations, type StyleDeclaration } from './styles.js';
 
 /** Whether an element, or one around it, is hidden from everybody or from assistive technology, as far as the markup tells. */
 export function isHidden(markup: Markup, element: MarkupElement): boolean {
   for (let at: MarkupElement | null = element; at; at = at.parent) {
     if (getValue(at, 'aria-hidden') === 'true' || getValue(at, 'hidden') !== null) return true;
-    if (findDeclaration(markup, at, ['display'])?.value === 'none') return true;
-    if (findDeclaration(markup, at, ['visibility'])?.value === 'hidden') return true;
+    if (isAlways(markup, at, 'display', 'none')) return true;
+    if (isAlways(markup, at, 'visibility', 'hidden')) return true;
   }
   return false;
+}
+
+/** What holds under a condition (`@media`) only holds only there. */
+function isAlways(markup: Markup, element: MarkupElement, property: string, value: string): boolean {
+  const { inline, ruled } = listDeclarations(markup, element, [property]);
+  const is = (d: StyleDeclaration | undefined) => d?.value.toLowerCase() === value;
+  const plain = ruled.filter(({ inMedia }) => !inMedia);
+  const decides =
+    plain.findLast(({ important }) => important) ?? inline.at(-1) ?? plain.at(-1);
+  return is(decides) && !ruled.some((d) => d.inMedia && !is(d));
 }

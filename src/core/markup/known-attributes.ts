@@ -56,22 +56,15 @@ const MORE: Record<string, string[]> = {
   dialog: ['closedby'],
 };
 
-const EVENTS = ['pointer', 'touch', 'animation', 'transition'].flatMap((kind) =>
-  [
-    'cancel',
-    'down',
-    'up',
-    'move',
-    'enter',
-    'leave',
-    'over',
-    'out',
-    'start',
-    'end',
-    'run',
-    'iteration',
-  ].map((name) => `on${kind}${name}`),
-);
+/** Events of Pointer Events 3, Touch Events, CSS Animations 2 and CSS Transitions 2. */
+const EVENTS = Object.entries({
+  pointer: 'over enter down move rawupdate up cancel out leave',
+  touch: 'start end move cancel',
+  animation: 'start end iteration cancel',
+  transition: 'run start end cancel',
+  gotpointer: 'capture',
+  lostpointer: 'capture',
+}).flatMap(([kind, names]) => names.split(' ').map((name) => `on${kind}${name}`));
 
 const GLOBAL = new Set(
   [

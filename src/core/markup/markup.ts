@@ -120,6 +120,18 @@ export function getText(element: MarkupElement): string {
   return [element.text, ...element.children.map(getText)].join(' ').replace(/\s+/g, ' ').trim();
 }
 
+/** The labels of a field: around it, or pointing at it (HTML, 4.10.4). */
+export function listFieldLabels(markup: Markup, field: MarkupElement): MarkupElement[] {
+  if (!/^(input|button|meter|output|progress|select|textarea)$/.test(field.name)) return [];
+  const id = getValue(field, 'id');
+  const around: MarkupElement[] = [];
+  for (let at = field.parent; at; at = at.parent) if (at.name === 'label') around.push(at);
+  const pointing = markup.elements.filter(
+    (one) => one.name === 'label' && id !== null && id !== '' && getValue(one, 'for') === id,
+  );
+  return [...around.filter((one) => getValue(one, 'for') === null), ...pointing];
+}
+
 /** The elements that `aria-labelledby` points at, in source order; those not in the snippet are not known. */
 export function listLabels(markup: Markup, element: MarkupElement): MarkupElement[] {
   const ids = (getValue(element, 'aria-labelledby') ?? '').split(/\s+/).filter(Boolean);

@@ -6,69 +6,178 @@ export interface ParsedElement {
   name: string;
   /** Where its tag starts; for an element the parser adds by itself, where the first thing inside does. */
   offset: number;
+  /** The element it stands in, by its place in the list; -1 where there is none. */
+  parent: number;
+}
+
+/** An element as it was put into the document. */
+export interface Inserted {
+  signature: string;
+  /** The element it was put into, by its place in the order; -1 where that is not in it. */
+  parent: number;
 }
 
 const LONGEST_VALUE = 60;
-/** How far ahead an element is looked for before it is taken for gone. */
-const WINDOW = 400;
+/** How far ahead an element whose attributes were changed is looked for by its name. */
+const NEAR = 8;
 
 type Node = DefaultTreeAdapterTypes.Node;
 type Element = DefaultTreeAdapterTypes.Element;
 
 /** The elements of a page in the order in which a parser puts them into the document. */
 export function listParsedElements(page: string): ParsedElement[] {
-  const found: { element: ParsedElement; depth: number }[] = [];
-  const waiting: { node: Node; depth: number; around: number }[] = [
-    { node: parse(page, { sourceCodeLocationInfo: true }), depth: 0, around: 0 },
+  type Found = Omit<ParsedElement, 'parent'> & { depth: number; around: Found | null };
+  const found: Found[] = [];
+  const waiting: { node: Node; around: Found | null }[] = [
+    { node: parse(page, { sourceCodeLocationInfo: true }), around: null },
   ];
   for (let next = waiting.pop(); next; next = waiting.pop()) {
-    const { node, depth } = next;
+    const { node } = next;
     let { around } = next;
     if ('tagName' in node) {
-      around = node.sourceCodeLocation?.startOffset ?? getInnerOffset(node) ?? around;
-      found.push({ element: { signature: sign(node), name: node.tagName, offset: around }, depth });
+      const own = node.sourceCodeLocation?.startOffset ?? getInnerOffset(node);
+      const offset = own ?? around?.offset ?? 0;
+      const depth = (around?.depth ?? -1) + 1;
+      around = { signature: sign(node), name: node.tagName, offset, depth, around };
+      found.push(around);
     }
     if (!('childNodes' in node)) continue;
-    for (const child of [...node.childNodes].reverse())
-      waiting.push({ node: child, depth: depth + 1, around });
+    for (const child of [...node.childNodes].reverse()) waiting.push({ node: child, around });
   }
-  found.sort((a, b) => a.element.offset - b.element.offset || a.depth - b.depth);
-  return found.map(({ element }) => element);
+  found.sort((a, b) => a.offset - b.offset || a.depth - b.depth);
+  const places = new Map(found.map((one, i) => [one, i]));
+  return found.map(({ signature, name, offset, around }) => ({
+    signature,
+    name,
+    offset,
+    parent: around ? places.get(around)! : -1,
+  }));
 }
 
 /**
  * Which inserted elements the parser made, and from where. Both lists are in the parser's order; what
- * scripts put in stands between, so the parser's elements are a subsequence.
- * @param order signatures of the elements in the order they were put into the document
+ * scripts put in stands between, so the parser's elements are a subsequence. What is there once in each
+ * list holds the two together; between two such, place and parent tell.
+ * @param order the elements in the order they were put into the document
  * @returns for each index of `order` the offset, or null for what a script put in
  */
 export function matchParsed(
   parsed: readonly ParsedElement[],
-  order: readonly string[],
+  order: readonly Inserted[],
 ): (number | null)[] {
-  const offsets: (number | null)[] = order.map(() => null);
-  let next = 0;
-  for (const element of parsed) {
-    const at = find(order, next, (signature) => signature === element.signature);
-    // A script may have changed attributes before they were noted: then the name has to do, near by.
-    const found =
-      at ??
-      find(order.slice(0, next + 8), next, (signature) => getName(signature) === element.name);
-    if (found === null) continue;
-    offsets[found] = element.offset;
-    next = found + 1;
+  const matcher = new Matcher(parsed, order);
+  let [from, next] = [0, 0];
+  for (const [at, place] of [...findAnchors(parsed, order), [parsed.length, order.length] as const]) {
+    matcher.matchBetween(from, at, next, place);
+    if (at < parsed.length) matcher.take(at, place);
+    [from, next] = [at + 1, place + 1];
   }
-  return offsets;
+  return matcher.offsets;
 }
 
-function find(
-  order: readonly string[],
-  from: number,
-  fits: (signature: string) => boolean,
-): number | null {
-  const end = Math.min(order.length, from + WINDOW);
-  for (let i = from; i < end; i++) if (fits(order[i]!)) return i;
-  return null;
+/** Pairs of places of what is there once in both lists, in an order that holds in both. */
+function findAnchors(parsed: readonly ParsedElement[], order: readonly Inserted[]) {
+  const there = placeUnique(order);
+  const pairs = [...placeUnique(parsed)]
+    .flatMap(([signature, at]): [number, number][] => {
+      const place = there.get(signature);
+      return at === null || place === undefined || place === null ? [] : [[at, place]];
+    })
+    .sort(([a], [b]) => a - b);
+  return getLongestRise(pairs);
+}
+
+function placeUnique(list: readonly { signature: string }[]): Map<string, number | null> {
+  const places = new Map<string, number | null>();
+  list.forEach(({ signature }, i) => places.set(signature, places.has(signature) ? null : i));
+  return places;
+}
+
+/** The longest run of pairs that rises in its second part too (patience sorting). */
+function getLongestRise(pairs: readonly [number, number][]): [number, number][] {
+  const ends: number[] = [];
+  const before: number[] = [];
+  pairs.forEach(([, place], i) => {
+    let [low, high] = [0, ends.length];
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if (pairs[ends[middle]!]![1] < place) low = middle + 1;
+      else high = middle;
+    }
+    before[i] = ends[low - 1] ?? -1;
+    ends[low] = i;
+  });
+  const rise: [number, number][] = [];
+  for (let i = ends.at(-1) ?? -1; i >= 0; i = before[i]!) rise.unshift(pairs[i]!);
+  return rise;
+}
+
+/** Places parsed elements among the inserted ones, forward only. */
+class Matcher {
+  readonly offsets: (number | null)[];
+  #parsed: readonly ParsedElement[];
+  #order: readonly Inserted[];
+  /** Where each parsed element was found; -1 where it was not. */
+  #placed: number[] = [];
+  #bySignature = new Map<string, number[]>();
+  #byParent = new Map<string, number[]>();
+
+  constructor(parsed: readonly ParsedElement[], order: readonly Inserted[]) {
+    this.#parsed = parsed;
+    this.#order = order;
+    this.offsets = order.map(() => null);
+    order.forEach(({ signature, parent }, i) => {
+      push(this.#bySignature, signature, i);
+      push(this.#byParent, `${parent} ${signature}`, i);
+    });
+  }
+
+  take(at: number, place: number): void {
+    this.#placed[at] = place;
+    this.offsets[place] = this.#parsed[at]!.offset;
+  }
+
+  /** @param at places in the parsed list, `from` included; `next` and `end` those in the order */
+  matchBetween(from: number, at: number, next: number, end: number): void {
+    for (let i = from, start = next; i < at && start < end; i++) {
+      const place = this.#find(this.#parsed[i]!, start, end);
+      if (place === null) continue;
+      this.take(i, place);
+      start = place + 1;
+    }
+  }
+
+  #find({ signature, name, parent }: ParsedElement, start: number, end: number): number | null {
+    const around = parent < 0 ? -1 : (this.#placed[parent] ?? -1);
+    const found =
+      getNext(this.#byParent.get(`${around} ${signature}`), start, end) ??
+      getNext(this.#bySignature.get(signature), start, end);
+    if (found !== null) return found;
+    // A script may have changed attributes before they were noted: then the name has to do, near by.
+    for (let i = start; i < Math.min(end, start + NEAR); i++) {
+      const one = this.#order[i]!;
+      if (one.parent === around && getName(one.signature) === name) return i;
+    }
+    return null;
+  }
+}
+
+function push(map: Map<string, number[]>, key: string, value: number): void {
+  const list = map.get(key);
+  if (list) list.push(value);
+  else map.set(key, [value]);
+}
+
+/** The first of rising numbers from `start` on, below `end`. */
+function getNext(numbers: readonly number[] = [], start: number, end: number): number | null {
+  let [low, high] = [0, numbers.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (numbers[middle]! < start) low = middle + 1;
+    else high = middle;
+  }
+  const found = numbers[low];
+  return found !== undefined && found < end ? found : null;
 }
 
 function getName(signature: string): string {

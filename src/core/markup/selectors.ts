@@ -1,4 +1,4 @@
-import { is, type Options } from 'css-select';
+import { compile, type Options } from 'css-select';
 import { getText, getValue, type MarkupElement } from './markup.js';
 
 /** Lets the selector engine walk our elements. */
@@ -16,9 +16,31 @@ const adapter: NonNullable<Options<MarkupElement, MarkupElement>['adapter']> = {
 
 /** Whether an element matches a selector list; what the engine cannot read matches nothing. */
 export function matchesSelector(element: MarkupElement, selector: string): boolean {
+  let matches = compiled.get(selector);
+  if (!matches) {
+    if (compiled.size >= MOST_KEPT) compiled.clear();
+    compiled.set(selector, (matches = compileSelector(selector)));
+  }
+  return matches(element);
+}
+
+type Test = (element: MarkupElement) => boolean;
+
+/** To compile a selector is dear, and the same ones are asked for every element. */
+const compiled = new Map<string, Test>();
+const MOST_KEPT = 5000;
+
+function compileSelector(selector: string): Test {
   try {
-    return is(element, selector, { adapter, cacheResults: false });
+    const test = compile(selector, { adapter, cacheResults: false });
+    return (element) => {
+      try {
+        return test(element);
+      } catch {
+        return false;
+      }
+    };
   } catch {
-    return false;
+    return () => false;
   }
 }

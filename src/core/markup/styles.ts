@@ -22,15 +22,9 @@ export interface StyleDeclaration extends Span {
 export function findDeclaration(
   markup: Markup,
   element: MarkupElement,
-  properties: readonly string[],
+  properties: readonly string[] | RegExp,
 ): StyleDeclaration | null {
-  const inline = readStyleAttribute(markup, element).filter((d) => properties.includes(d.property));
-  const ruled = readStyles(markup).filter(
-    (d) =>
-      properties.includes(d.property) &&
-      d.selector !== null &&
-      matchesSelector(element, d.selector),
-  );
+  const { inline, ruled } = listDeclarations(markup, element, properties);
   return (
     ruled.findLast((d) => d.important) ??
     inline.at(-1) ??
@@ -38,6 +32,22 @@ export function findDeclaration(
     ruled.at(-1) ??
     null
   );
+}
+
+/** All declarations of these properties for an element: of its style attribute, and of the rules that match. */
+export function listDeclarations(
+  markup: Markup,
+  element: MarkupElement,
+  properties: readonly string[] | RegExp,
+): { inline: StyleDeclaration[]; ruled: StyleDeclaration[] } {
+  const wanted = ({ property }: StyleDeclaration) =>
+    properties instanceof RegExp ? properties.test(property) : properties.includes(property);
+  return {
+    inline: readStyleAttribute(markup, element).filter(wanted),
+    ruled: readStyles(markup).filter(
+      (d) => wanted(d) && d.selector !== null && matchesSelector(element, d.selector),
+    ),
+  };
 }
 
 const cache = new WeakMap<Markup, StyleDeclaration[]>();

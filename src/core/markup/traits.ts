@@ -13,6 +13,8 @@ export interface Traits {
   resizable: boolean;
   /** Offset of the first script (or of the element with the first handler); null where there is none. */
   script: number | null;
+  /** Offsets of all of them. */
+  scripts: number[];
 }
 
 const SCRIPT_TYPES = /^(|module|(text|application)\/(x-)?(java|ecma)script)$/i;
@@ -49,6 +51,7 @@ export function getTraits(markup: Markup): Traits {
     media: live || markup.elements.some(({ name }) => name === 'video' || name === 'audio'),
     resizable: !live && !TELLS_WIDTH.test(markup.text) && !markup.elements.some(choosesByWidth),
     script: scripts[0]?.offset ?? null,
+    scripts: scripts.map(({ offset }) => offset),
   };
 }
 

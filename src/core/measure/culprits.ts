@@ -17,7 +17,7 @@ export interface CulpritWish {
   left: number;
   right: number;
   direction: 'ltr' | 'rtl';
-  /** Only what a visitor sees. */
+  /** Only where a visitor sees something stick out: a painted box, or text with the room it has. */
   shownOnly: boolean;
 }
 
@@ -28,10 +28,11 @@ export interface CulpritWish {
 export function findCulprits(elements: readonly ElementFact[], wish: CulpritWish): Culprit[] {
   const family = new Family(elements);
   const reach = (element: ElementFact) => getReach(element, wish);
+  const seen = wish.shownOnly ? family.listAround(elements.filter((one) => isSeen(one, wish))) : null;
   let sticking = elements.filter(
     (element) =>
       !element.clipped &&
-      (element.shown || !wish.shownOnly) &&
+      (seen === null || (element.shown && seen.has(element.id))) &&
       element.box.width + element.box.height > 0 &&
       reach(element) > TOLERANCE &&
       !family.isFixed(element),
@@ -110,10 +111,18 @@ function sizesItself(element: ElementFact, family: Family): boolean {
   return !byContent && !item;
 }
 
+/** Whether something of its own that can be seen sticks out: not the mere box of what holds others. */
+function isSeen(element: ElementFact, wish: CulpritWish): boolean {
+  return element.shown && !element.clipped && getInkReach(element, wish) > TOLERANCE;
+}
+
+function getInkReach({ inkLeft, inkRight }: ElementFact, wish: CulpritWish): number {
+  return wish.direction === 'rtl' ? wish.left - inkLeft : inkRight - wish.right;
+}
+
 function getReach(element: ElementFact, wish: CulpritWish): number {
-  const ink =
-    wish.direction === 'rtl' ? wish.left - element.inkLeft : element.inkRight - wish.right;
-  return Math.round(Math.max(ink, getBoxReach(element, wish)) * 100) / 100;
+  const reach = Math.max(getInkReach(element, wish), getBoxReach(element, wish));
+  return Math.round(reach * 100) / 100;
 }
 
 function getBoxReach({ box }: ElementFact, wish: CulpritWish): number {
@@ -140,6 +149,16 @@ class Family {
   getNearest(element: ElementFact, ids: ReadonlySet<number>): number | null {
     for (const ancestor of this.#ancestors(element)) if (ids.has(ancestor.id)) return ancestor.id;
     return null;
+  }
+
+  /** These, and all that they stand in, by id. */
+  listAround(elements: readonly ElementFact[]): Set<number> {
+    const ids = new Set<number>();
+    for (const element of elements) {
+      ids.add(element.id);
+      for (const around of this.#ancestors(element)) ids.add(around.id);
+    }
+    return ids;
   }
 
   /** The first of these that stands in none of the others. */

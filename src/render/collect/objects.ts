@@ -1,19 +1,20 @@
 import type { FrameFact, MediaFact, PictureFact } from '../../core/evidence.js';
 
-type Raw<T> = Omit<T, 'from' | 'selector' | 'box' | 'shown' | 'style'>;
+type Raw<T> = Omit<T, 'from' | 'selector' | 'box' | 'shown' | 'exposed' | 'style'>;
 
 /** Frames, media and pictures as read in the page; box and style stand with the element of that id. */
 export interface RawObjects {
   frames: Raw<FrameFact>[];
   media: Raw<MediaFact>[];
   pictures: Raw<PictureFact>[];
+  sounds: string[];
 }
 
 /** Reads frames, media and pictures, those in shadow roots too. Runs in the isolated world. */
 export function readObjects(): RawObjects {
   const book = globalThis.mivketNotebook;
   const { page, own } = book;
-  const found: RawObjects = { frames: [], media: [], pictures: [] };
+  const found: RawObjects = { frames: [], media: [], pictures: [], sounds: book.sounds };
   const attributesOf = (node: Element) =>
     Object.fromEntries(Array.from(node.attributes, (a) => [a.name, a.value]));
 
@@ -37,16 +38,25 @@ export function readObjects(): RawObjects {
   const nameOf = (node: Element): string | null => {
     const aria = labelledBy(node) || node.getAttribute('aria-label')?.trim();
     if (aria) return aria;
+    const labels = node instanceof HTMLInputElement ? [...(node.labels ?? [])] : [];
+    const label = labels.map(textOf).join(' ').replace(/\s+/g, ' ').trim();
+    if (label) return label;
     const alt =
       node.localName === 'img' || node.localName === 'area' || node.localName === 'input'
         ? node.getAttribute('alt')
         : null;
     if (alt?.trim()) return alt.trim();
-    const title = node.getAttribute('title')?.trim();
+    // SVG Accessibility API Mappings 1.0, 8: the title that is a child.
+    const inner = node.localName === 'svg' ? [...node.children] : [];
+    const title =
+      inner.find((child) => child.localName === 'title')?.textContent.trim() ||
+      node.getAttribute('title')?.trim();
     return title || (alt === null ? null : '');
   };
+  const roleOf = (node: Element) =>
+    own(node).getAttribute('role')?.trim().split(/\s+/)[0]?.toLowerCase();
   const isIgnored = (node: Element): boolean => {
-    const role = own(node).getAttribute('role')?.trim().split(/\s+/)[0];
+    const role = roleOf(node);
     if (role === 'presentation' || role === 'none') return true;
     for (let at: Element | null = node; at; at = book.parentOf(at)) {
       if (own(at).getAttribute('aria-hidden') === 'true' || own(at).hasAttribute('inert'))
@@ -55,10 +65,10 @@ export function readObjects(): RawObjects {
     return false;
   };
   const isPicture = (node: Element) =>
-    node.localName === 'img' ||
-    (node.localName === 'area' && node.hasAttribute('href')) ||
+    own(node).localName === 'img' ||
+    (own(node).localName === 'area' && own(node).hasAttribute('href')) ||
     (node instanceof HTMLInputElement && node.type === 'image') ||
-    (node.getAttribute('role') === 'img' && node.localName !== 'svg');
+    /^(img|image)$/.test(roleOf(node) ?? '');
 
   const readFrame = (node: Element) => {
     const written = node.getAttribute(node.localName === 'object' ? 'data' : 'src') ?? '';
@@ -66,7 +76,19 @@ export function readObjects(): RawObjects {
       ? new URL(written, page.baseURI).href
       : written;
     const tag = node.localName as FrameFact['tag'];
-    found.frames.push({ id: book.idOf(node), tag, address, attributes: attributesOf(node) });
+    const style = getComputedStyle(node);
+    const border = ['Left', 'Right'].map((side) =>
+      style[`border${side}Style` as 'borderLeftStyle'] === 'inset'
+        ? parseFloat(style[`border${side}Width` as 'borderLeftWidth'])
+        : 0,
+    );
+    found.frames.push({
+      id: book.idOf(node),
+      tag,
+      address,
+      attributes: attributesOf(node),
+      border: border[0]! + border[1]!,
+    });
   };
   const isInView = (node: Element) => {
     const r = node.getBoundingClientRect();
@@ -91,6 +113,7 @@ export function readObjects(): RawObjects {
       tag: video ? 'video' : 'audio',
       address: node.currentSrc,
       autoplay: node.autoplay,
+      asksForSound: book.asking.has(node),
       muted: node.muted,
       volume: node.volume,
       controls: node.controls,
@@ -123,10 +146,17 @@ export function readObjects(): RawObjects {
   for (let node = waiting.pop(); node; node = waiting.pop()) {
     if (/^(iframe|embed|object)$/.test(own(node).localName)) readFrame(node);
     else if (node instanceof HTMLMediaElement) readMedia(node);
-    else if (isPicture(own(node))) readPicture(node);
+    else if (isPicture(node)) readPicture(node);
     waiting.push(...book.childrenOf(node).reverse());
   }
   return found;
+}
+
+/** Brings the slot into view, where what waits to be looked at shows itself. Runs in the isolated world. */
+export async function showSlot(selector: string): Promise<void> {
+  const { page } = globalThis.mivketNotebook;
+  page.querySelector(selector)?.scrollIntoView({ block: 'center', behavior: 'instant' });
+  await new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve)));
 }
 
 /** Brings a medium into view, where the browser would start it. Runs in the isolated world. */

@@ -1,7 +1,9 @@
 /** What the isolated world keeps between its start and the reading of the page. */
 export interface Notebook {
   /** Elements in the order they were put into the document, with a signature of their markup. */
-  order: { node: Element; signature: string }[];
+  order: { node: Element; parent: Node; signature: string }[];
+  /** More was put in than is followed. */
+  full: boolean;
   ids: WeakMap<Element, number>;
   nodes: Map<number, Element>;
   /** Closed shadow roots, by host; filled in from outside. */
@@ -10,8 +12,12 @@ export interface Notebook {
   /** Changes of the document so far: tells whether it is at rest. */
   changes: number;
   lastChange: number;
-  /** Timers of the page's code that will go off within seconds. */
+  /** Timers of the page's code that will go off within seconds, and those that will later. */
   timers: number;
+  later: number;
+  /** Media that a script called play() on while they had sound; addresses of those not in the document. */
+  asking: WeakSet<HTMLMediaElement>;
+  sounds: string[];
   /** The document, and an element, as the standards have them: names of fields and pictures do not hide their own properties. */
   page: Document;
   own<T extends Element>(node: T): T;
@@ -49,6 +55,7 @@ export function observe(): void {
     Array.from(own(node).attributes, (a) => `|${a.name}=${keptOf(a.value)}`).join('');
   const notebook: Notebook = {
     order: [],
+    full: false,
     ids: new WeakMap(),
     nodes: new Map(),
     closedRoots: new WeakMap(),
@@ -56,6 +63,9 @@ export function observe(): void {
     changes: 0,
     lastChange: performance.now(),
     timers: 0,
+    later: 0,
+    asking: new WeakSet(),
+    sounds: [],
     page,
     own,
     idOf(node) {
@@ -86,7 +96,9 @@ export function observe(): void {
       for (const node of record.addedNodes) {
         if (!(node instanceof Element) || notebook.ids.has(node)) continue;
         notebook.idOf(node);
-        if (notebook.order.length < 20000) notebook.order.push({ node, signature: sign(node) });
+        if (notebook.order.length < 50_000)
+          notebook.order.push({ node, parent: record.target, signature: sign(node) });
+        else notebook.full = true;
       }
     }
   };
@@ -99,6 +111,13 @@ export function observe(): void {
   page.addEventListener('play', onMedia, true);
   page.addEventListener('mivket-timer-set', () => notebook.timers++, true);
   page.addEventListener('mivket-timer-over', () => notebook.timers--, true);
+  page.addEventListener('mivket-later-set', () => notebook.later++, true);
+  page.addEventListener('mivket-later-over', () => notebook.later--, true);
+  page.addEventListener('mivket-play', (event) => {
+    if (event.target instanceof HTMLMediaElement) notebook.asking.add(event.target);
+    else if (notebook.sounds.length < 20)
+      notebook.sounds.push(String((event as CustomEvent).detail).slice(0, 300));
+  }, true);
   globalThis.mivketNotebook = notebook;
 }
 
@@ -109,19 +128,22 @@ export function observe(): void {
  */
 export function watchTimers(): void {
   if (window.top !== window) return;
-  const [shortest, longest, deepest] = [30, 3000, 3];
-  const open = new Set<unknown>();
+  const [shortest, longest, farthest, deepest] = [30, 3000, 30_000, 3];
+  const open = new Map<unknown, string>();
   let depth = 0;
   const tell = (name: string) => document.dispatchEvent(new Event(name));
   const close = (id: unknown) => {
-    if (open.delete(id)) tell('mivket-timer-over');
+    const kind = open.get(id);
+    if (open.delete(id)) tell(`mivket-${kind}-over`);
   };
   type Setter = (...args: unknown[]) => unknown;
-  const onSet = (real: Setter, self: unknown, args: unknown[]) => {
+  const makeSetter = (again: boolean) => (real: Setter, self: unknown, args: unknown[]) => {
     const [work, delay, ...rest] = args;
     const wait = Number(delay) || 0;
+    // What happens again and again from later on is not waited for, and not missed.
+    const until = again ? longest : farthest;
     const counts =
-      typeof work === 'function' && wait >= shortest && wait <= longest && depth < deepest;
+      typeof work === 'function' && wait >= shortest && wait <= until && depth < deepest;
     if (!counts) return Reflect.apply(real, self, args) as unknown;
     const level = depth + 1;
     const run = function (this: unknown, ...values: unknown[]) {
@@ -134,8 +156,9 @@ export function watchTimers(): void {
       }
     };
     const id = Reflect.apply(real, self, [run, delay, ...rest]) as unknown;
-    open.add(id);
-    tell('mivket-timer-set');
+    const kind = wait <= longest ? 'timer' : 'later';
+    open.set(id, kind);
+    tell(`mivket-${kind}-set`);
     return id;
   };
   const onClear = (real: Setter, self: unknown, args: unknown[]) => {
@@ -144,8 +167,24 @@ export function watchTimers(): void {
   };
   const own = window as unknown as Record<string, Setter>;
   // A proxy keeps name, length and the text of the native function.
-  for (const name of ['setTimeout', 'setInterval'])
-    own[name] = new Proxy(own[name]!, { apply: onSet });
+  own.setTimeout = new Proxy(own.setTimeout!, { apply: makeSetter(false) });
+  own.setInterval = new Proxy(own.setInterval!, { apply: makeSetter(true) });
   for (const name of ['clearTimeout', 'clearInterval'])
     own[name] = new Proxy(own[name]!, { apply: onClear });
+}
+
+/** Runs in the page's own world too: tells of play() while there is sound, which browsers refuse before a click. */
+export function watchPlay(): void {
+  if (window.top !== window) return;
+  const media = HTMLMediaElement.prototype;
+  media.play = new Proxy(media.play, {
+    apply(real, self: HTMLMediaElement, args) {
+      const loud = self instanceof HTMLMediaElement && !self.muted && self.volume > 0;
+      if (loud && !navigator.userActivation.hasBeenActive) {
+        if (self.isConnected) self.dispatchEvent(new Event('mivket-play'));
+        else document.dispatchEvent(new CustomEvent('mivket-play', { detail: self.src }));
+      }
+      return Reflect.apply(real, self, args) as Promise<void>;
+    },
+  });
 }

@@ -50,12 +50,16 @@ export async function settle(wish: SettleWish): Promise<string[]> {
         end < 10_000
       );
     });
+  const hasSource = (element: HTMLMediaElement) =>
+    Boolean(element.getAttribute('src') || element.srcObject || element.querySelector('source'));
   const media = () => {
     const all = Array.from(page.querySelectorAll<HTMLMediaElement>('video, audio'));
     return all.filter(
       (element) =>
         element.autoplay &&
         element.networkState !== HTMLMediaElement.NETWORK_NO_SOURCE &&
+        // Without a source nothing can come.
+        (element.networkState !== HTMLMediaElement.NETWORK_EMPTY || hasSource(element)) &&
         !element.error &&
         element.readyState < HTMLMediaElement.HAVE_ENOUGH_DATA,
     );
@@ -99,7 +103,7 @@ export async function settle(wish: SettleWish): Promise<string[]> {
     );
     await Promise.all(films.map(presented));
   }
-  return [...open];
+  return globalThis.mivketNotebook.later > 0 ? [...open, 'timers'] : [...open];
 }
 
 /**

@@ -7,7 +7,15 @@ export type Events = ProtocolMapping.Events;
 type Params<M extends keyof Commands> = Commands[M]['paramsType'][0];
 type Result<M extends keyof Commands> = Commands[M]['returnType'];
 
+/** How long any call may take, ms: what hangs in the browser hangs nothing here. */
+const CALL_LIMIT = 30_000;
+/** The longest message that is read, bytes: a page may log any length of text. */
+const MESSAGE_LIMIT = 64_000_000;
+/** As much of a message as says what it answers. */
+const HEAD = 200;
+
 interface Pending {
+  timer: NodeJS.Timeout;
   resolve: (result: unknown) => void;
   reject: (error: Error) => void;
   session: string;
@@ -27,11 +35,18 @@ export class Connection {
   #pending = new Map<number, Pending>();
   #sessions = new Map<string, Session>();
   #rest: Buffer[] = [];
+  #size = 0;
+  readonly #limits: { call: number; message: number };
   #write: Writable;
   #closed = false;
   readonly root: Session;
 
-  constructor(write: Writable, read: Readable) {
+  constructor(
+    write: Writable,
+    read: Readable,
+    limits: { call: number; message: number } = { call: CALL_LIMIT, message: MESSAGE_LIMIT },
+  ) {
+    this.#limits = limits;
     this.#write = write;
     this.root = new Session(this, '');
     this.#sessions.set('', this.root);
@@ -56,7 +71,9 @@ export class Connection {
     const id = ++this.#last;
     const message = { id, method, params, ...(session && { sessionId: session }) };
     return new Promise((resolve, reject) => {
-      this.#pending.set(id, { resolve, reject, session });
+      const over = () => this.#settle({ id, error: { message: `${method}: no answer in time` } });
+      const timer = setTimeout(over, this.#limits.call);
+      this.#pending.set(id, { timer, resolve, reject, session });
       this.#write.write(`${JSON.stringify(message)}\0`);
     });
   }
@@ -67,28 +84,42 @@ export class Connection {
     this.#sessions.delete(sessionId);
     for (const [id, pending] of this.#pending) {
       if (pending.session !== sessionId) continue;
-      this.#pending.delete(id);
-      pending.reject(new ProtocolError('the session is gone'));
+      this.#settle({ id, error: { message: 'the session is gone' } });
     }
   }
 
   close(why: string): void {
     if (this.#closed) return;
     this.#closed = true;
-    for (const pending of this.#pending.values()) pending.reject(new ProtocolError(why));
-    this.#pending.clear();
+    for (const id of [...this.#pending.keys()]) this.#settle({ id, error: { message: why } });
     for (const session of this.#sessions.values()) session.end();
   }
 
   #receive(chunk: Buffer): void {
     let start = 0;
     for (let end = chunk.indexOf(0); end >= 0; end = chunk.indexOf(0, start)) {
-      this.#rest.push(chunk.subarray(start, end));
-      this.#dispatch(JSON.parse(Buffer.concat(this.#rest).toString('utf8')) as Incoming);
-      this.#rest = [];
+      this.#take(chunk.subarray(start, end));
+      this.#finish();
       start = end + 1;
     }
-    if (start < chunk.length) this.#rest.push(chunk.subarray(start));
+    if (start < chunk.length) this.#take(chunk.subarray(start));
+  }
+
+  /** Of a message that is too long only the head is kept. */
+  #take(piece: Buffer): void {
+    this.#size += piece.length;
+    if (this.#size <= this.#limits.message) this.#rest.push(piece);
+    else this.#rest = [Buffer.from(Buffer.concat([...this.#rest, piece]).subarray(0, HEAD))];
+  }
+
+  #finish(): void {
+    const text = Buffer.concat(this.#rest).toString('utf8');
+    const whole = this.#size <= this.#limits.message;
+    this.#rest = [];
+    this.#size = 0;
+    if (whole) return this.#dispatch(JSON.parse(text) as Incoming);
+    const id = Number(/^\{"id":(\d+)/.exec(text)?.[1]);
+    this.#settle({ id, error: { message: 'the answer is too long' } });
   }
 
   #dispatch(message: Incoming): void {
@@ -103,6 +134,7 @@ export class Connection {
     const pending = this.#pending.get(message.id!);
     if (!pending) return;
     this.#pending.delete(message.id!);
+    clearTimeout(pending.timer);
     if (message.error) pending.reject(new ProtocolError(message.error.message));
     else pending.resolve(message.result);
   }

@@ -1,0 +1,131 @@
+import { defineCheck, makeSeen, type Case, type Fact, type RenderOf } from '../../core/check.js';
+import { getValue, getTagSpan, type Markup } from '../../core/markup/markup.js';
+import { findCall } from '../../core/measure/calls.js';
+import type { Span } from '../../core/snippet.js';
+
+type Kind = 'dialog' | 'window' | 'reload' | 'leave';
+
+interface Data {
+  kind: Kind;
+  /** The dialog's words, or the address. */
+  detail: string;
+}
+
+type Needs = 'scripts';
+
+/** What the source of each looks like. */
+const CALLS: Record<Kind, RegExp> = {
+  dialog: /\b(alert|confirm|prompt)\s*\(/,
+  window: /\bopen\s*\(/,
+  reload: /\b(location|reload|http-equiv|history)\b/i,
+  leave: /\b(location|http-equiv|submit|history|navigate)\b/i,
+};
+
+export default defineCheck({
+  id: 'page-taken-over',
+  subject: 'page',
+  level: 'blocker',
+  title: 'The snippet takes the page from the visitor',
+  decided:
+    'Without a visitor’s action it opens a dialog or a window, reloads the page or leaves it, by script or by a meta refresh, however late.',
+  standard:
+    'HTML Living Standard, 8.8.1 Simple dialogs; WCAG 2.2, 3.2.1 On Focus and 2.2.4 Interruptions',
+  needs: ['scripts'],
+  markup: true,
+  judge: (c) =>
+    c.renders.length === 0
+      ? judgeMarkup(c.markup)
+      : c.renders.flatMap((render) => judgeRender(c, render)),
+  says({ kind, detail }) {
+    if (kind === 'dialog') {
+      return {
+        message: `A dialog opens by itself: ${detail}.`,
+        notice: 'The page is blocked until the visitor has closed it.',
+        cure: 'Take the call out, or put the words into the page.',
+      };
+    }
+    if (kind === 'window') {
+      return {
+        message: `A window is to open by itself${detail ? `, with ${detail}` : ''}.`,
+        notice: 'Browsers block it; where they do not, it covers what the visitor reads.',
+        cure: 'Open it from a link or a button that the visitor presses.',
+      };
+    }
+    return {
+      message:
+        kind === 'reload'
+          ? 'The snippet reloads the page.'
+          : `The snippet leads the visitor away, to ${detail}.`,
+      notice:
+        kind === 'reload' ? 'The page loads again and again.' : 'The page they came for is gone.',
+      cure: 'Take out what sets the location or refreshes the page.',
+    };
+  },
+  sample: { kind: 'dialog', detail: '' },
+  examples: {
+    faulty: [
+      { name: 'a greeting', code: '<script>alert("Welcome to the glasshouse");</script>' },
+      {
+        name: 'a refresh that comes later',
+        code: '<meta http-equiv="refresh" content="30; url=https://www.seedlibrary.example/beds"><p>Sow in May.</p>',
+      },
+      {
+        name: 'a window by itself',
+        code: '<p>Sow in May.</p><script>open("https://maps.fernmap.example/embed/glasshouse")</script>',
+      },
+    ],
+    sound: [
+      {
+        name: 'a dialog that waits for a click',
+        code: '<button type="button" onclick="alert(\'The desk is open\')">Opening times</button>',
+      },
+      {
+        name: 'a step within the page',
+        code: '<p id="beds">Sow in May.</p><script>location.hash = "beds"; history.replaceState(null, "", "#beds")</script>',
+      },
+    ],
+  },
+});
+
+function judgeRender({ markup }: Case<Needs>, { render, scripts }: RenderOf<Needs>): Fact<Data>[] {
+  const { dialogs, windows, navigations } = scripts;
+  const [dialog] = dialogs;
+  const found: [Kind, string, Record<string, string | number>][] = [];
+  if (dialog) found.push(['dialog', `${dialog.kind} “${dialog.text}”`, { dialogs: dialogs.length }]);
+  if (windows[0] !== undefined) found.push(['window', windows[0], { windows: windows.length }]);
+  for (const kind of ['reload', 'leave'] as const) {
+    const gone = navigations.find((one) => one.kind === kind);
+    if (gone) found.push([kind, gone.address, { to: gone.address }]);
+  }
+  return found.map(([kind, detail, measured]) => ({
+    where: locate(markup, kind),
+    subject: kind,
+    confirmed: true,
+    data: { kind, detail },
+    seen: [makeSeen(render, measured)],
+  }));
+}
+
+/** The refresh, where there is one: it is a cause that needs no script. */
+function locate(markup: Markup, kind: Kind): Span {
+  const refresh = kind === 'reload' || kind === 'leave' ? findRefreshes(markup)[0] : undefined;
+  return refresh ? getTagSpan(refresh) : findCall(markup, CALLS[kind]);
+}
+
+function judgeMarkup(markup: Markup): Fact<Data>[] {
+  return findRefreshes(markup).map((element) => {
+    const address = /url\s*=\s*['"]?([^'"\s]+)/i.exec(getValue(element, 'content') ?? '')?.[1];
+    const kind = address === undefined ? 'reload' : 'leave';
+    const data: Data = { kind, detail: address ?? '' };
+    return { where: getTagSpan(element), subject: kind, confirmed: false, data, seen: [] };
+  });
+}
+
+function findRefreshes(markup: Markup) {
+  return markup.elements.filter(
+    (element) =>
+      element.name === 'meta' &&
+      getValue(element, 'http-equiv')?.trim().toLowerCase() === 'refresh' &&
+      Boolean(getValue(element, 'content')?.trim()),
+  );
+}

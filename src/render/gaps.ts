@@ -1,0 +1,148 @@
+import type { FactKind, Facts, Gap, RequestFact } from '../core/evidence.js';
+import type { Hang } from './contain.js';
+import type { Reading } from './read.js';
+import type { TrafficLog } from './traffic.js';
+
+/** What of a render decides whether all was seen. */
+export interface Sight {
+  facts: Facts;
+  reading: Reading | null;
+  hung: Hang | null;
+  traffic: TrafficLog;
+  /** The page was left, so that nothing more could be read of it. */
+  left: boolean;
+}
+
+const ALL: FactKind[] = [
+  'page',
+  'slot',
+  'elements',
+  'frames',
+  'media',
+  'pictures',
+  'traffic',
+  'scripts',
+  'host',
+];
+const READ: FactKind[] = ALL.filter((kind) => kind !== 'traffic' && kind !== 'scripts');
+const OBJECTS: FactKind[] = ['elements', 'frames', 'media', 'pictures'];
+const LAYOUT: FactKind[] = ['page', 'slot', 'elements', 'host'];
+const FRAME: FactKind[] = ['frames', 'traffic', 'scripts'];
+
+/** What an answer could have shown, by the protocol's resource type; all others anything. */
+const BY_TYPE: Record<string, FactKind[]> = {
+  Image: [...LAYOUT, 'pictures'],
+  Font: LAYOUT,
+  Media: [...LAYOUT, 'media'],
+  TextTrack: [],
+  Stylesheet: ALL.filter((kind) => kind !== 'scripts'),
+  Document: FRAME,
+  Ping: [],
+  Prefetch: [],
+  Manifest: [],
+  CSPViolationReport: [],
+};
+
+/** What could still change while something has not come to rest; all else could change anything. */
+const BY_MOTION: Record<string, FactKind[]> = {
+  fonts: LAYOUT,
+  pictures: [...LAYOUT, 'pictures'],
+  animations: LAYOUT,
+  media: ['media'],
+};
+
+/** Refusals that tell of the host itself, and not of this run. */
+const TRUE_OF_HOST = /^(unknown-name|unreachable)$/;
+
+/** All that was not seen, or only in part. */
+export function findGaps(sight: Sight): Gap[] {
+  const { facts, reading, hung } = sight;
+  if (sight.left)
+    return ALL.flatMap((kind) => list(facts, [kind], 'the page was left', READ.includes(kind)));
+  const gaps = [...findLost(sight), ...findCapped(sight)];
+  if (hung && reading) gaps.push(...list(facts, ALL, 'its code had to be stopped'));
+  // A page that hangs is not merely late.
+  const moving = hung ? [] : new Set(facts.page.stillMoving);
+  for (const motion of moving)
+    gaps.push(...list(facts, BY_MOTION[motion] ?? ALL, describeMotion(motion)));
+  gaps.push(...findWithheld(facts));
+  return gaps;
+}
+
+/** What was not read at all. */
+function findLost({ facts, reading, hung }: Sight): Gap[] {
+  if (reading?.raw.slot) return [];
+  if (reading) return list(facts, READ, 'the slot is no longer on the page', true);
+  return list(facts, READ, hung ? 'the page hangs' : 'the page could not be read', true);
+}
+
+/** What there was too much of. */
+function findCapped({ facts, reading, traffic }: Sight): Gap[] {
+  const gaps: Gap[] = [];
+  const { total, elements, unplaced } = reading?.raw ?? { total: 0, elements: [], unplaced: false };
+  if (total > elements.length) {
+    const capped = list(facts, OBJECTS, 'more elements than are read');
+    gaps.push(...capped.map((gap) => (gap.kind === 'elements' ? { ...gap, seen: total } : gap)));
+  } else if (unplaced) gaps.push(...list(facts, OBJECTS, 'more elements than are followed'));
+  const asked = traffic.requests.length + traffic.dropped;
+  if (traffic.dropped > 0) {
+    const [gap] = list(facts, ['traffic'], 'more requests than are kept');
+    gaps.push({ ...gap!, seen: asked });
+  }
+  if (traffic.stopped) gaps.push(...list(facts, ALL, traffic.stopped));
+  return gaps;
+}
+
+function list(facts: Facts, kinds: readonly FactKind[], why: string, whole = false): Gap[] {
+  return kinds.map((kind) => {
+    const of = facts[kind];
+    const kept = Array.isArray(of) ? of.length : 1;
+    return { kind, why, seen: null, kept: whole ? null : kept };
+  });
+}
+
+function describeMotion(motion: string): string {
+  if (motion === 'the load') return 'the page had not loaded when the time was over';
+  if (motion === 'the page') return 'the page did not answer in time';
+  if (motion === 'the network') return 'requests were still under way when the time was over';
+  if (motion === 'the document') return 'the page was still changing when the time was over';
+  if (motion === 'timers') return 'timers that go off later were not waited for';
+  return `${motion} had not come to rest when the time was over`;
+}
+
+/** Each kind once for each reason: a kind of which nothing counts outdoes one of which something does. */
+function findWithheld(facts: Facts): Gap[] {
+  const gaps = new Map<string, Gap>();
+  for (const request of facts.traffic) {
+    const why = getReason(request);
+    if (why === null) continue;
+    for (const kind of getKinds(request)) {
+      const [gap] = list(facts, [kind], why, isSpoilt(kind, request));
+      const key = `${kind} ${why}`;
+      if (gap!.kept === null || !gaps.has(key)) gaps.set(key, gap!);
+    }
+  }
+  return [...gaps.values()];
+}
+
+/** Without its styles or its film, what was measured of it is not as visitors have it. */
+function isSpoilt(kind: FactKind, { type, inFrame }: RequestFact): boolean {
+  if (type === 'Media') return kind === 'media';
+  return type === 'Stylesheet' && !inFrame && kind !== 'traffic';
+}
+
+/** Why an answer is missing that a visitor may get; null where it is there, or is missing for everybody. */
+function getReason({ refused, status, failed, host }: RequestFact): string | null {
+  // Only the gate knows of it: a connection that nothing was asked on.
+  if (failed === 'refused') return null;
+  if (refused?.kind === 'private-address') return `${host} is ${refused.words}: it was not asked`;
+  if (refused) return TRUE_OF_HOST.test(refused.kind) ? null : refused.words;
+  if (status === 401 || status === 403 || status === 429 || (status ?? 0) >= 600)
+    return `${host} answers with ${status}: visitors may see more`;
+  return null;
+}
+
+function getKinds({ type, inFrame }: RequestFact): FactKind[] {
+  const kinds = BY_TYPE[type] ?? ALL;
+  return inFrame && kinds.length > 0 ? FRAME : kinds;
+}
