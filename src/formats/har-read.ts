@@ -14,6 +14,9 @@ const refusal = z.object({
     'unreachable',
     'proxy',
     'not-recorded',
+    'not-here',
+    'no-lookup',
+    'odd-status',
   ]),
   words: z.string(),
 });

@@ -73,11 +73,7 @@ export async function contain(
 }
 
 /** The place in the snippet that brought a script in, or that brought in who did. */
-function findScript(
-  tab: Tab,
-  page: ServedPage,
-  frame: Protocol.Runtime.CallFrame,
-): number | null {
+function findScript(tab: Tab, page: ServedPage, frame: Protocol.Runtime.CallFrame): number | null {
   const around = { page, pageAddress: tab.address, mainFrame: tab.targetId, frames: [] };
   const owner = new Askers(tab.traffic.requests, around).findRunner([frame]);
   return owner?.to === 'snippet' && 'offset' in owner.from ? owner.from.offset : null;

@@ -136,8 +136,9 @@ function getReason({ refused, status, failed, host }: RequestFact): string | nul
   // Only the gate knows of it: a connection that nothing was asked on.
   if (failed === 'refused') return null;
   if (refused?.kind === 'private-address') return `${host} is ${refused.words}: it was not asked`;
+  if (refused?.kind === 'odd-status') return `${host}: ${refused.words}`;
   if (refused) return TRUE_OF_HOST.test(refused.kind) ? null : refused.words;
-  if (status === 401 || status === 403 || status === 429 || (status ?? 0) >= 600)
+  if (status === 401 || status === 403 || status === 429)
     return `${host} answers with ${status}: visitors may see more`;
   return null;
 }

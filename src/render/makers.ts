@@ -21,7 +21,11 @@ export interface Around {
 }
 
 /** Only where both the page and the snippet have code is it asked who made what. */
-export function needsMakers({ changes, hostChanges, baseline }: Pick<Around, 'changes' | 'hostChanges' | 'baseline'>): boolean {
+export function needsMakers({
+  changes,
+  hostChanges,
+  baseline,
+}: Pick<Around, 'changes' | 'hostChanges' | 'baseline'>): boolean {
   return changes && hostChanges && baseline !== null;
 }
 
@@ -46,7 +50,11 @@ export async function part(
   return partElements(placed, raw, objects, { ...around, makers });
 }
 
-async function findMakers(tab: Tab, ids: readonly number[], { page, scripts }: Around): Promise<Makers> {
+async function findMakers(
+  tab: Tab,
+  ids: readonly number[],
+  { page, scripts }: Around,
+): Promise<Makers> {
   const askers = new Askers(tab.traffic.requests, {
     page,
     pageAddress: tab.address,

@@ -69,7 +69,7 @@ export class Places {
     const gate = await this.#gates.open(this.#rules);
     try {
       const visitor = { version: getNumber(browser.version), language: this.#language };
-      const tab = await Tab.open(browser.connection, gate.port, visitor);
+      const tab = await Tab.open(browser.connection, gate, visitor);
       const leave = async (broken: boolean) => {
         await tab.close();
         await gate.close();

@@ -69,7 +69,14 @@ export async function readAll(
   const raw = addShown(wider ? after : first, wider ? first : after);
   const looked = first.shows || after.shows ? raw : await lookAtSlot(tab, slot, raw, limits);
   const readAt = wider ? 'after-scroll' : 'load';
-  const done = { first, raw: looked, after: after.width, readAt, scrolled: true, stillMoving } as const;
+  const done = {
+    first,
+    raw: looked,
+    after: after.width,
+    readAt,
+    scrolled: true,
+    stillMoving,
+  } as const;
   return finish(tab, done, traits, limits);
 }
 
@@ -89,7 +96,12 @@ function addShown(raw: RawPage, other: RawPage): RawPage {
 
 type Begun = Omit<Reading, 'objects'>;
 
-async function finish(tab: Tab, begun: Begun, traits: ReadingTraits, limits: Limits): Promise<Reading> {
+async function finish(
+  tab: Tab,
+  begun: Begun,
+  traits: ReadingTraits,
+  limits: Limits,
+): Promise<Reading> {
   let objects = await tab.read(readObjects);
   // A muted film out of view is left waiting by the browser: no block, so each is brought into view.
   const waiting = objects.media.filter((one) => one.autoplay && one.paused && !one.inView);
@@ -115,8 +127,7 @@ async function readInDetail(tab: Tab, slot: string): Promise<RawPage> {
   const wish = { slot, slotAttribute: SLOT_ATTRIBUTE, cap: ELEMENT_CAP };
   const plain = await tab.read(readPage, { ...wish, detail: false });
   const { scrollWidth, clientWidth } = plain.width;
-  const sticksOut =
-    scrollWidth > clientWidth || (plain.slot?.overhang ?? 0) > 0 || plain.strays;
+  const sticksOut = scrollWidth > clientWidth || (plain.slot?.overhang ?? 0) > 0 || plain.strays;
   return sticksOut ? tab.read(readPage, { ...wish, detail: true }) : plain;
 }
 

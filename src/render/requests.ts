@@ -62,10 +62,7 @@ function isOwn(request: LoggedRequest, askers: Askers, around: Around): boolean 
 }
 
 /** What the gate refused although the protocol told of no request: it came some other way. */
-function listUnseen(
-  refusals: readonly GateRefusal[],
-  seen: ReadonlySet<string>,
-): RequestFact[] {
+function listUnseen(refusals: readonly GateRefusal[], seen: ReadonlySet<string>): RequestFact[] {
   const hosts = new Map(
     refusals
       .filter(({ host, path }) => path === null && !seen.has(host))
@@ -171,7 +168,9 @@ export class Askers {
   }
 }
 
-export function getFrames(stack: Protocol.Runtime.StackTrace | undefined): Protocol.Runtime.CallFrame[] {
+export function getFrames(
+  stack: Protocol.Runtime.StackTrace | undefined,
+): Protocol.Runtime.CallFrame[] {
   const frames: Protocol.Runtime.CallFrame[] = [];
   for (let at = stack; at; at = at.parent) frames.push(...at.callFrames);
   return frames;

@@ -74,7 +74,12 @@ export async function renderOne(
     ? resize(tab.session, render.viewport)
     : prepare(tab, gate, render, page, sources, options);
   // What stands there from before may hang by now.
-  if ((await within(ready.then(() => true), limits.hang + PREPARED)) === null)
+  if (
+    (await within(
+      ready.then(() => true),
+      limits.hang + PREPARED,
+    )) === null
+  )
     throw new ProtocolError('the tab could not be made ready');
   const { hung, stillMoving, reading } = await look(tab, address, page, render, options);
   const refusals = await gate.takeRefusals();
@@ -226,7 +231,14 @@ function makeFacts(
     })),
     pictures: parted?.pictures ?? [],
     traffic: [],
-    scripts: { hung, dialogs, windows, navigations, console, sounds: reading?.objects.sounds ?? [] },
+    scripts: {
+      hung,
+      dialogs,
+      windows,
+      navigations,
+      console,
+      sounds: reading?.objects.sounds ?? [],
+    },
     host: parted ? compareParts(parted.parts, baseline) : [],
   };
 }

@@ -1,6 +1,7 @@
 import type { Protocol } from 'devtools-protocol';
 import { observe, watchPlay, watchTimers } from './collect/observe.js';
 import type { Viewport } from '../core/house/house.js';
+import { USER } from './gate/doorman.js';
 import { followHappenings, Happenings } from './happenings.js';
 import { getIdentity } from './identity.js';
 import { within } from './limit.js';
@@ -17,6 +18,25 @@ const BLANK_LIMIT = 3000;
 export interface Visitor {
   version: string;
   language: string;
+}
+
+/** The proxy that a page goes through, and what it asks to be shown. */
+export interface Door {
+  port: number;
+  password: string;
+}
+
+/** The gate knows us; what a host asks to be shown nobody here has. Asked once a context: the browser keeps it. */
+function answerChallenge(
+  session: Session,
+  { requestId, authChallenge }: Protocol.Fetch.AuthRequiredEvent,
+  password: string,
+): void {
+  const ours = authChallenge.source === 'Proxy';
+  const authChallengeResponse: Protocol.Fetch.AuthChallengeResponse = ours
+    ? { response: 'ProvideCredentials', username: USER, password }
+    : { response: 'CancelAuth' };
+  session.tell('Fetch.continueWithAuth', { requestId, authChallengeResponse });
 }
 
 /** A page of its own context, its traffic going through one gate. */
@@ -38,10 +58,10 @@ export class Tab {
   #visitor: Visitor;
   #identity: Protocol.Emulation.SetUserAgentOverrideRequest | null = null;
 
-  /** Opens a page in a new context that goes through the proxy on `port` of 127.0.0.1. */
-  static async open(connection: Connection, port: number, visitor: Visitor): Promise<Tab> {
+  /** Opens a page in a new context that goes through a proxy on 127.0.0.1. */
+  static async open(connection: Connection, proxy: Door, visitor: Visitor): Promise<Tab> {
     const { browserContextId } = await connection.root.send('Target.createBrowserContext', {
-      proxyServer: `http://127.0.0.1:${port}`,
+      proxyServer: `http://127.0.0.1:${proxy.port}`,
       proxyBypassList: '<-loopback>',
       disposeOnDetach: true,
     });
@@ -56,7 +76,7 @@ export class Tab {
     });
     const session = connection.session(sessionId);
     const tab = new Tab(connection, browserContextId, targetId, session, visitor);
-    await tab.#setUpPage();
+    await tab.#setUpPage(proxy.password);
     return tab;
   }
 
@@ -171,7 +191,7 @@ export class Tab {
     this.#setUp(this.#connection.session(sessionId), false).catch(() => undefined);
   };
 
-  async #setUpPage(): Promise<void> {
+  async #setUpPage(password: string): Promise<void> {
     const { session } = this;
     this.#connection.root.on('Target.attachedToTarget', this.#takeUp);
     session.on('Page.loadEventFired', () => this.#onLoad?.());
@@ -186,9 +206,11 @@ export class Tab {
       this.#connection.drop(session.id);
     });
     session.on('Fetch.requestPaused', (event) => this.#admit(event));
+    session.on('Fetch.authRequired', (event) => answerChallenge(session, event, password));
     const ready = this.#setUp(session, true);
     session.tell('Fetch.enable', {
       patterns: [{ resourceType: 'Document', requestStage: 'Request' }],
+      handleAuthRequests: true,
     });
     await ready;
   }

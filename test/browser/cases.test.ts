@@ -168,12 +168,12 @@ const CASES: Record<string, HardCase[]> = {
       '<p id="p"></p><script>document.querySelector("#p").append(new Image(40, 40))</script>',
       '<script>',
     ],
-    [
-      '<svg role="img" width="20" height="20"></svg>',
-      '<svg role="img" width="20" height="20">',
-    ],
+    ['<svg role="img" width="20" height="20"></svg>', '<svg role="img" width="20" height="20">'],
     ['<b role="IMG presentation">🌱</b>', '<b role="IMG presentation">'],
-    [`<details><summary>Beds</summary><img ${BEANS} width="90"></details>`, `<img ${BEANS} width="90">`],
+    [
+      `<details><summary>Beds</summary><img ${BEANS} width="90"></details>`,
+      `<img ${BEANS} width="90">`,
+    ],
     [`<label for="go">Look</label><input id="go" type="image" ${BEANS} width="40">`, null],
     [`<img ${BEANS} width="90" alt>`, null],
     [`<div aria-hidden="true"><img ${BEANS} width="90"></div>`, null],

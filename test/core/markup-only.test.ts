@@ -30,7 +30,11 @@ const CASES: [ids: string | string[], text: string, pieces: string[]][] = [
   [AUTOPLAY, '<video src="a.mp4" AUTOPLAY=""></video>', ['AUTOPLAY=""']],
   [AUTOPLAY, '<video src="a.mp4" autoplay muted></video>', []],
   // The cause is lighter than what comes of it: both are told.
-  [AUTOPLAY, '<video src="a.mp4" autoplay="false"></video>', ['autoplay="false"', 'autoplay="false"']],
+  [
+    AUTOPLAY,
+    '<video src="a.mp4" autoplay="false"></video>',
+    ['autoplay="false"', 'autoplay="false"'],
+  ],
   [AUTOPLAY, "<audio src=a.mp3 controls='no'></audio>", ["controls='no'"]],
   ['frame-fixed-size', '<iframe width="640"></iframe>', ['width="640"']],
   ['frame-fixed-size', '<iframe width=" 640px "></iframe>', ['width=" 640px "']],

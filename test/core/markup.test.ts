@@ -152,9 +152,10 @@ describe('from the page back to the source', () => {
 
   test('an element whose attributes a script changed is known by its name; one that is gone is not missed', () => {
     const order = ['html', 'head', 'body', 'p|class=b', 'p|class=c'];
-    expect(matchParsed(parsed, insert(order, [-1, 0, 0, 2, 2])).slice(3)).toEqual(
-      [page.indexOf('<p'), page.lastIndexOf('<p')],
-    );
+    expect(matchParsed(parsed, insert(order, [-1, 0, 0, 2, 2])).slice(3)).toEqual([
+      page.indexOf('<p'),
+      page.lastIndexOf('<p'),
+    ]);
     expect(matchParsed(parsed, insert(['html', 'head', 'body']))).toEqual(
       parsed.slice(0, 3).map(({ offset }) => offset),
     );
@@ -194,7 +195,12 @@ describe('telling the parser’s elements from a script’s', () => {
       { signature: 'p', parent: 2 },
     ];
     const offsets = matchParsed(listParsedElements(page), order);
-    expect(offsets.slice(5)).toEqual([null, null, page.lastIndexOf('<div'), page.lastIndexOf('<p')]);
+    expect(offsets.slice(5)).toEqual([
+      null,
+      null,
+      page.lastIndexOf('<div'),
+      page.lastIndexOf('<p'),
+    ]);
   });
 
   test('what is gone does not take a later one’s place', () => {

@@ -2,12 +2,28 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { mkdirSync, mkdtempSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
 import { createServer, request, type Server } from 'node:http';
 import { connect as connectSecure } from 'node:http2';
-import { connect, type AddressInfo } from 'node:net';
-import { tmpdir } from 'node:os';
+import { connect } from 'node:net';
+import { networkInterfaces, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { connect as startTls } from 'node:tls';
 import { makeCertificate } from '../../src/render/gate/certificate.js';
 import { Gate } from '../../src/render/gate/gate.js';
+import { Recording } from '../../src/core/recording/recording.js';
+import { makeExchange } from '../support/exchange.js';
+import { listen } from '../support/listen.js';
+
+/** An address of this machine that is not the loopback, where it has one. */
+const OWN =
+  Object.values(networkInterfaces())
+    .flatMap((all) => all ?? [])
+    .find(({ internal }) => !internal)?.address ?? '127.0.0.1';
+/** What the name servers say; null where they do not answer. */
+const NAMES: Record<string, string[] | null> = {
+  'printer.fernmap.internal': ['10.0.0.7'],
+  'mixed.fernmap.internal': ['203.0.113.9', '127.0.0.1'],
+  'own.fernmap.internal': [OWN],
+  'slow.fernmap.internal': null,
+};
 
 const folder = mkdtempSync(join(tmpdir(), 'mivket-gate-'));
 let vendor: Server;
@@ -18,14 +34,22 @@ beforeAll(async () => {
   mkdirSync(join(folder, 'public/in'), { recursive: true });
   writeFileSync(join(folder, 'public/in/site.css'), 'p {}');
   writeFileSync(join(folder, 'secret.txt'), 'secret');
+  // Its name begins like that of the folder.
+  mkdirSync(join(folder, 'public2'));
+  writeFileSync(join(folder, 'public2/site.css'), 'secret');
   symlinkSync(join(folder, 'secret.txt'), join(folder, 'public/link.txt'));
-  vendor = createServer((ask, answer) => answer.end(`${ask.headers.host} ${ask.url}`));
-  await new Promise<void>((resolve) => vendor.listen(0, '127.0.0.1', resolve));
-  const origin = `http://127.0.0.1:${(vendor.address() as AddressInfo).port}`;
+  vendor = createServer((ask, answer) => {
+    answer.statusCode = Number(/\/status\/(\d+)/.exec(ask.url ?? '')?.[1] ?? 200);
+    answer.end(`${ask.headers.host} ${ask.url}`);
+  });
+  const origin = `http://127.0.0.1:${await listen(vendor)}`;
   const reroute = { '*.fernmap.example': origin, 'dead.example': 'http://127.0.0.1:1' };
   gate = new Gate(
     { origin: 'https://www.seedlibrary.example', reroute, offline: false },
-    { certificate: await makeCertificate() },
+    {
+      certificate: await makeCertificate(),
+      look: (name) => Promise.resolve(name in NAMES ? NAMES[name]! : []),
+    },
   );
   gate.setPage({
     html: '<p>page</p>',
@@ -113,19 +137,25 @@ describe('the gate', () => {
     });
   });
 
-  test.each(['/../secret.txt', '/..%2fsecret.txt', '/link.txt', '/in', '/%zz'])(
-    'keeps to its folder: %s',
-    async (path) => {
-      gate.takeRefusals();
-      expect(await getSecure('www.seedlibrary.example', path)).toMatchObject({
-        status: 404,
-        body: '',
-      });
-      expect(gate.takeRefusals()).toMatchObject([
-        { kind: 'unknown-name', host: 'www.seedlibrary.example' },
-      ]);
-    },
-  );
+  test.each([
+    '/../secret.txt',
+    '/..%2fsecret.txt',
+    '/..%2fpublic2%2fsite.css',
+    '/link.txt',
+    '/in',
+    '/%zz',
+    '//',
+    '//x/y',
+  ])('keeps to its folder: %s', async (path) => {
+    gate.takeRefusals();
+    expect(await getSecure('www.seedlibrary.example', path)).toMatchObject({
+      status: 404,
+      body: '',
+    });
+    expect(gate.takeRefusals()).toMatchObject([
+      { kind: 'not-here', host: 'www.seedlibrary.example' },
+    ]);
+  });
 
   test('sends a rerouted host on under its real name, with and without TLS', async () => {
     expect(await getSecure('maps.fernmap.example', '/embed?x=1')).toMatchObject({
@@ -138,10 +168,51 @@ describe('the gate', () => {
     });
   });
 
+  test('a path may begin with two slashes, and a status may be any', async () => {
+    expect((await getSecure('maps.fernmap.example', '//a/b.js')).body).toBe(
+      'maps.fernmap.example //a/b.js',
+    );
+    gate.takeRefusals();
+    expect((await getSecure('maps.fernmap.example', '/status/999')).status).toBe(502);
+    expect((await get('http://maps.fernmap.example/status/600')).status).toBe(502);
+    expect(gate.takeRefusals().map(({ kind }) => kind)).toEqual(['odd-status', 'odd-status']);
+    expect((await getSecure('maps.fernmap.example', '/status/599')).status).toBe(599);
+  });
+
+  test.each([
+    'x.fernmap.example:99999',
+    'x.fernmap.example:',
+    'x.fernmap.example',
+    '[zz]:443',
+    ':443',
+  ])('what is no host and port is answered, and the rest goes on: %s', async (authority) => {
+    const { line, socket } = await tunnel(authority);
+    socket.destroy();
+    expect(line).toMatch(/^HTTP\/1.1 (403|400) /);
+    expect((await get('http://maps.fernmap.example/plain')).status).toBe(200);
+  });
+
+  test.each([
+    ['printer.fernmap.internal', 'private-address', 403],
+    ['mixed.fernmap.internal', 'private-address', 403],
+    ['own.fernmap.internal', 'private-address', 403],
+    ['slow.fernmap.internal', 'no-lookup', 502],
+    ['nobody.fernmap.internal', 'unknown-name', 502],
+  ])('a name is refused by what it leads to: %s, %s', async (host, kind, status) => {
+    gate.takeRefusals();
+    expect((await get(`http://${host}/`)).status).toBe(status);
+    expect(gate.takeRefusals()).toMatchObject([{ kind, host }]);
+  });
+
   test('refuses private addresses, by number and by name, and says so', async () => {
     gate.takeRefusals();
     expect((await get('http://192.168.4.20/x')).status).toBe(403);
-    for (const authority of ['169.254.169.254:443', '[::1]:443', 'localhost:3000']) {
+    for (const authority of [
+      '169.254.169.254:443',
+      '[::1]:443',
+      '[::7f00:1]:443',
+      'localhost:3000',
+    ]) {
       const { line, socket } = await tunnel(authority);
       socket.destroy();
       expect(line).toBe('HTTP/1.1 403 Forbidden');
@@ -150,6 +221,7 @@ describe('the gate', () => {
       'private-address 192.168.4.20',
       'private-address 169.254.169.254',
       'private-address [::1]',
+      'private-address [::7f00:1]',
       'private-address localhost',
     ]);
   });
@@ -159,4 +231,53 @@ describe('the gate', () => {
     expect((await get('http://dead.example/')).status).toBe(502);
     expect(gate.takeRefusals().map(({ kind }) => kind)).toEqual(['unknown-name', 'unreachable']);
   });
+});
+
+test('without the password nothing is let through, in a tunnel or out of it', async () => {
+  const rules = { origin: 'https://www.seedlibrary.example', reroute: {}, offline: true };
+  const closed = new Gate(rules, { certificate: await makeCertificate() }, 'seed');
+  closed.setPage({ html: '<p>page</p>', headers: {}, root: null });
+  const door = await closed.open();
+  const ask = (said: string | null) =>
+    new Promise<number | undefined>((resolve, reject) => {
+      const headers = {
+        host: 'www.seedlibrary.example:443',
+        ...(said !== null && {
+          'proxy-authorization': `Basic ${Buffer.from(said).toString('base64')}`,
+        }),
+      };
+      const options = { host: '127.0.0.1', port: door, method: 'CONNECT', headers };
+      request({ ...options, path: 'www.seedlibrary.example:443' })
+        .on('connect', ({ statusCode }, socket) => (socket.destroy(), resolve(statusCode)))
+        .on('error', reject)
+        .end();
+    });
+  expect([await ask(null), await ask('mivket:weed'), await ask('mivket:seed')]).toEqual([
+    407, 407, 200,
+  ]);
+  await closed.close();
+});
+
+test('a recording with an odd status or header costs that answer only', async () => {
+  const exchanges = [
+    makeExchange({ url: 'http://tally.example/odd', status: 1234, text: 'x' }),
+    makeExchange({ url: 'http://tally.example/half', status: 200.5, text: 'x' }),
+    makeExchange({
+      url: 'http://tally.example/name',
+      headers: [
+        ['no name', 'x'],
+        ['x-line', 'a\nb'],
+        ['x-good', 'yes'],
+      ],
+      text: 'x',
+    }),
+  ];
+  const rules = { origin: 'https://www.seedlibrary.example', reroute: {}, offline: false };
+  const means = { certificate: await makeCertificate(), recording: new Recording(exchanges) };
+  const replaying = new Gate(rules, means);
+  port = await replaying.open();
+  expect((await get('http://tally.example/odd')).status).toBe(502);
+  expect((await get('http://tally.example/half')).status).toBe(502);
+  expect(await get('http://tally.example/name')).toEqual({ status: 200, body: 'x' });
+  await replaying.close();
 });

@@ -52,8 +52,6 @@ function explain(
     refusals: more.refusals ?? [],
     hostChanges: false,
     changes: true,
-    hostChanges: false,
-    changes: true,
     hostRequests: new Set(more.hostRequests ?? []),
   });
 }

@@ -1,25 +1,22 @@
-import { afterAll, beforeAll, beforeEach, expect, jest, test } from '@jest/globals';
+import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals';
 import { createServer as createPlain, get as plainGet } from 'node:http';
 import { createServer, type Server } from 'node:https';
 import { connect, createServer as createSink } from 'node:net';
 import { connect as startTls } from 'node:tls';
 import { makeCertificate } from '../../src/render/gate/certificate.js';
+import { Gate } from '../../src/render/gate/gate.js';
 import { checkProxies, getProxy, openTunnel, parseProxy } from '../../src/render/gate/upstream.js';
 import { startForwardProxy, type ForwardProxy } from '../support/forward-proxy.js';
 import { listen } from '../support/listen.js';
 
 // What this machine knows of names: one inside, and nothing of those outside.
-const lookup = async (name: string) => {
-  if (name === 'inside.fernmap.internal') return [{ address: '10.0.0.7', family: 4 }];
-  throw Object.assign(new Error(), { code: 'ENOTFOUND' });
-};
-jest.unstable_mockModule('node:dns/promises', () => ({ lookup }));
-const { Gate } = await import('../../src/render/gate/gate.js');
+const look = (name: string) =>
+  Promise.resolve(name === 'inside.fernmap.internal' ? ['10.0.0.7'] : []);
 
 const VENDOR = 'maps.fernmap.example';
 let vendor: Server;
 let proxy: ForwardProxy;
-let gate: InstanceType<typeof Gate>;
+let gate: Gate;
 let gatePort: number;
 let port: number;
 
@@ -29,7 +26,7 @@ beforeAll(async () => {
   port = await listen(vendor);
   proxy = await startForwardProxy();
   const rules = { origin: 'https://www.seedlibrary.example', reroute: {}, offline: false };
-  gate = new Gate(rules, { certificate });
+  gate = new Gate(rules, { certificate, look });
   gatePort = await gate.open();
 });
 

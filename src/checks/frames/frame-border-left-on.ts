@@ -16,8 +16,7 @@ interface Data {
 
 type Needs = 'frames' | 'slot';
 
-const BORDER =
-  /^border(-(top|right|bottom|left|block|inline)(-(start|end))?)?(-(style|width))?$/;
+const BORDER = /^border(-(top|right|bottom|left|block|inline)(-(start|end))?)?(-(style|width))?$/;
 /** Frames of this size and less, without their border, are not there to be seen. */
 const TINY = 2;
 
@@ -102,7 +101,11 @@ function judgeRenders(c: Case<Needs>): Fact<Data>[] {
   // At one width it makes the frame too wide, at another it does not: that is one finding.
   return facts.map((fact) => {
     const overhang = worst(fact.subject);
-    return { ...fact, level: overhang > 0 ? 'concern' : 'advice', data: { ...fact.data, overhang } };
+    return {
+      ...fact,
+      level: overhang > 0 ? 'concern' : 'advice',
+      data: { ...fact.data, overhang },
+    };
   });
 }
 

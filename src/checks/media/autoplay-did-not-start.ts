@@ -22,29 +22,29 @@ export default defineCheck({
   markup: false,
   judge(c): Fact<Data>[] {
     // What is hidden at one width and shown at another is meant to be.
-    const seen = new Set(
-      c.renders.flatMap(({ media }) => media.filter(isSeen).map(getKey)),
-    );
+    const seen = new Set(c.renders.flatMap(({ media }) => media.filter(isSeen).map(getKey)));
     const isLost = (one: MediaFact) => isAsked(one) && !seen.has(getKey(one)) && isIdle(one);
     return c.renders.flatMap(({ render, media }) =>
-      media.filter((one) => didNotStart(one) || isLost(one)).map((one) => {
-        const blame = blameElement(c.markup, one);
-        const where = (blame.element && getAttribute(blame.element, 'autoplay')) ?? blame.where;
-        const reason = isLost(one) ? 'hidden' : getReason(one);
-        const measured = {
-          asked: 'muted autoplay',
-          happened: REASONS[reason],
-          frames: one.paused ? null : one.frames,
-        };
-        return {
-          where: { offset: where.offset, endOffset: where.endOffset },
-          subject: blame.subject,
-          ...(blame.made !== undefined && { made: blame.made }),
-          confirmed: true,
-          data: { reason },
-          seen: [makeSeen(render, measured)],
-        };
-      }),
+      media
+        .filter((one) => didNotStart(one) || isLost(one))
+        .map((one) => {
+          const blame = blameElement(c.markup, one);
+          const where = (blame.element && getAttribute(blame.element, 'autoplay')) ?? blame.where;
+          const reason = isLost(one) ? 'hidden' : getReason(one);
+          const measured = {
+            asked: 'muted autoplay',
+            happened: REASONS[reason],
+            frames: one.paused ? null : one.frames,
+          };
+          return {
+            where: { offset: where.offset, endOffset: where.endOffset },
+            subject: blame.subject,
+            ...(blame.made !== undefined && { made: blame.made }),
+            confirmed: true,
+            data: { reason },
+            seen: [makeSeen(render, measured)],
+          };
+        }),
     );
   },
   says({ reason }) {

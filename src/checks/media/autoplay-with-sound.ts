@@ -4,11 +4,7 @@ import { blameElement } from '../../core/measure/blame.js';
 import { findCall } from '../../core/measure/calls.js';
 import { isScript } from '../../core/markup/traits.js';
 import type { Span } from '../../core/snippet.js';
-import {
-  getAttribute,
-  getTagSpan,
-  type Markup,
-} from '../../core/markup/markup.js';
+import { getAttribute, getTagSpan, type Markup } from '../../core/markup/markup.js';
 
 interface Data {
   /** Whether the file has a sound track; null where it is not known. */
@@ -152,13 +148,7 @@ const PLAY = /\.play\s*\(/;
 /** Asked to start with sound and did not; where it never loaded, the markup's word stands. */
 function isBlocked(one: MediaFact): boolean {
   const asked = one.asksForSound || (one.autoplay && one.tag === 'video');
-  return (
-    asked &&
-    !one.muted &&
-    one.volume > 0 &&
-    one.paused &&
-    !one.started
-  );
+  return asked && !one.muted && one.volume > 0 && one.paused && !one.started;
 }
 
 function couldStart(one: MediaFact): boolean {

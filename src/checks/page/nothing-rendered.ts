@@ -41,7 +41,13 @@ export default defineCheck({
     const first = parts[0] ?? c.markup.elements[0];
     // Where not all was read, or the page had not loaded in time, it may show all the same.
     const whole = c.renders.filter(({ partial }) => !partial);
-    if (onlyCode || (heard && !parts.some(({ text }) => text.trim())) || shows || whole.length === 0) return [];
+    if (
+      onlyCode ||
+      (heard && !parts.some(({ text }) => text.trim())) ||
+      shows ||
+      whole.length === 0
+    )
+      return [];
     const scripted = c.markup.elements.some(isScript);
     return [
       {

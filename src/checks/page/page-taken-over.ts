@@ -91,7 +91,8 @@ function judgeRender({ markup }: Case<Needs>, { render, scripts }: RenderOf<Need
   const { dialogs, windows, navigations } = scripts;
   const [dialog] = dialogs;
   const found: [Kind, string, Record<string, string | number>][] = [];
-  if (dialog) found.push(['dialog', `${dialog.kind} “${dialog.text}”`, { dialogs: dialogs.length }]);
+  if (dialog)
+    found.push(['dialog', `${dialog.kind} “${dialog.text}”`, { dialogs: dialogs.length }]);
   if (windows[0] !== undefined) found.push(['window', windows[0], { windows: windows.length }]);
   for (const kind of ['reload', 'leave'] as const) {
     const gone = navigations.find((one) => one.kind === kind);

@@ -37,9 +37,7 @@ export interface Judgement {
 export function judgeSnippet(judged: Judged): Judgement {
   const checks = judged.checks.filter((check) => judged.house.levels[check.id] !== 'off');
   const faults = new Map<string, string>();
-  const facts = checks.flatMap((check) =>
-    attempt(check, faults, () => runCheck(check, judged)),
-  );
+  const facts = checks.flatMap((check) => attempt(check, faults, () => runCheck(check, judged)));
   const told = silenceExplained(facts).flatMap((one): Told[] =>
     attempt(one.check, faults, () => [{ fact: one.fact, finding: toFinding(one, judged) }]),
   );

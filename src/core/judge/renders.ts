@@ -69,7 +69,8 @@ export function getFitsFrom(
 
 /** Where a finding means that something sticks out. */
 function listBurst({ id, seen }: Finding): Finding['seen'] {
-  if (id === 'frame-border-left-on') return seen.filter(({ measured }) => Number(measured.overhang) > 0);
+  if (id === 'frame-border-left-on')
+    return seen.filter(({ measured }) => Number(measured.overhang) > 0);
   return STICKS_OUT.includes(id) ? seen : [];
 }
 

@@ -68,9 +68,7 @@ export function silenceExplained(facts: readonly JudgedFact[]): JudgedFact[] {
 function explains(cause: JudgedFact, other: JudgedFact, rule: Rule): boolean {
   const heavier = compareLevels(cause.level, other.level) > 0;
   return (
-    counts(cause) &&
-    (rule.heavier === true || !heavier) &&
-    isSameCulprit(cause.fact, other.fact)
+    counts(cause) && (rule.heavier === true || !heavier) && isSameCulprit(cause.fact, other.fact)
   );
 }
 

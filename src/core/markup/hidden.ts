@@ -12,11 +12,15 @@ export function isHidden(markup: Markup, element: MarkupElement): boolean {
 }
 
 /** What holds under a condition (`@media`) only holds only there. */
-function isAlways(markup: Markup, element: MarkupElement, property: string, value: string): boolean {
+function isAlways(
+  markup: Markup,
+  element: MarkupElement,
+  property: string,
+  value: string,
+): boolean {
   const { inline, ruled } = listDeclarations(markup, element, [property]);
   const is = (d: StyleDeclaration | undefined) => d?.value.toLowerCase() === value;
   const plain = ruled.filter(({ inMedia }) => !inMedia);
-  const decides =
-    plain.findLast(({ important }) => important) ?? inline.at(-1) ?? plain.at(-1);
+  const decides = plain.findLast(({ important }) => important) ?? inline.at(-1) ?? plain.at(-1);
   return is(decides) && !ruled.some((d) => d.inMedia && !is(d));
 }

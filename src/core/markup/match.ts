@@ -67,7 +67,10 @@ export function matchParsed(
 ): (number | null)[] {
   const matcher = new Matcher(parsed, order);
   let [from, next] = [0, 0];
-  for (const [at, place] of [...findAnchors(parsed, order), [parsed.length, order.length] as const]) {
+  for (const [at, place] of [
+    ...findAnchors(parsed, order),
+    [parsed.length, order.length] as const,
+  ]) {
     matcher.matchBetween(from, at, next, place);
     if (at < parsed.length) matcher.take(at, place);
     [from, next] = [at + 1, place + 1];

@@ -28,7 +28,9 @@ export interface CulpritWish {
 export function findCulprits(elements: readonly ElementFact[], wish: CulpritWish): Culprit[] {
   const family = new Family(elements);
   const reach = (element: ElementFact) => getReach(element, wish);
-  const seen = wish.shownOnly ? family.listAround(elements.filter((one) => isSeen(one, wish))) : null;
+  const seen = wish.shownOnly
+    ? family.listAround(elements.filter((one) => isSeen(one, wish)))
+    : null;
   let sticking = elements.filter(
     (element) =>
       !element.clipped &&

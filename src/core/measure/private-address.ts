@@ -33,6 +33,12 @@ export function getPrivateHostKind(host: string): string | null {
   return getPrivateAddressKind(host);
 }
 
+/** Whether two literal addresses are one, however they are written. */
+export function isSameAddress(a: string, b: string): boolean {
+  const read = (text: string) => ipaddr.process(text.replace(/%.*$/, '')).toNormalizedString();
+  return ipaddr.isValid(a) && ipaddr.isValid(b) && read(a) === read(b);
+}
+
 /** Whether a name is one that must never be looked up. */
 export function isSpecialName(host: string): boolean {
   return SPECIAL_NAMES.test(host);
@@ -49,11 +55,15 @@ function describe(address: ipaddr.IPv4 | ipaddr.IPv6): string | null {
   return range === 'unicast' ? null : (WORDS[range] ?? WORDS.reserved!);
 }
 
-/** The IPv4 address inside a v4-mapped, NAT64 or 6to4 one. */
+/** The IPv4 address inside a v4-mapped, v4-compatible, NAT64 or 6to4 one. */
 function unwrap(address: ipaddr.IPv6): ipaddr.IPv4 | null {
   if (address.isIPv4MappedAddress()) return address.toIPv4Address();
   const bytes = address.toByteArray();
   if (address.range() === 'rfc6052') return new ipaddr.IPv4(bytes.slice(12));
+  // IPv4-compatible addresses (RFC 4291, 2.5.5.1): deprecated, and still dialled by some.
+  const low = bytes.slice(12);
+  if (bytes.slice(0, 12).every((byte) => byte === 0) && low.slice(0, 3).some((byte) => byte > 0))
+    return new ipaddr.IPv4(low);
   if (address.range() === '6to4') return new ipaddr.IPv4(bytes.slice(2, 6));
   return null;
 }

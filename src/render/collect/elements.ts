@@ -143,8 +143,7 @@ export function readPage(wish: {
   const look = (tag: string, box: Box, shown: boolean) => {
     if (!slot || !shown || NEVER_SEEN.test(tag) || box.width + box.height === 0) return;
     shows ||= box.width > 0 && box.height > 0;
-    strays ||=
-      box.x < slot.box.x - 1 || box.x + box.width > slot.box.x + slot.box.width + 1;
+    strays ||= box.x < slot.box.x - 1 || box.x + box.width > slot.box.x + slot.box.width + 1;
   };
   const readOne = (node: Element, parent: Element | null, around: Inside): Inside => {
     const style = getComputedStyle(node);

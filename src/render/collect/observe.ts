@@ -113,11 +113,15 @@ export function observe(): void {
   page.addEventListener('mivket-timer-over', () => notebook.timers--, true);
   page.addEventListener('mivket-later-set', () => notebook.later++, true);
   page.addEventListener('mivket-later-over', () => notebook.later--, true);
-  page.addEventListener('mivket-play', (event) => {
-    if (event.target instanceof HTMLMediaElement) notebook.asking.add(event.target);
-    else if (notebook.sounds.length < 20)
-      notebook.sounds.push(String((event as CustomEvent).detail).slice(0, 300));
-  }, true);
+  page.addEventListener(
+    'mivket-play',
+    (event) => {
+      if (event.target instanceof HTMLMediaElement) notebook.asking.add(event.target);
+      else if (notebook.sounds.length < 20)
+        notebook.sounds.push(String((event as CustomEvent).detail).slice(0, 300));
+    },
+    true,
+  );
   globalThis.mivketNotebook = notebook;
 }
 

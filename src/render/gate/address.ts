@@ -15,6 +15,20 @@ export function splitAuthority(authority: string): { hostname: string; port: num
   return { hostname: authority.slice(0, at), port: Number(authority.slice(at + 1)) };
 }
 
+/** The same, or null where no host can have it. */
+export function parseAuthority(authority: string): { hostname: string; port: number } | null {
+  if (!/^[^/?#@\s]+:\d{1,5}$/.test(authority) || !URL.canParse(`https://${authority}/`))
+    return null;
+  return splitAuthority(authority);
+}
+
+/** The path and query of a request, as they were asked for: a path may begin with two slashes. */
+export function getPath(ask: Ask): string {
+  const url = ask.url ?? '/';
+  const path = /^https?:\/\/[^/?#]*(.*)$/i.exec(url)?.[1] ?? url;
+  return path.startsWith('/') ? path : `/${path}`;
+}
+
 /** A host of a URL as it is dialled: an IPv6 address without its brackets. */
 export function stripBrackets(host: string): string {
   return host.replace(/^\[|\]$/g, '');

@@ -11,6 +11,7 @@ import { isIP } from 'node:net';
 import type { Duplex } from 'node:stream';
 import { connect as startTls } from 'node:tls';
 import type { Refusal } from '../../core/evidence.js';
+import { getPath } from './address.js';
 import type { Take } from './recorder.js';
 import {
   askProxy,
@@ -65,7 +66,10 @@ export async function forward(
   take: Take | null,
   onFailure: (refusal: Refusal) => void,
 ): Promise<void> {
+  let closed = false;
   const fail = (error: unknown) => {
+    // The page gave up: that says nothing of the host.
+    if (closed) return;
     const refusal = explain(error, to);
     take?.end(refusal);
     onFailure(refusal);
@@ -74,19 +78,19 @@ export async function forward(
   let onward: ClientRequest | null = null;
   // From the start: a page may give up while the way there is still being opened.
   answer.on('close', () => {
+    closed = true;
     onward?.destroy();
     take?.end();
   });
-  const { pathname, search } = new URL(ask.url ?? '/', `http://${realHost}`);
   const headers = { ...keepHeaders(ask.headers), host: realHost };
   try {
-    onward = await open(to, realHost, { method: ask.method, path: pathname + search, headers });
+    onward = await open(to, realHost, { method: ask.method, path: getPath(ask), headers });
     onward.on('error', fail);
     if (answer.destroyed) return void onward.destroy();
     onward.on('response', (back) => {
       const refused = to.via && back.statusCode === PROXY_REFUSES;
       if (refused) onward!.destroy(getRefusalFault(to.via!, PROXY_REFUSES, back.statusMessage));
-      else passBack(back, answer, take);
+      else attempt(() => passBack(back, answer, take), fail);
     });
     if (take) ask.on('data', (chunk: Buffer) => take.sent(chunk));
     (ask as NodeJS.ReadableStream).pipe(onward);
@@ -96,17 +100,41 @@ export async function forward(
 }
 
 function passBack(back: IncomingMessage, answer: Answer, take: Take | null): void {
+  const { statusCode = 502 } = back;
+  if (statusCode > LAST_STATUS) throw new OddStatus(statusCode);
   const headers = keepHeaders(back.headers);
-  take?.answered(back.statusCode ?? 502, headers);
-  answer.writeHead(back.statusCode ?? 502, headers as Record<string, string>);
+  take?.answered(statusCode, headers);
+  answer.writeHead(statusCode, headers as Record<string, string>);
   if (take) back.on('data', (chunk: Buffer) => take.got(chunk));
   back.pipe(answer as NodeJS.WritableStream);
   back.on('end', () => take?.end());
   back.on('error', () => answer.destroy());
 }
 
+function attempt(work: () => void, onFault: (error: unknown) => void): void {
+  try {
+    work();
+  } catch (error) {
+    onFault(error);
+  }
+}
+
+/** The highest status that an answer over HTTP/2 can have here. */
+const LAST_STATUS = 599;
+
+/** Some vendors turn programs away with statuses of their own. */
+class OddStatus extends Error {
+  readonly refusal: Refusal;
+
+  constructor(status: number) {
+    super();
+    const words = `it answers with ${status}, which no standard knows: visitors may see more`;
+    this.refusal = { kind: 'odd-status', words };
+  }
+}
+
 function explain(error: unknown, { via, scheme }: Onward): Refusal {
-  if (error instanceof ProxyFault) return error.refusal;
+  if (error instanceof ProxyFault || error instanceof OddStatus) return error.refusal;
   // Over plain HTTP it is the proxy itself that was asked.
   return via && scheme === 'http:' ? getSilenceFault(via, error).refusal : SILENT;
 }
@@ -119,7 +147,8 @@ export async function forwardUpgrade(
   realHost: string,
 ): Promise<void> {
   const headers = { ...ask.headers, host: realHost };
-  const onward = await open(to, realHost, { path: ask.url, headers }).catch(() => null);
+  delete headers['proxy-authorization'];
+  const onward = await open(to, realHost, { path: getPath(ask), headers }).catch(() => null);
   if (!onward) return void socket.destroy();
   onward.on('upgrade', (back, other) => {
     const lines = back.rawHeaders.flatMap((text, i) =>

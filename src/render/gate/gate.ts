@@ -5,7 +5,7 @@ import type { Duplex } from 'node:stream';
 import type { Refusal } from '../../core/evidence.js';
 import type { Load } from '../../core/recording/exchange.js';
 import type { Recording } from '../../core/recording/recording.js';
-import { getTarget, splitAuthority } from './address.js';
+import { getTarget, parseAuthority, splitAuthority } from './address.js';
 import type { GateCertificate } from './certificate.js';
 import { checkCertificate, hand, isSecure, makeEnd } from './ends.js';
 import {
@@ -21,6 +21,8 @@ import {
 import { servePage, type PageSource } from './page-server.js';
 import type { Recorder } from './recorder.js';
 import { Replay } from './replay.js';
+import { CHALLENGE, Doorman, guard, UNKNOWN_USER } from './doorman.js';
+import { lookUp, type Lookup } from './lookup.js';
 import { getPort, getRoute, type GateRules, type Route, type Tunnel } from './route.js';
 import { openTunnel, ProxyFault } from './upstream.js';
 
@@ -38,6 +40,8 @@ export interface GateMeans {
   distrusted?: GateCertificate;
   recorder?: Recorder;
   recording?: Recording;
+  /** How names are looked up; left out: as the system does it. */
+  look?: Lookup;
 }
 
 const ESTABLISHED = 'HTTP/1.1 200 Connection Established\r\n\r\n';
@@ -52,6 +56,8 @@ const NO_LOAD: Load = { snippet: '', view: '' };
  */
 export class Gate {
   #rules: GateRules;
+  #doorman: Doorman;
+  #look: Lookup;
   #page: PageSource = { html: '', headers: {}, root: null };
   #load: Load = NO_LOAD;
   #recorder: Recorder | null;
@@ -62,26 +68,32 @@ export class Gate {
   #sockets = new Set<Duplex>();
   #refusals: GateRefusal[] = [];
 
-  constructor(rules: GateRules, means: GateMeans) {
+  /** @param password what the browser must show; null where anybody may use it */
+  constructor(rules: GateRules, means: GateMeans, password: string | null = null) {
     this.#rules = rules;
+    this.#doorman = new Doorman(password);
+    this.#look = means.look ?? lookUp;
     this.#recorder = means.recorder ?? null;
     this.#replay = means.recording ? new Replay(means.recording) : null;
     const handlers = {
-      onRequest: (ask: Ask, answer: Answer) => void this.#serve(ask, answer, 'https:'),
-      onUpgrade: (ask: IncomingMessage, socket: Duplex) =>
-        void this.#upgrade(ask, socket, 'https:'),
+      onRequest: (ask: Ask, answer: Answer) => this.#onRequest(ask, answer, 'https:'),
+      onUpgrade: (ask: IncomingMessage, socket: Duplex) => this.#onUpgrade(ask, socket, 'https:'),
     };
     this.#secure = makeEnd(means.certificate, handlers);
     this.#distrusted = means.distrusted ? makeEnd(means.distrusted, handlers) : null;
-    this.#proxy = createServer((ask, answer) => void this.#serve(ask, answer, 'http:'));
-    this.#proxy.on(
-      'connect',
-      (ask: IncomingMessage, socket: Socket, head: Buffer) => void this.#connect(ask, socket, head),
-    );
-    this.#proxy.on(
-      'upgrade',
-      (ask: IncomingMessage, socket: Duplex) => void this.#upgrade(ask, socket, 'http:'),
-    );
+    this.#proxy = createServer((ask, answer) => {
+      if (this.#doorman.admits(ask)) this.#onRequest(ask, answer, 'http:');
+      else answer.writeHead(407, CHALLENGE).end();
+    });
+    this.#proxy.on('connect', (ask: IncomingMessage, socket: Socket, head: Buffer) => {
+      socket.on('error', () => socket.destroy());
+      if (!this.#doorman.admits(ask)) return void socket.end(UNKNOWN_USER);
+      guard(this.#connect(ask, socket, head), () => socket.destroy());
+    });
+    this.#proxy.on('upgrade', (ask: IncomingMessage, socket: Duplex) => {
+      if (this.#doorman.admits(ask)) this.#onUpgrade(ask, socket, 'http:');
+      else socket.destroy();
+    });
     this.#proxy.on('connection', (socket) => this.#keep(socket));
     this.#proxy.on('clientError', (_error, socket) => socket.destroy());
   }
@@ -117,10 +129,19 @@ export class Gate {
     await new Promise((resolve) => this.#proxy.close(resolve));
   }
 
+  #onRequest(ask: Ask, answer: Answer, scheme: string): void {
+    guard(this.#serve(ask, answer, scheme), () => refuse(answer, 502));
+  }
+
+  #onUpgrade(ask: IncomingMessage, socket: Duplex, scheme: string): void {
+    guard(this.#upgrade(ask, socket, scheme), () => socket.destroy());
+  }
+
   async #connect(ask: IncomingMessage, socket: Socket, head: Buffer): Promise<void> {
-    socket.on('error', () => socket.destroy());
-    const { hostname, port } = splitAuthority(ask.url ?? '');
-    const route = await getRoute(this.#rules, hostname, port, this.#replay);
+    const authority = parseAuthority(ask.url ?? '');
+    if (!authority) return void socket.end(REFUSED);
+    const { hostname, port } = authority;
+    const route = await getRoute(this.#rules, hostname, port, this.#replay, undefined, this.#look);
     if (route.kind === 'tunnel') return this.#reach(route, hostname, socket, head);
     if (route.kind === 'refuse') {
       this.#refuseHost(route.refusal, `${hostname}:${port}`);
@@ -135,7 +156,13 @@ export class Gate {
     if (head.length > 0) socket.unshift(head);
     const secure = await isSecure(socket);
     if (secure === null) socket.destroy();
-    else hand(socket, secure ? this.#secure : this.#proxy);
+    else this.#hand(socket, secure ? this.#secure : this.#proxy);
+  }
+
+  /** What comes in a tunnel has shown who it is when the tunnel was opened. */
+  #hand(socket: Socket, server: Http2SecureServer | Server): void {
+    this.#doorman.trust(socket);
+    hand(socket, server);
   }
 
   async #reach(route: Tunnel, host: string, socket: Socket, head: Buffer): Promise<void> {
@@ -175,10 +202,10 @@ export class Gate {
     const fault = secure ? await checkCertificate(onward, hostname) : null;
     onward.destroy();
     if (secure === null) return void socket.destroy();
-    if (fault === null) return hand(socket, secure ? this.#secure : this.#proxy);
+    if (fault === null) return this.#hand(socket, secure ? this.#secure : this.#proxy);
     const words = `its certificate is not trusted (${fault})`;
     this.#recordHost({ kind: 'unreachable', words }, authority);
-    if (this.#distrusted) hand(socket, this.#distrusted);
+    if (this.#distrusted) this.#hand(socket, this.#distrusted);
     else socket.destroy();
   }
 
@@ -186,8 +213,7 @@ export class Gate {
     answer.on('error', () => answer.destroy());
     const url = getTarget(ask, scheme);
     if (!url) return refuse(answer, 400);
-    const port = getPort(url);
-    const route = await getRoute(this.#rules, url.hostname, port, this.#replay, url.protocol);
+    const route = await this.#findRoute(url);
     if (route.kind === 'page') return this.#answerForPage(ask, answer, url);
     if (route.kind === 'replay')
       return this.#replay!.answer(ask, answer, url, (refusal) => this.#note(refusal, url));
@@ -202,17 +228,23 @@ export class Gate {
     );
   }
 
+  #findRoute(url: URL): Promise<Route> {
+    const { hostname, protocol } = url;
+    const scheme = /^(http|ws):$/.test(protocol) ? 'http:' : 'https:';
+    return getRoute(this.#rules, hostname, getPort(url), this.#replay, scheme, this.#look);
+  }
+
   async #answerForPage(ask: Ask, answer: Answer, url: URL): Promise<void> {
     if (await servePage(this.#page, ask, answer)) return;
     const words = 'the host page’s site is not here, only the page';
-    this.#note({ kind: 'unknown-name', words }, url);
+    this.#note({ kind: 'not-here', words }, url);
     refuse(answer, 404);
   }
 
   async #upgrade(ask: IncomingMessage, socket: Duplex, scheme: string): Promise<void> {
     socket.on('error', () => socket.destroy());
     const url = getTarget(ask, scheme);
-    const route = url && (await getRoute(this.#rules, url.hostname, getPort(url), this.#replay));
+    const route = url && (await this.#findRoute(url));
     if (url && (route?.kind === 'reroute' || (route?.kind === 'tunnel' && this.#recorder)))
       return forwardUpgrade(ask, socket, getOnward(route, url), url.host);
     if (url && route?.kind === 'refuse') this.#note(route.refusal, url, true);

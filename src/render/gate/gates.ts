@@ -1,3 +1,4 @@
+import { randomBytes } from 'node:crypto';
 import { Worker } from 'node:worker_threads';
 import type { Load } from '../../core/recording/exchange.js';
 import type { GateRefusal } from './gate.js';
@@ -8,6 +9,8 @@ import type { GateCall, GateData } from './worker.js';
 /** One gate, seen from the main thread. */
 export interface GateHandle {
   port: number;
+  /** What the browser has to show to be let through. */
+  password: string;
   setPage(page: PageSource, load: Load): Promise<void>;
   takeRefusals(): Promise<GateRefusal[]>;
   close(): Promise<void>;
@@ -15,15 +18,48 @@ export interface GateHandle {
 
 /**
  * All gates of a run, in a thread of their own: what the main thread is busy with must not bend
- * the timings of traffic.
+ * the timings of traffic. Should the thread break down, its gates are gone, and the next one is
+ * opened in a new thread.
  */
 export class Gates {
+  #data: GateData;
+  #thread: Thread | null = null;
+  #last = 0;
+
+  constructor(data: GateData) {
+    this.#data = data;
+  }
+
+  /** @throws Error where the thread breaks down meanwhile */
+  async open(rules: GateRules): Promise<GateHandle> {
+    if (this.#thread === null || this.#thread.broken) this.#thread = new Thread(this.#data);
+    const thread = this.#thread;
+    const gate = ++this.#last;
+    const password = randomBytes(18).toString('base64url');
+    const port = (await thread.ask({ call: 'open', gate, rules, password })) as number;
+    return {
+      port,
+      password,
+      setPage: async (page, load) => void (await thread.ask({ call: 'page', gate, page, load })),
+      takeRefusals: async () => (await thread.ask({ call: 'refusals', gate })) as GateRefusal[],
+      close: async () => void (await thread.ask({ call: 'close', gate }).catch(() => undefined)),
+    };
+  }
+
+  /** Ends all gates; what was recorded is then in its file. */
+  async close(): Promise<void> {
+    await this.#thread?.close();
+  }
+}
+
+class Thread {
   #worker: Worker;
   #waiting = new Map<
     number,
     { resolve: (result: unknown) => void; reject: (error: Error) => void }
   >();
   #last = 0;
+  broken = false;
 
   constructor(data: GateData) {
     this.#worker = new Worker(new URL('./worker.js', import.meta.url), { workerData: data });
@@ -35,30 +71,12 @@ export class Gates {
       else waiting?.resolve(message.result);
       if (this.#waiting.size === 0) this.#worker.unref();
     });
-    this.#worker.on('error', (error: Error) => {
-      for (const waiting of this.#waiting.values()) waiting.reject(error);
-      this.#waiting.clear();
-    });
+    this.#worker.on('error', () => this.#end());
+    this.#worker.on('exit', () => this.#end());
   }
 
-  async open(rules: GateRules): Promise<GateHandle> {
-    const gate = ++this.#last;
-    const port = (await this.#ask({ call: 'open', gate, rules })) as number;
-    return {
-      port,
-      setPage: async (page, load) => void (await this.#ask({ call: 'page', gate, page, load })),
-      takeRefusals: async () => (await this.#ask({ call: 'refusals', gate })) as GateRefusal[],
-      close: async () => void (await this.#ask({ call: 'close', gate })),
-    };
-  }
-
-  /** Ends all gates; what was recorded is then in its file. */
-  async close(): Promise<void> {
-    await this.#ask({ call: 'finish' }).catch(() => undefined);
-    await this.#worker.terminate();
-  }
-
-  #ask(call: GateCall): Promise<unknown> {
+  ask(call: GateCall): Promise<unknown> {
+    if (this.broken) return Promise.reject(new Error(GONE));
     const id = ++this.#last;
     this.#worker.ref();
     return new Promise((resolve, reject) => {
@@ -66,4 +84,22 @@ export class Gates {
       this.#worker.postMessage({ id, ...call });
     });
   }
+
+  async close(): Promise<void> {
+    await this.ask({ call: 'finish' }).catch(() => undefined);
+    await this.terminate();
+  }
+
+  async terminate(): Promise<void> {
+    await this.#worker.terminate();
+  }
+
+  /** Nobody will answer any more. */
+  #end(): void {
+    this.broken = true;
+    for (const { reject } of this.#waiting.values()) reject(new Error(GONE));
+    this.#waiting.clear();
+  }
 }
+
+const GONE = 'the thread of the gates is gone';

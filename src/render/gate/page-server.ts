@@ -1,7 +1,7 @@
-import { createReadStream } from 'node:fs';
-import { realpath, stat } from 'node:fs/promises';
+import { open, realpath, stat } from 'node:fs/promises';
 import { extname, join, sep } from 'node:path';
 import mime from 'mime';
+import { getPath } from './address.js';
 import type { Answer, Ask } from './exchange.js';
 
 /** What the host page's origin has: the planned page and the files beside it. */
@@ -17,10 +17,10 @@ export const PAGE_PATH = '/';
 
 /**
  * Answers for the host page's origin.
- * @returns false where the path is nobody's here.
+ * @returns false where the path is nobody's here, or may not be read.
  */
 export async function servePage(source: PageSource, ask: Ask, answer: Answer): Promise<boolean> {
-  const path = new URL(ask.url ?? '/', 'http://page.example').pathname;
+  const path = new URL(`http://page.example${getPath(ask)}`).pathname;
   if (path === PAGE_PATH) {
     answer.writeHead(200, {
       'content-type': 'text/html; charset=utf-8',
@@ -41,12 +41,16 @@ export async function servePage(source: PageSource, ask: Ask, answer: Answer): P
 async function serveFile(root: string, path: string, answer: Answer): Promise<boolean> {
   const file = await findInside(root, path);
   if (!file) return false;
-  const { size } = await stat(file);
+  const handle = await open(file, 'r').catch(() => null);
+  if (!handle) return false;
+  const { size } = await handle.stat();
   answer.writeHead(200, {
     'content-type': mime.getType(extname(file)) ?? 'application/octet-stream',
     'content-length': String(size),
   });
-  createReadStream(file).pipe(answer as NodeJS.WritableStream);
+  const content = handle.createReadStream();
+  content.on('error', () => answer.destroy());
+  content.pipe(answer as NodeJS.WritableStream);
   return true;
 }
 

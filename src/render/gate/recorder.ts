@@ -28,7 +28,7 @@ export class Recorder {
   #first = new Map<string, Map<string, string>>();
 
   constructor(file: string) {
-    this.#lines = createWriteStream(file);
+    this.#lines = createWriteStream(file, { flags: 'a' });
     this.#lines.on('error', () => undefined);
   }
 

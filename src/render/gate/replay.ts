@@ -1,3 +1,4 @@
+import { validateHeaderName, validateHeaderValue } from 'node:http';
 import type { Refusal } from '../../core/evidence.js';
 import { getHeader, type Exchange, type Load } from '../../core/recording/exchange.js';
 import { getKey, type Recording } from '../../core/recording/recording.js';
@@ -67,7 +68,7 @@ export class Replay {
 function getRefusal({ refused, left, status }: Exchange): Refusal | null {
   if (refused) return refused;
   if (left !== null) return LEFT_OUT[left];
-  return status === 0 ? UNKNOWN : null;
+  return Number.isInteger(status) && status >= 200 && status <= 599 ? null : UNKNOWN;
 }
 
 async function send(exchange: Exchange, answer: Answer, headOnly: boolean): Promise<void> {
@@ -94,8 +95,20 @@ async function getBytes(exchange: Exchange): Promise<{ bytes: Buffer; coded: boo
 
 function gather(headers: Exchange['headers']): Record<string, string[]> {
   const gathered: Record<string, string[]> = {};
-  for (const [name, value] of headers) (gathered[name.toLowerCase()] ??= []).push(value);
+  for (const [name, value] of headers)
+    if (isSendable(name, value)) (gathered[name.toLowerCase()] ??= []).push(value);
   return gathered;
+}
+
+/** Other programs write down names and values that no server can send. */
+function isSendable(name: string, value: string): boolean {
+  try {
+    validateHeaderName(name);
+    validateHeaderValue(name, value);
+    return true;
+  } catch {
+    return false;
+  }
 }
 
 async function readQuestion(ask: Ask): Promise<string | null> {

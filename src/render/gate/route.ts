@@ -1,14 +1,15 @@
-import { lookup } from 'node:dns/promises';
+import { networkInterfaces } from 'node:os';
 import { isIP } from 'node:net';
 import type { Refusal } from '../../core/evidence.js';
 import {
-  getPrivateAddressKind,
   getPrivateHostKind,
+  isSameAddress,
   isSpecialName,
 } from '../../core/measure/private-address.js';
 import { matchesHost } from '../../core/measure/site.js';
 import { within } from '../limit.js';
 import { stripBrackets } from './address.js';
+import { lookUp, type Lookup } from './lookup.js';
 import type { Onward } from './exchange.js';
 import type { Replay } from './replay.js';
 import { getProxy, SET_ASIDE, type Proxy } from './upstream.js';
@@ -47,11 +48,12 @@ export async function getRoute(
   port: number,
   replay: Replay | null = null,
   scheme = port === 80 ? 'http:' : 'https:',
+  look: Lookup = lookUp,
 ): Promise<Route> {
   const origin = new URL(rules.origin);
   if (host === origin.hostname && port === getPort(origin)) return { kind: 'page' };
   const to = Object.entries(rules.reroute).find(([pattern]) => matchesHost(pattern, host))?.[1];
-  const closed = to ? null : getPrivateHostKind(host);
+  const closed = to ? null : getClosedKind(host);
   if (closed) return refuse('private-address', closed);
   if (replay) {
     const refusal = replay.getRefusal(getHostKey(host, port));
@@ -59,7 +61,7 @@ export async function getRoute(
   }
   if (to) return { kind: 'reroute', to: getOnward(new URL(to)) };
   if (rules.offline) return refuse('offline', 'the run is offline');
-  return resolve(host, port, scheme === 'http:' ? scheme : 'https:');
+  return resolve(host, port, scheme === 'http:' ? scheme : 'https:', look);
 }
 
 function refuse(kind: Refusal['kind'], words: string): Route {
@@ -83,23 +85,40 @@ function getOnward(url: URL): Onward {
   return { scheme, host, port, via };
 }
 
-async function resolve(host: string, port: number, scheme: Onward['scheme']): Promise<Route> {
+/** Why nothing goes there, in words: it is closed for everybody, or it is this machine. */
+function getClosedKind(host: string): string | null {
+  return getPrivateHostKind(host) ?? (isOfMachine(host) ? 'an address of this machine' : null);
+}
+
+function isOfMachine(host: string): boolean {
+  const bare = stripBrackets(host);
+  if (!isIP(bare)) return false;
+  const own = Object.values(networkInterfaces()).flatMap((all) => all ?? []);
+  return own.some(({ address }) => isSameAddress(address, bare));
+}
+
+async function resolve(
+  host: string,
+  port: number,
+  scheme: Onward['scheme'],
+  look: Lookup,
+): Promise<Route> {
   const bare = stripBrackets(host);
   const via = getProxy(scheme, bare, port);
   if (isIP(bare) || (via && isSpecialName(bare)))
     return { kind: 'tunnel', address: bare, port, via };
   if (isSpecialName(bare)) return refuse('unknown-name', SET_ASIDE);
-  const looking = lookup(bare, { all: true }).catch(() => []);
   // Behind a proxy names outside are often not known here: it is not waited for long.
-  const found = via ? ((await within(looking, LOOKUP_LIMIT)) ?? []) : await looking;
-  for (const { address } of found) {
-    const closed = getPrivateAddressKind(address);
+  const found = via ? ((await within(look(bare), LOOKUP_LIMIT)) ?? []) : await look(bare);
+  if (found === null) return refuse('no-lookup', `nobody knew the name ${bare} in time`);
+  for (const address of found) {
+    const closed = getClosedKind(address);
     if (closed) return refuse('private-address', `${closed} (${address})`);
   }
   if (via) return { kind: 'tunnel', address: bare, port, via };
   const first = found[0];
   if (!first) return refuse('unknown-name', 'no address is known for the name');
-  return { kind: 'tunnel', address: first.address, port, via };
+  return { kind: 'tunnel', address: first, port, via };
 }
 
 /** The port of a URL, the scheme's own where none is written. */

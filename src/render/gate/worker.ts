@@ -19,7 +19,7 @@ export interface GateData {
 
 /** What the main thread asks of the gates' thread. */
 export type GateCall =
-  | { call: 'open'; gate: number; rules: GateRules }
+  | { call: 'open'; gate: number; rules: GateRules; password: string }
   | { call: 'page'; gate: number; page: PageSource; load: Load }
   | { call: 'refusals'; gate: number }
   | { call: 'close'; gate: number }
@@ -38,7 +38,7 @@ parentPort!.on('message', ({ id, ...call }: GateCall & { id: number }) => {
 async function perform(call: GateCall): Promise<unknown> {
   if (call.call === 'finish') return finish();
   if (call.call === 'open') {
-    const gate = new Gate(call.rules, means);
+    const gate = new Gate(call.rules, means, call.password);
     gates.set(call.gate, gate);
     return gate.open();
   }
