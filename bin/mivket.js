@@ -1,6 +1,7 @@
 #!/usr/bin/env node
-import { run } from '../dist/cli/bundle/run.js';
+import { run, explainCrash } from '../dist/cli/bundle/run.js';
 
+process.on('uncaughtException', explainCrash);
 process.exitCode = await run(process.argv.slice(2), {
   stdin: process.stdin,
   stdout: process.stdout,

@@ -7,13 +7,21 @@ import { readInputs } from './intake.js';
 import { watchInterrupt } from './interrupt.js';
 import { judge } from './judging.js';
 import { LazyRenderer } from './lazy-renderer.js';
-import { chooseChecks, chooseSlots, chooseViewports, parseOptions } from './options.js';
-import { saveAll, type Draw } from './outputs.js';
+import {
+  checkPlan,
+  chooseChecks,
+  chooseSlots,
+  chooseViewports,
+  needsNoRender,
+  parseOptions,
+} from './options.js';
+import { checkTargets, saveAll, type Draw } from './outputs.js';
 import { PictureStore } from './pictures.js';
 import { Progress } from './progress.js';
 import { openMeans, renderAll, type Means } from './rendering.js';
 import { getExit, makeDocument, makeResults, tell, type Plan, type Results } from './report.js';
-import { write, type World } from './streams.js';
+import { Faults } from './save.js';
+import { complain, type World } from './streams.js';
 
 const BAD_INPUT = 2;
 const INTERRUPTED = 130;
@@ -35,32 +43,37 @@ export async function audit(
     world.cwd,
     world.stdin,
   );
+  const checks = chooseChecks(options);
   const plan: Plan = {
     ...home,
-    options,
+    options: { ...options, markupOnly: options.markupOnly || needsNoRender(options, checks) },
     snippets,
-    checks: chooseChecks(options),
+    checks,
     slots: chooseSlots(home.house, options.slot),
     viewports: chooseViewports(home.house, options),
     today: startedAt.toISOString().slice(0, 10),
   };
-  const { document, results } = options.markupOnly
+  checkPlan(plan);
+  await checkTargets(options, world.cwd);
+  const { document, results, faults } = plan.options.markupOnly
     ? await readAll(plan, world, startedAt)
     : await lookAtAll(plan, world, startedAt);
-  for (const problem of problems) await write(world.stderr, `mivket: ${problem.message}\n`);
+  for (const { message } of problems) await complain(world, message);
+  for (const { message, remedy } of faults.found) await complain(world, `${message} ${remedy}`);
   if (results.interrupted) {
-    await write(
-      world.stderr,
-      `mivket: Interrupted: ${document.snippets.length} of ${snippets.length} snippets are finished and reported.\n`,
+    await complain(
+      world,
+      `Interrupted: ${document.snippets.length} of ${snippets.length} snippets are finished and reported.`,
     );
     return INTERRUPTED;
   }
-  return problems.length > 0 ? BAD_INPUT : getExit(document);
+  return problems.length + faults.found.length > 0 ? BAD_INPUT : getExit(document);
 }
 
 interface Done {
   document: RunDocument;
   results: Results;
+  faults: Faults;
 }
 
 /** The markup alone. */
@@ -68,9 +81,10 @@ async function readAll(plan: Plan, world: World, startedAt: Date): Promise<Done>
   const results = makeResults(plan.snippets.length);
   plan.snippets.forEach((_, i) => judge(plan, results, i, [], new Map(), MARKUP_ONLY));
   const document = makeDocument(plan, results, startedAt);
-  await saveAll(document, plan, results, new PictureStore(null), world, null);
-  await tell(document, plan, world);
-  return { document, results };
+  const faults = new Faults();
+  await faults.collect(tell(document, plan, world));
+  await saveAll(document, plan, results, new PictureStore(null, faults), world, null, faults);
+  return { document, results, faults };
 }
 
 async function lookAtAll(plan: Plan, world: World, startedAt: Date): Promise<Done> {
@@ -81,11 +95,14 @@ async function lookAtAll(plan: Plan, world: World, startedAt: Date): Promise<Don
   try {
     const results = await lookAt(plan, means, browser, world, interrupt.signal);
     const document = makeDocument(plan, results, startedAt);
-    await means.keeper?.finish(document, plan.snippets, describe(plan, results));
+    const { keeper, pictures, faults } = means;
+    // Told first: whatever happens to the files, it is there.
+    await faults.collect(tell(document, plan, world));
+    if (keeper)
+      await faults.collect(keeper.finish(document, plan.snippets, describe(plan, results)));
     const draw: Draw = (html, width) => browser.draw(html, width);
-    await saveAll(document, plan, results, means.pictures, world, draw);
-    await tell(document, plan, world);
-    return { document, results };
+    await saveAll(document, plan, results, pictures, world, draw, faults);
+    return { document, results, faults };
   } finally {
     await browser.close();
     interrupt.stop();

@@ -1,4 +1,4 @@
-import { open, readdir, stat } from 'node:fs/promises';
+import { open, readdir, realpath, stat } from 'node:fs/promises';
 import { basename, join, relative, resolve } from 'node:path';
 import type { Readable } from 'node:stream';
 import { ToolError } from '../core/errors.js';
@@ -14,6 +14,8 @@ const PATTERN = /[*?{}[\]]/;
 export interface Intake {
   snippets: Snippet[];
   problems: ToolError[];
+  /** What was read already. */
+  files: Set<string>;
 }
 
 /**
@@ -26,7 +28,7 @@ export async function readInputs(
   cwd: string,
   stdin: Readable,
 ): Promise<Intake> {
-  const intake: Intake = { snippets: [], problems: [] };
+  const intake: Intake = { snippets: [], problems: [], files: new Set() };
   if (code !== undefined) await collect(intake, () => fromText('code', '--code', code));
   for (const input of inputs) {
     if (input === '-')
@@ -58,7 +60,7 @@ async function readPath(intake: Intake, input: string, cwd: string): Promise<voi
   const path = resolve(cwd, input);
   const found = await stat(path).catch((error: NodeJS.ErrnoException) => error);
   if ('isDirectory' in found) {
-    if (!found.isDirectory()) return collect(intake, () => readFile(path, cwd));
+    if (!found.isDirectory()) return collectFile(intake, path, cwd);
     return readFolder(intake, path, input, cwd);
   }
   if (PATTERN.test(input)) return readPattern(intake, input, cwd);
@@ -84,14 +86,22 @@ async function readFolder(intake: Intake, path: string, input: string, cwd: stri
       bad(`The folder ${input} has no snippet in it (.html, .htm, .txt or .svg).`),
     );
   }
-  for (const file of files.sort()) await collect(intake, () => readFile(file, cwd));
+  for (const file of files.sort()) await collectFile(intake, file, cwd);
 }
 
 async function readPattern(intake: Intake, input: string, cwd: string): Promise<void> {
   const { glob } = await import('tinyglobby');
   const files = await glob(input.replaceAll('\\', '/'), { cwd, absolute: true, onlyFiles: true });
   if (files.length === 0) intake.problems.push(bad(`No file fits the pattern ${input}.`));
-  for (const file of files.sort()) await collect(intake, () => readFile(file, cwd));
+  for (const file of files.sort()) await collectFile(intake, file, cwd);
+}
+
+/** A file that is named twice, by whatever name, is read once. */
+async function collectFile(intake: Intake, path: string, cwd: string): Promise<void> {
+  const real = await realpath(path).catch(() => path);
+  if (intake.files.has(real)) return;
+  intake.files.add(real);
+  await collect(intake, () => readFile(path, cwd));
 }
 
 async function readFile(path: string, cwd: string): Promise<Snippet> {
@@ -142,12 +152,16 @@ async function readAll(stdin: Readable): Promise<Buffer> {
   return Buffer.concat(chunks);
 }
 
-/** Two files of one name are told apart by their paths. */
+/** Two files of one name are told apart by their paths, all else by a number. */
 function nameApart(snippets: Snippet[]): void {
   const names = snippets.map(({ name }) => name);
+  const taken = new Set<string>();
   snippets.forEach((snippet, i) => {
     const alike = names.filter((name) => name === names[i]).length > 1;
-    if (alike) snippet.name = snippet.path ?? `${snippet.name}-${i + 1}`;
+    if (alike && snippet.path !== null) snippet.name = snippet.path;
+    const { name } = snippet;
+    for (let n = 2; taken.has(snippet.name); n++) snippet.name = `${name}-${n}`;
+    taken.add(snippet.name);
   });
 }
 

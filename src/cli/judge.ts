@@ -4,10 +4,13 @@ import { loadHouse, type LoadedHouse } from './house-file.js';
 import { judge as judgeOne } from './judging.js';
 import { PICTURES, readBaselines, readEvidence, readList, type KeptList } from './kept-run.js';
 import { chooseChecks, clash, parseOptions } from './options.js';
-import { saveAll } from './outputs.js';
+import { checkTargets, saveAll } from './outputs.js';
+import { Faults } from './save.js';
 import { PictureStore } from './pictures.js';
 import { getExit, makeDocument, makeResults, tell, type Plan } from './report.js';
-import { write, type World } from './streams.js';
+import { complain, type World } from './streams.js';
+
+const BAD_OUTPUT = 2;
 
 /** Judges a kept run again, without a browser. Resolves to the exit code, which is the verdict. */
 export async function judge(
@@ -20,6 +23,7 @@ export async function judge(
   const png = options.save.find((file) => /\.png$/i.test(file));
   if (png !== undefined)
     throw clash(`--save ${png}`, 'judge', 'a contact sheet is drawn by the browser, in `audit`');
+  await checkTargets(options, world.cwd);
   const folder = resolve(world.cwd, run);
   const list = await readList(folder, run);
   const baselines = await readBaselines(folder, run);
@@ -40,12 +44,14 @@ export async function judge(
   results.engines = list.engines;
   kept.forEach(({ evidence }, i) => judgeOne(plan, results, i, evidence, baselines, null));
   const document = makeDocument(plan, results, startedAt);
-  const pictures = new PictureStore(join(folder, PICTURES));
+  const faults = new Faults();
+  const pictures = new PictureStore(join(folder, PICTURES), faults);
   for (const shot of results.sights.flat().flatMap((sight) => sight.shot ?? []))
     await pictures.recall(shot.hash);
-  await saveAll(document, plan, results, pictures, world, null);
-  await tell(document, plan, world);
-  return getExit(document);
+  await faults.collect(tell(document, plan, world));
+  await saveAll(document, plan, results, pictures, world, null, faults);
+  for (const { message, remedy } of faults.found) await complain(world, `${message} ${remedy}`);
+  return faults.found.length > 0 ? BAD_OUTPUT : getExit(document);
 }
 
 function pick({ name, path }: KeptList['snippets'][number]) {
@@ -65,9 +71,9 @@ async function getHome(
   const { house } = await loadHouse(file, world.cwd);
   const same = JSON.stringify(getRenderedPart(house)) === JSON.stringify(getRenderedPart(before));
   if (!same && !quiet)
-    await write(
-      world.stderr,
-      'mivket: This house has other slots, viewports or page settings than the run was rendered with; judged is what was rendered then.\n',
+    await complain(
+      world,
+      'This house has other slots, viewports or page settings than the run was rendered with; judged is what was rendered then.',
     );
   return { house, ownPage, root: null };
 }

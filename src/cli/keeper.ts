@@ -101,7 +101,7 @@ export class Keeper {
       .map(({ name, path, text }) => ({ name, path, file: getEvidenceName({ name, path, text }) }))
       .filter(({ file }) => this.#kept.has(file));
     const list: KeptList = {
-      schema: 'mivket-kept-1',
+      schema: 'mivket-kept-2',
       tool: document.tool.version,
       source: this.#source,
       ...rest,
@@ -125,5 +125,5 @@ export class Keeper {
 }
 
 function isLost({ gaps }: Evidence): boolean {
-  return gaps.some(({ kind }) => kind === 'page');
+  return gaps.some(({ kind, kept }) => kind === 'page' && kept === null);
 }

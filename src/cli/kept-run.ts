@@ -14,7 +14,7 @@ export const PICTURES = 'pictures';
 
 /** What a kept run has in it; the evidence stands in files of its own, one a snippet. */
 const listSchema = z.object({
-  schema: z.literal('mivket-kept-1'),
+  schema: z.literal('mivket-kept-2'),
   tool: z.string(),
   /** What the run was rendered from; null where it was not replayed from a recording. */
   source: z.string().nullable(),

@@ -2,7 +2,14 @@ import { z } from 'zod';
 import { CHECKS } from '../checks/index.js';
 import type { Check } from '../core/check.js';
 import { ToolError } from '../core/errors.js';
-import { makeViewport, type House, type Slot, type Viewport } from '../core/house/house.js';
+import {
+  getSlotRange,
+  makeViewport,
+  type House,
+  type Slot,
+  type Viewport,
+} from '../core/house/house.js';
+import { joinWords } from '../core/words/list.js';
 import { suggest } from '../core/words/nearest.js';
 
 const texts = z.array(z.string()).optional();
@@ -82,6 +89,36 @@ export function wantsPictures({ save, pictures, open, markupOnly }: AuditOptions
   return !markupOnly && (shown || open || pictures !== undefined);
 }
 
+/** Whether the checks chosen only read the markup, and nothing else asks for a render. */
+export function needsNoRender(options: AuditOptions, checks: readonly Check[]): boolean {
+  const { keep, record, replay } = options;
+  const asked = wantsPictures(options) || [keep, record, replay].some((path) => path !== undefined);
+  return !asked && checks.every(({ needs }) => needs.length === 0);
+}
+
+/**
+ * Looks whether there is anything to render.
+ * @throws ToolError `bad-option`: where a slot that was asked for, or every slot, is at none of the widths
+ */
+export function checkPlan(plan: {
+  options: AuditOptions;
+  slots: readonly Slot[];
+  viewports: readonly Viewport[];
+}): void {
+  const { options, slots, viewports } = plan;
+  if (options.markupOnly) return;
+  const isThere = (slot: Slot) => viewports.some(({ width }) => getSlotRange(slot, width) !== null);
+  const missing = slots.filter((slot) => !isThere(slot));
+  if (missing.length === 0 || (options.slot === undefined && missing.length < slots.length)) return;
+  const names = joinWords(missing.map(({ name }) => `"${name}"`));
+  const widths = joinWords([...new Set(viewports.map(({ width }) => String(width)))]);
+  const slot = missing.length === 1 ? 'The slot' : 'The slots';
+  throw new ToolError(
+    'bad-option',
+    `${slot} ${names} ${missing.length === 1 ? 'does' : 'do'} not exist at ${widths} px: there is nothing to render.`,
+  );
+}
+
 export function clash(option: string, other: string, why: string): ToolError {
   return new ToolError('bad-option', `\`${option}\` does not go with \`${other}\`: ${why}.`);
 }
@@ -146,7 +183,9 @@ function readWidth(house: House, text: string): Viewport {
   }
   const known = house.viewports.find((one) => one.width === width);
   if (known && density === undefined) return known;
-  return makeViewport({ ...known, name: text, width, ...(density !== undefined && { density }) });
+  // A viewport of the house may have a number for its name.
+  const name = house.viewports.some((one) => one.name === text) ? `${text}px` : text;
+  return makeViewport({ ...known, name, width, ...(density !== undefined && { density }) });
 }
 
 /** The checks to run. */

@@ -6,8 +6,9 @@ import { formatJson } from '../formats/json.js';
 import { openFile } from './open.js';
 import type { PictureStore } from './pictures.js';
 import { getHouseLook, type Plan, type Results } from './report.js';
-import { writeWhole } from './save.js';
-import { write, type World } from './streams.js';
+import type { AuditOptions } from './options.js';
+import { checkTarget, writeWhole, type Faults } from './save.js';
+import { complain, type World } from './streams.js';
 
 /** Draws a page as a PNG; null where it is higher than a picture can be. */
 export type Draw = (html: string, width: number) => Promise<Buffer | null>;
@@ -18,7 +19,25 @@ const SHEET_WIDTH = 1600;
 /** So many snippets on one sheet, so that a long run is not held in one page. */
 const ON_A_SHEET = 12;
 
-/** Writes all files that were asked for, and opens the report. */
+/**
+ * Looks whether all that is to be saved can be, before the first page is loaded.
+ * @throws ToolError `cannot-write`
+ */
+export async function checkTargets(options: AuditOptions, cwd: string): Promise<void> {
+  for (const file of listFiles(options)) await checkTarget(resolve(cwd, file));
+  if (options.pictures !== undefined) await checkTarget(resolve(cwd, options.pictures, 'x.png'));
+}
+
+function listFiles({ save, open }: AuditOptions): string[] {
+  const files = [...new Set(save)];
+  return open && getHtml(save) === null ? [...files, REPORT] : files;
+}
+
+function getHtml(save: readonly string[]): string | null {
+  return save.find((file) => /\.html$/i.test(file)) ?? null;
+}
+
+/** Writes all files that were asked for, each by itself, and opens the report. */
 export async function saveAll(
   document: RunDocument,
   plan: Plan,
@@ -26,26 +45,32 @@ export async function saveAll(
   pictures: PictureStore,
   world: World,
   draw: Draw | null,
+  faults: Faults,
 ): Promise<void> {
-  const { save, open, pictures: folder } = plan.options;
+  const { options } = plan;
   const report = makeReport(document, plan, results, pictures);
-  const html = save.find((file) => /\.html$/i.test(file)) ?? (open ? REPORT : null);
-  const files = html === null || save.includes(html) ? save : [...save, html];
-  for (const file of files) {
+  for (const file of listFiles(options)) {
     const path = resolve(world.cwd, file);
-    if (/\.json$/i.test(file)) await writeWhole(path, formatJson(document));
-    else if (/\.html$/i.test(file)) await writeWhole(path, formatHtml(report));
-    else await saveSheets(path, report, draw);
+    await faults.collect(saveOne(path, report, draw));
   }
-  if (folder !== undefined) await saveEach(resolve(world.cwd, folder), report, draw);
-  if (open && html !== null) {
-    const path = resolve(world.cwd, html);
-    const opened = await openFile(path, world.env);
-    const words = opened
-      ? `Opened ${html}.`
-      : `There is nothing here to open ${html} with; it is at ${path}.`;
-    await write(world.stderr, `mivket: ${words}\n`);
-  }
+  if (options.pictures !== undefined)
+    await faults.collect(saveEach(resolve(world.cwd, options.pictures), report, draw));
+  if (options.open) await openReport(getHtml(options.save) ?? REPORT, world);
+}
+
+function saveOne(path: string, report: HtmlReport, draw: Draw | null): Promise<void> {
+  if (/\.json$/i.test(path)) return writeWhole(path, formatJson(report.document));
+  if (/\.html$/i.test(path)) return writeWhole(path, formatHtml(report));
+  return saveSheets(path, report, draw);
+}
+
+async function openReport(html: string, world: World): Promise<void> {
+  const path = resolve(world.cwd, html);
+  const opened = await openFile(path, world.env);
+  await complain(
+    world,
+    opened ? `Opened ${html}.` : `There is nothing here to open ${html} with; it is at ${path}.`,
+  );
 }
 
 function makeReport(

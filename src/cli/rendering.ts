@@ -15,6 +15,7 @@ import type { LazyRenderer } from './lazy-renderer.js';
 import { wantsPictures } from './options.js';
 import { PictureStore } from './pictures.js';
 import type { Progress } from './progress.js';
+import { Faults } from './save.js';
 import { loadRecording, RecordingFile, type LoadedRecording } from './recording.js';
 import type { Plan, Results } from './report.js';
 import { nameSource } from './source.js';
@@ -27,6 +28,8 @@ export interface Means {
   recordTo: RecordingFile | null;
   keeper: Keeper | null;
   pictures: PictureStore;
+  /** What could not be written on the way. */
+  faults: Faults;
 }
 
 /** Opens all that a run reads from and writes to, before the first page is loaded. */
@@ -36,13 +39,15 @@ export async function openMeans(plan: Plan, world: World): Promise<Means> {
   const recording = replay === undefined ? null : await loadRecording(at(replay), replay);
   const { findBrowser } = await import('../render/browser/find.js');
   const program = await findBrowser(browser);
+  const faults = new Faults();
   const source = recording && (await nameSource(plan, recording.hash, program));
   return {
     program,
     recording,
     recordTo: record === undefined ? null : await RecordingFile.open(at(record)),
     keeper: keep === undefined ? null : await Keeper.open(at(keep), source),
-    pictures: new PictureStore(keep === undefined ? null : join(at(keep), PICTURES)),
+    pictures: new PictureStore(keep === undefined ? null : join(at(keep), PICTURES), faults),
+    faults,
   };
 }
 
@@ -65,7 +70,7 @@ export async function renderAll(
     if (kept) {
       judge(plan, results, i, kept, means.keeper!.baselines, null);
       progress.step(planned.length);
-    } else await renderOne(plan, await browser.get(), i, snippet, results, progress, means.keeper);
+    } else await renderOne(plan, await browser.get(), i, snippet, results, progress, means);
     progress.finish();
   };
   const work = plan.snippets.map((snippet, i) => limit(one, snippet, i));
@@ -97,7 +102,7 @@ async function renderOne(
   snippet: Snippet,
   results: Results,
   progress: Progress,
-  keeper: Keeper | null,
+  { keeper, faults }: Means,
 ): Promise<void> {
   const renders = planRenders(snippet.name, plan.house, plan);
   const markup = readMarkup(snippet.text);
@@ -106,12 +111,12 @@ async function renderOne(
   );
   const baselines = await renderer.getBaselines(evidence.map(({ render }) => render));
   judge(plan, results, index, evidence, baselines, null);
-  await keeper?.keep(snippet, evidence, baselines);
+  if (keeper) await faults.collect(keeper.keep(snippet, evidence, baselines));
 }
 
 function getDefaultJobs(): number {
   // Much of a render is waiting, so there may be more than there are cores.
-  return Math.min(8, Math.max(4, cpus().length));
+  return Math.min(8, Math.max(6, cpus().length));
 }
 
 function whenAborted(signal: AbortSignal): Promise<never> {

@@ -1,7 +1,10 @@
 import { CommanderError } from 'commander';
+import { cleanLine } from '../formats/clean.js';
 import { ToolError } from '../core/errors.js';
 import { makeProgram } from './program.js';
-import { write, type World } from './streams.js';
+import { complain, write, type World } from './streams.js';
+
+const BROKEN = 3;
 
 /** Runs one command line; resolves to the exit code. It never throws and never ends the process. */
 export async function run(args: string[], world: World): Promise<number> {
@@ -19,14 +22,22 @@ async function explain(error: unknown, world: World): Promise<number> {
   // Help and version were asked for; what is wrong with an option has been said already.
   if (error instanceof CommanderError) return error.exitCode === 0 ? 0 : 2;
   if (error instanceof ToolError) {
-    await write(world.stderr, `mivket: ${error.message} ${error.remedy}\n`);
+    await complain(world, `${error.message} ${error.remedy}`);
     return error.exitCode;
   }
   const text = error instanceof Error ? error.message : String(error);
-  await write(world.stderr, `mivket: something went wrong inside Mivket: ${text}\n`);
+  await complain(world, `something went wrong inside Mivket: ${text}`);
   if (world.env.MIVKET_DEBUG && error instanceof Error)
-    await write(world.stderr, `${error.stack}\n`);
-  return 3;
+    await write(world.stderr, `${error.stack}\n`).catch(() => undefined);
+  return BROKEN;
+}
+
+/** The last resort: what nobody caught is one sentence too, and never looks like a verdict. */
+export function explainCrash(error: unknown): never {
+  const words = error instanceof Error ? error.message : String(error);
+  process.stderr.write(`mivket: something went wrong inside Mivket: ${cleanLine(words)}\n`);
+  if (process.env.MIVKET_DEBUG && error instanceof Error) process.stderr.write(`${error.stack}\n`);
+  process.exit(BROKEN);
 }
 
 /** Who reads us may stop early (`| head`): that is no fault. */

@@ -1,4 +1,4 @@
-import { rename, rm, writeFile } from 'node:fs/promises';
+import { open, rename, rm, stat, writeFile } from 'node:fs/promises';
 import { dirname } from 'node:path';
 import { ToolError } from '../core/errors.js';
 import { describeFault } from '../core/words/fault.js';
@@ -17,6 +17,41 @@ export async function writeWhole(path: string, content: string | Uint8Array): Pr
   } catch (error) {
     await rm(making, { force: true }).catch(() => undefined);
     throw cannotWrite(path, error);
+  }
+}
+
+/**
+ * Looks whether a file can be written there, before anything is made that is to stand in it.
+ * @throws ToolError `cannot-write`
+ */
+export async function checkTarget(path: string): Promise<void> {
+  const making = getMakingName(path);
+  try {
+    const found = await stat(path).catch(() => null);
+    if (found?.isDirectory()) throw Object.assign(new Error(), { code: 'EISDIR' });
+    await makeFolder(dirname(path));
+    await (await open(making, 'w')).close();
+  } catch (error) {
+    throw cannotWrite(path, error);
+  } finally {
+    await rm(making, { force: true }).catch(() => undefined);
+  }
+}
+
+/** What could not be written, while all else goes on. */
+export class Faults {
+  readonly found: ToolError[] = [];
+
+  /** Whether it went well; a fault of writing is kept, once each. */
+  async collect(work: Promise<unknown>): Promise<boolean> {
+    try {
+      await work;
+      return true;
+    } catch (error) {
+      if (!(error instanceof ToolError)) throw error;
+      if (!this.found.some(({ message }) => message === error.message)) this.found.push(error);
+      return false;
+    }
   }
 }
 

@@ -7,6 +7,7 @@ import { readMarkup, type Markup } from '../core/markup/markup.js';
 import type { Exchange } from '../core/recording/exchange.js';
 import type { Snippet } from '../core/snippet.js';
 import { makeBaseline } from './baseline.js';
+import { Baselines } from './baselines.js';
 import type { BrowserProgram } from './browser/bundled.js';
 import { drawPage } from './draw.js';
 import { DEFAULT_LIMITS, getCeiling, within, type Limits } from './limit.js';
@@ -55,7 +56,7 @@ export class Renderer {
   #options: RendererOptions;
   #hostTraits: Traits;
   #places: Places;
-  #baselines = new Map<string, Promise<Baseline>>();
+  #baselines: Baselines;
 
   /** Starts the browser. @throws ToolError `browser-failed` */
   static async open(options: RendererOptions): Promise<Renderer> {
@@ -69,6 +70,12 @@ export class Renderer {
     this.#options = options;
     this.#hostTraits = options.ownPage === null ? STILL : getTraits(readMarkup(options.ownPage));
     this.#places = places;
+    this.#baselines = new Baselines({
+      places,
+      getKey: (render) => this.#getPageKey(render),
+      make: (place, render) => this.#makeBaseline(place, render),
+      signal: options.signal,
+    });
   }
 
   get #limits(): Limits {
@@ -88,32 +95,14 @@ export class Renderer {
     return this.#places.close();
   }
 
-  /** The page without the snippet, for every render; made once a run for each page and viewport. */
+  /** The page without the snippet, for every render for which it could be rendered. */
   async getBaselines(renders: readonly Render[]): Promise<Map<string, Baseline>> {
     const found = new Map<string, Baseline>();
     for (const render of renders) {
-      const baseline = await this.#findBaseline(render);
+      const baseline = await this.#baselines.find(render);
       if (baseline) found.set(getBaselineKey(render), baseline);
     }
     return found;
-  }
-
-  /** Begins to render the page without a snippet, one viewport after the other, before it is asked for. */
-  prepare(renders: readonly Render[]): void {
-    const wanted = new Map(renders.map((render) => [this.#getPageKey(render), render]));
-    const missing = [...wanted].filter(([key]) => !this.#baselines.has(key));
-    let before: Promise<unknown> = Promise.resolve();
-    const place = missing.length > 0 ? this.#places.enter(true) : null;
-    for (const [key, render] of missing) {
-      const empty: Render = { ...render, variant: 'empty' };
-      const making = before
-        .then(async () => this.#makeBaseline(await place!, empty))
-        .catch(() => this.#makeBaselineAnew(empty));
-      making.catch(() => undefined);
-      this.#baselines.set(key, making);
-      before = making.catch(() => undefined);
-    }
-    before.then(async () => (await place)?.leave(false)).catch(() => undefined);
   }
 
   /**
@@ -126,7 +115,7 @@ export class Renderer {
     renders: readonly Render[],
     onRender: () => void,
   ): Promise<Evidence[]> {
-    this.prepare(renders);
+    this.#baselines.prepare(renders);
     const traits = getTraits(markup);
     const evidence: Evidence[] = [];
     let place: Place | null = null;
@@ -136,7 +125,7 @@ export class Renderer {
       for (const render of renders) {
         this.#options.signal?.throwIfAborted();
         place ??= await this.#places.enter();
-        const baseline = await this.#findBaseline(render);
+        const baseline = await this.#baselines.find(render);
         if (baseline === null) evidence.push(makeLost(render, NO_BASELINE));
         else {
           const given = { render, text: snippet.text, traits, baseline, profile: hanging };
@@ -242,22 +231,6 @@ export class Renderer {
     return `${JSON.stringify(render.viewport)} ${composePage(this.#getHost(render), '')}`;
   }
 
-  #getBaseline(render: Render): Promise<Baseline> {
-    const key = this.#getPageKey(render);
-    if (!this.#baselines.has(key)) this.prepare([render]);
-    return this.#baselines.get(key)!;
-  }
-
-  /** Null where it could not be made: then nothing can be told from the page itself. */
-  async #findBaseline(render: Render): Promise<Baseline | null> {
-    try {
-      return await this.#getBaseline(render);
-    } catch (error) {
-      if (this.#options.signal?.aborted) throw error;
-      return null;
-    }
-  }
-
   async #makeBaseline(place: Place, render: Render): Promise<Baseline> {
     const job = {
       render,
@@ -272,17 +245,6 @@ export class Renderer {
     // The neutral page has nothing that could differ from one load to the next.
     const second = this.#options.ownPage === null ? first : await this.#renderInTime(place, job);
     return makeBaseline(first, second);
-  }
-
-  /** A browser that broke down on the page alone is given one more chance, in a new place. */
-  async #makeBaselineAnew(render: Render): Promise<Baseline> {
-    this.#options.signal?.throwIfAborted();
-    const place = await this.#places.enter(true);
-    try {
-      return await this.#makeBaseline(place, render);
-    } finally {
-      await place.leave(false);
-    }
   }
 }
 

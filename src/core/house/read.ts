@@ -1,4 +1,4 @@
-import { isMap, isSeq, LineCounter, parseDocument, type Document, type Node } from 'yaml';
+import { isMap, isSeq, LineCounter, parseDocument, visit, type Document, type Node } from 'yaml';
 import type { z } from 'zod';
 import { ToolError } from '../errors.js';
 import { suggest } from '../words/nearest.js';
@@ -22,13 +22,19 @@ export function readHouse(text: string, file: string): House {
   const lines = new LineCounter();
   const document = parseDocument(text, { lineCounter: lines, prettyErrors: false });
   const broken = document.errors[0];
+  if (broken?.code === 'DUPLICATE_KEY') {
+    const key = /^["']?([^"':\s]*)/.exec(text.slice(broken.pos[0]))?.[1] ?? '';
+    throw badHouse(file, lines.linePos(broken.pos[0]).line, key, 'stands there twice');
+  }
   if (broken) {
     throw badHouse(file, lines.linePos(broken.pos[0]).line, null, `is not YAML: ${broken.message}`);
   }
+  checkKeys(document, lines, file);
   const value = toValue(document, file);
   const parsed = houseSchema.safeParse(value ?? {});
   if (!parsed.success) throw explain(parsed.error.issues[0]!, document, lines, file);
   checkNames(parsed.data, document, lines, file);
+  checkViewports(parsed.data, document, lines, file);
   return completeHouse(parsed.data, file);
 }
 
@@ -38,6 +44,36 @@ function toValue(document: Document, file: string): unknown {
   } catch {
     throw badHouse(file, 1, null, `uses more than ${MAX_ALIASES} aliases`);
   }
+}
+
+/** A key that objects have by themselves is no key of anything here. */
+function checkKeys(document: Document, lines: LineCounter, file: string): void {
+  visit(document, {
+    Pair(_at, { key }) {
+      const { value, range } = (key ?? {}) as { value?: unknown; range?: [number] };
+      if (value !== '__proto__') return;
+      throw badHouse(file, lines.linePos(range?.[0] ?? 0).line, '__proto__', 'is not a key here');
+    },
+  });
+}
+
+/** What is told of a viewport is told by its name. */
+function checkViewports(
+  { viewports = [] }: z.output<typeof houseSchema>,
+  document: Document,
+  lines: LineCounter,
+  file: string,
+): void {
+  viewports.forEach(({ name }, i) => {
+    if (viewports.findIndex((one) => one.name === name) === i) return;
+    const path = ['viewports', i, 'name'];
+    throw badHouse(
+      file,
+      getLine(document, lines, path),
+      path.join('.'),
+      `must be another name than those before, found "${name}"`,
+    );
+  });
 }
 
 /** Finding names are checked by hand: the schema cannot say which is near. */

@@ -51,12 +51,27 @@ const origin = z
   .string()
   .refine(isOrigin, 'must be an origin such as https://www.seedlibrary.example');
 
+/** Headers that the connection, or the page as it is served here, has of its own. */
+const OWN_HEADERS =
+  /^(connection|keep-alive|proxy-.*|te|trailer|transfer-encoding|upgrade|http2-settings|content-length|content-encoding)$/i;
+const headerName = z
+  .string()
+  .regex(/^[\w-]+$/, 'must be the name of a header')
+  .refine((given) => !OWN_HEADERS.test(given), 'must not be a header of the connection itself');
+/** What a field value may hold (RFC 9110, 5.5), on one line. */
+const headerValue = z
+  .string()
+  .regex(
+    /^[\t\x20-\x7e\xa0-\xff]*$/,
+    'must be one line of plain characters, as servers send them (no typographic quotes)',
+  );
+
 const waiver = z.strictObject({
   finding: name,
   snippet: z.string().optional(),
   until: z.union([z.string(), z.date()]).transform((value, context) => {
     const day = value instanceof Date ? value.toISOString().slice(0, 10) : value;
-    if (/^\d{4}-\d{2}-\d{2}$/.test(day) && !Number.isNaN(Date.parse(day))) return day;
+    if (isDay(day)) return day;
     context.addIssue({ code: 'custom', message: 'must be a day such as 2027-03-31' });
     return z.NEVER;
   }),
@@ -78,7 +93,10 @@ const limits = z.strictObject({
 /** The house file, as written. Every key has a default; unknown keys are errors. */
 export const houseSchema = z.strictObject({
   viewports: z.array(viewport).min(1).optional(),
-  slots: z.record(name, z.union([slotRange, z.array(slotRange).min(1)])).optional(),
+  slots: z
+    .record(name, z.union([slotRange, z.array(slotRange).min(1)]))
+    .refine((slots) => Object.keys(slots).length > 0, 'must have at least one slot')
+    .optional(),
   page: z.string().optional(),
   origin: origin.default('https://www.seedlibrary.example'),
   root: z.string().optional(),
@@ -87,7 +105,7 @@ export const houseSchema = z.strictObject({
     .refine(isLanguage, 'must be a language tag such as en-GB or de')
     .default('en-US'),
   insert: z.enum(['inline']).default('inline'),
-  headers: z.record(z.string().regex(/^[\w-]+$/), z.string()).default({}),
+  headers: z.record(headerName, headerValue).default({}),
   limits: limits.prefault({}),
   hosts: z.strictObject({ allow: z.array(z.string()).default([]) }).optional(),
   players: z
@@ -110,6 +128,13 @@ export const houseSchema = z.strictObject({
 });
 
 export type HouseFile = z.output<typeof houseSchema>;
+
+/** A day of the calendar: not the 31st of February. */
+function isDay(text: string): boolean {
+  if (!/^\d{4}-\d{2}-\d{2}$/.test(text)) return false;
+  const time = Date.parse(`${text}T00:00:00Z`);
+  return !Number.isNaN(time) && new Date(time).toISOString().startsWith(text);
+}
 
 /** A tag of BCP 47. */
 function isLanguage(text: string): boolean {

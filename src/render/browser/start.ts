@@ -5,8 +5,10 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Readable, Writable } from 'node:stream';
 import { ToolError } from '../../core/errors.js';
+import { describeFault } from '../../core/words/fault.js';
 import { getAcceptLanguage, getUserAgent } from '../identity.js';
 import { Connection } from '../protocol/connection.js';
+import { within } from '../limit.js';
 import { isAlive } from './alive.js';
 import type { BrowserProgram } from './bundled.js';
 import { getMajorVersion } from './version.js';
@@ -63,6 +65,8 @@ const SHARED_WORKERS = {
   filter: [{ type: 'shared_worker' }, { exclude: true }],
 };
 const PROFILE = 'mivket-profile-';
+/** How long a browser may take to say its first word, ms. */
+const START_LIMIT = 30_000;
 let sweeping: Promise<void> | null = null;
 
 /** Removes what a run left that was killed outright and could not clean up: its process is gone. */
@@ -82,6 +86,8 @@ export interface StartOptions {
   spki: string;
   /** The visitor's language, a BCP 47 tag. */
   language: string;
+  /** How long it may take to say its first word, ms. */
+  limit?: number;
 }
 
 /**
@@ -93,7 +99,7 @@ export async function startBrowser(
   options: StartOptions,
 ): Promise<Browser> {
   await (sweeping ??= sweepProfiles());
-  const profile = await mkdtemp(join(tmpdir(), `${PROFILE}${process.pid}-`));
+  const profile = await makeProfile();
   const sandboxed = process.getuid?.() !== 0;
   const major = await getMajorVersion(program);
   const child = launch(program, profile, sandboxed, options, major);
@@ -112,13 +118,31 @@ export async function startBrowser(
   };
   try {
     const connection = new Connection(child.stdio[3] as Writable, child.stdio[4] as Readable);
-    const { product } = await connectOrExplain(connection, child, program);
+    const { product } = await connectOrExplain(
+      connection,
+      child,
+      program,
+      options.limit ?? START_LIMIT,
+    );
     // A shared worker belongs to no page: its context's tab takes it up.
     await connection.root.send('Target.setAutoAttach', SHARED_WORKERS);
     return { connection, version: product, sandboxed, pid: child.pid!, close };
   } catch (error) {
     await close();
     throw error;
+  }
+}
+
+/** @throws ToolError `cannot-write` */
+async function makeProfile(): Promise<string> {
+  try {
+    return await mkdtemp(join(tmpdir(), `${PROFILE}${process.pid}-`));
+  } catch (error) {
+    throw new ToolError(
+      'cannot-write',
+      `The temporary folder ${tmpdir()} cannot be used: ${describeFault(error)}.`,
+      { cause: error },
+    );
   }
 }
 
@@ -156,6 +180,7 @@ async function connectOrExplain(
   connection: Connection,
   child: ChildProcess,
   program: BrowserProgram,
+  limit: number,
 ) {
   let said = '';
   child.stderr?.on('data', (chunk: Buffer) => (said = (said + chunk.toString()).slice(-4000)));
@@ -164,7 +189,9 @@ async function connectOrExplain(
     child.once('exit', (code) => reject(explain(program, said || `it ended with code ${code}`)));
   });
   const version = connection.root.send('Browser.getVersion').catch(() => failed);
-  return Promise.race([version, failed]);
+  const answer = await within(Promise.race([version, failed]), limit);
+  if (answer === null) throw explain(program, `it said nothing for ${limit / 1000} s. ${said}`);
+  return answer;
 }
 
 function explain(program: BrowserProgram, said: string): ToolError {

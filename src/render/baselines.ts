@@ -1,0 +1,62 @@
+import type { Baseline, Render } from '../core/evidence.js';
+import type { Place, Places } from './places.js';
+
+/** How baselines are made. */
+export interface BaselineMaking {
+  places: Places;
+  /** Renders of one key have the same page without the snippet. */
+  getKey(render: Render): string;
+  make(place: Place, empty: Render): Promise<Baseline>;
+  signal: AbortSignal | undefined;
+}
+
+/** The page without a snippet, rendered once a run for each page and viewport. */
+export class Baselines {
+  #making: BaselineMaking;
+  #made = new Map<string, Promise<Baseline>>();
+
+  constructor(making: BaselineMaking) {
+    this.#making = making;
+  }
+
+  /** Begins to render the page without a snippet, one viewport after the other, before it is asked for. */
+  prepare(renders: readonly Render[]): void {
+    const wanted = new Map(renders.map((render) => [this.#making.getKey(render), render]));
+    const missing = [...wanted].filter(([key]) => !this.#made.has(key));
+    let before: Promise<unknown> = Promise.resolve();
+    const place = missing.length > 0 ? this.#making.places.enter(true) : null;
+    for (const [key, render] of missing) {
+      const empty: Render = { ...render, variant: 'empty' };
+      const making = before
+        .then(async () => this.#making.make(await place!, empty))
+        .catch(() => this.#makeAnew(empty));
+      making.catch(() => undefined);
+      this.#made.set(key, making);
+      before = making.catch(() => undefined);
+    }
+    before.then(async () => (await place)?.leave(false)).catch(() => undefined);
+  }
+
+  /** Null where it could not be made: then nothing can be told from the page itself. */
+  async find(render: Render): Promise<Baseline | null> {
+    const key = this.#making.getKey(render);
+    if (!this.#made.has(key)) this.prepare([render]);
+    try {
+      return await this.#made.get(key)!;
+    } catch (error) {
+      if (this.#making.signal?.aborted) throw error;
+      return null;
+    }
+  }
+
+  /** A browser that broke down on the page alone is given one more chance, in a new place. */
+  async #makeAnew(render: Render): Promise<Baseline> {
+    this.#making.signal?.throwIfAborted();
+    const place = await this.#making.places.enter(true);
+    try {
+      return await this.#making.make(place, render);
+    } finally {
+      await place.leave(false);
+    }
+  }
+}
