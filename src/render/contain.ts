@@ -9,17 +9,24 @@ export type Hang = NonNullable<ScriptFact['hung']>;
 
 /** How often a page is asked whether it still answers, ms. */
 const BEAT = 400;
+/** How lately something must have come from the browser, ms, and how often an answer may fail all the same. */
+const TALKS = 1000;
+const MOST_DEAF = 4;
 
 /** Asks the page again and again; `hung` resolves when it has not answered for `ms`. */
 export function watchHeart(tab: Tab, ms: number): { hung: Promise<'hung'>; stop: () => void } {
   let stopped = false;
+  let deaf = 0;
   let wake: NodeJS.Timeout | undefined;
   const hung = new Promise<'hung'>((resolve) => {
     const beat = async () => {
       const answered = tab.session.ended || (await tab.answers(ms));
       if (stopped) return;
-      if (!answered && !tab.session.ended) resolve('hung');
-      else wake = setTimeout(() => void beat(), BEAT);
+      deaf = answered ? 0 : deaf + 1;
+      // What a page logs without measure comes before its answer: that is no hang yet.
+      const talks = tab.isHeard(TALKS) && deaf < MOST_DEAF;
+      if (answered || tab.session.ended || talks) wake = setTimeout(() => void beat(), BEAT);
+      else resolve('hung');
     };
     wake = setTimeout(() => void beat(), BEAT);
   });

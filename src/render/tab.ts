@@ -184,6 +184,11 @@ export class Tab {
     return (await within(call, ms).catch(() => null)) !== null;
   }
 
+  /** Whether the page told of anything in the last `ms`, or what it tells is still on its way. */
+  isHeard(ms: number): boolean {
+    return this.#connection.isJammed || performance.now() - this.session.heardAt < ms;
+  }
+
   /** Of all targets that the browser tells of, the shared workers of this context. */
   #takeUp = ({ sessionId, targetInfo }: Protocol.Target.AttachedToTargetEvent): void => {
     if (targetInfo.type !== 'shared_worker' || targetInfo.browserContextId !== this.#contextId)

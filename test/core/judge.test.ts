@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { defineCheck, makeSeen, type Check, type Fact } from '../../src/core/check.js';
 import type { ElementFact, Evidence } from '../../src/core/evidence.js';
+import type { House } from '../../src/core/house/house.js';
 import { getDefaultHouse } from '../../src/core/house/read.js';
 import { judgeSnippet } from '../../src/core/judge/judge.js';
 import { readMarkup } from '../../src/core/markup/markup.js';
@@ -107,6 +108,133 @@ describe('judging', () => {
         ({ id }) => id,
       ),
     ).toEqual(['page-scrolls-sideways']);
+  });
+
+  test.each<[string, Partial<House>, string[]]>([
+    ['as they are', {}, ['page-scrolls-sideways']],
+    [
+      'the cause made lighter',
+      { levels: { 'page-scrolls-sideways': 'advice' } },
+      ['frame-wider-than-slot', 'page-scrolls-sideways'],
+    ],
+    [
+      'the cause switched off',
+      { levels: { 'page-scrolls-sideways': 'off' } },
+      ['frame-wider-than-slot'],
+    ],
+    [
+      'the cause waived',
+      { waivers: [{ finding: 'page-scrolls-sideways', until: '2099-01-01', reason: 'x' }] },
+      ['frame-wider-than-slot', 'page-scrolls-sideways'],
+    ],
+    [
+      'the waiver over',
+      { waivers: [{ finding: 'page-scrolls-sideways', until: '2020-01-01', reason: 'x' }] },
+      ['page-scrolls-sideways'],
+    ],
+  ])(
+    'a cause silences nothing heavier, nor anything it does not stand for: %s',
+    (_name, given, ids) => {
+      const checks = [
+        makeCheck('page-scrolls-sideways', 'blocker'),
+        makeCheck('frame-wider-than-slot', 'blocker'),
+        makeCheck('slot-overflow', 'concern'),
+      ];
+      const { report } = judge(checks, { house: { ...house, ...given } });
+      expect(report.findings.map(({ id }) => id).sort()).toEqual(ids);
+    },
+  );
+
+  test('the same place is the same culprit, another subject at another place is not', () => {
+    const cause = makeCheck('frame-refused', 'blocker', '@0 silent');
+    const wide = makeCheck('frame-wider-than-slot', 'blocker');
+    const elsewhere: Check = {
+      ...wide,
+      judge: (c) => wide.judge(c).map((fact) => ({ ...fact, where: { offset: 4, endOffset: 8 } })),
+    };
+    const ids = (check: Check) => judge([cause, check]).report.findings.map(({ id }) => id);
+    expect(ids(wide)).toEqual(['frame-refused']);
+    expect(ids(elsewhere)).toEqual(['frame-refused', 'frame-wider-than-slot']);
+  });
+
+  test('a border that alone makes the frame too wide is the cause, though it is lighter', () => {
+    const measure = (overhang: number): Check => {
+      const check = makeCheck('frame-border-left-on', 'concern');
+      const judgeAll = (c: Parameters<Check['judge']>[0]) =>
+        c.renders.map(({ render }) => ({
+          where: { offset: 0, endOffset: 3 },
+          subject: '@0',
+          confirmed: true,
+          data: null,
+          seen: [makeSeen(render, { overhang })],
+        }));
+      return { ...check, judge: judgeAll };
+    };
+    const wide = makeCheck('frame-wider-than-slot', 'blocker');
+    const ids = (border: Check) => judge([border, wide]).report.findings.map(({ id }) => id);
+    expect(ids(measure(4))).toEqual(['frame-border-left-on']);
+    expect(ids(measure(0))).toEqual(['frame-wider-than-slot', 'frame-border-left-on']);
+  });
+
+  test('a check that breaks down is not judged, and costs nothing else', () => {
+    const broken = {
+      ...makeCheck('frame-wider-than-slot', 'blocker'),
+      judge: () => {
+        throw new Error('oh');
+      },
+    };
+    const { report, notJudged } = judge([broken, makeCheck('slot-overflow', 'concern')]);
+    expect(notJudged).toEqual([
+      { id: 'frame-wider-than-slot', why: 'the check itself broke down (oh)', snippet: 'x.html' },
+    ]);
+    expect([report.verdict, report.findings.length]).toEqual(['unsure', 1]);
+    const speechless = {
+      ...makeCheck('slot-overflow', 'concern'),
+      says: () => {
+        throw new Error('oh');
+      },
+    };
+    expect(judge([speechless]).notJudged).toHaveLength(1);
+  });
+
+  test('blind is only what could have held it, by the house’s own level', () => {
+    const evidence = whole();
+    evidence[0]!.gaps.push({ kind: 'slot', why: 'x', seen: null, kept: null });
+    const sound = { ...makeCheck('slot-overflow', 'concern'), judge: () => [] };
+    const verdict = (given: Partial<House>) =>
+      judge([sound], { evidence, house: { ...house, ...given } }).report.verdict;
+    expect(verdict({})).toBe('clear');
+    expect(verdict({ holdOn: 'concern' })).toBe('unsure');
+    expect(verdict({ levels: { 'slot-overflow': 'blocker' } })).toBe('unsure');
+    expect(verdict({ levels: { 'slot-overflow': 'advice' }, holdOn: 'concern' })).toBe('clear');
+  });
+
+  test('an expired waiver does not stand before one in force', () => {
+    const make = (until: string) => ({ finding: 'slot-overflow', until, reason: until });
+    const waivers = [make('2020-01-01'), make('2099-01-01')];
+    const { report } = judge([makeCheck('slot-overflow', 'concern')], {
+      house: { ...house, waivers, holdOn: 'concern' },
+    });
+    expect(report.findings[0]!.waiver).toMatchObject({ until: '2099-01-01', expired: false });
+    expect(report.verdict).toBe('clear');
+  });
+
+  test.each([
+    ['page-scrolls-sideways', null],
+    ['slot-overflow', null],
+    ['frame-wider-than-slot', null],
+    ['picture-without-alt', 288],
+  ])('fits from where nothing of the kind sticks out: %s', (id, from) => {
+    const fitting = ['page-scrolls-sideways', 'slot-overflow', 'frame-wider-than-slot'];
+    const quiet = fitting.map((one) => ({ ...makeCheck(one, 'concern'), judge: () => [] }));
+    const checks = [...quiet.filter((one) => one.id !== id), makeCheck(id, 'concern')];
+    expect(judge(checks).report.fitsFrom).toBe(from);
+    expect(judge(quiet).report.fitsFrom).toBe(288);
+    // Where one of them was not asked for, or a render not wholly seen, nothing is said.
+    expect(judge(quiet.slice(1)).report.fitsFrom).toBeNull();
+    const evidence = whole();
+    evidence[1]!.gaps.push({ kind: 'elements', why: 'x', seen: null, kept: 5 });
+    expect(judge(quiet, { evidence }).report.fitsFrom).toBe(680);
   });
 
   test('a gap is told, and a blocker that may hide in it makes the verdict unsure', () => {
@@ -234,6 +362,23 @@ describe('who is to blame for a width', () => {
     ],
   ])('%s', (_name, elements, expected) => {
     expect(blame(elements)).toEqual(expected);
+  });
+
+  test('one px is let pass, two are not', () => {
+    expect(blame([element(1, null, 0, 391)])).toEqual([]);
+    expect(blame([element(1, null, 0, 392)])).toEqual([[1, 2, 'box']]);
+  });
+
+  test('where only what is seen counts, a box that merely holds others does not', () => {
+    const seen = (elements: ElementFact[]) =>
+      findCulprits(elements, { left: 0, right: 390, direction: 'ltr', shownOnly: true }).map(
+        (one) => one.element.id,
+      );
+    const row = element(1, null, -15, 420, { inkLeft: 405, inkRight: -15 });
+    const fits = element(2, 1, 0, 390);
+    const painted = element(2, 1, 0, 405);
+    expect(seen([row, fits])).toEqual([]);
+    expect(seen([row, painted])).toEqual([1]);
   });
 
   test('in a page that runs from right to left the left edge counts', () => {

@@ -2,10 +2,10 @@ import { describe, expect, test } from '@jest/globals';
 import { PassThrough } from 'node:stream';
 import { Connection } from '../../src/render/protocol/connection.js';
 
-function open() {
+function open(limits?: { call: number; message: number }) {
   const toBrowser = new PassThrough();
   const fromBrowser = new PassThrough();
-  const connection = new Connection(toBrowser, fromBrowser);
+  const connection = new Connection(toBrowser, fromBrowser, limits);
   const say = (message: unknown) => fromBrowser.write(`${JSON.stringify(message)}\0`);
   const heard = () =>
     String(toBrowser.read() ?? '')
@@ -27,6 +27,21 @@ describe('the connection to the browser', () => {
     fromBrowser.write(text.subarray(0, cut));
     fromBrowser.write(text.subarray(cut));
     expect(await version).toEqual({ product: 'Grün 1' });
+  });
+
+  test('a call that nobody answers fails, and so does one whose answer is too long', async () => {
+    const slow = open({ call: 20, message: 1000 });
+    await expect(slow.connection.root.send('Browser.getVersion')).rejects.toThrow(
+      'Browser.getVersion: no answer in time',
+    );
+    const { connection, say, heard } = open({ call: 10_000, message: 1000 });
+    const long = connection.root.send('Browser.getVersion');
+    say({ method: 'x', params: 'y'.repeat(5000) });
+    say({ id: heard()[0]!.id, result: 'z'.repeat(5000) });
+    await expect(long).rejects.toThrow('the answer is too long');
+    const next = connection.root.send('Browser.getVersion');
+    say({ id: heard()[0]!.id, result: { product: 'x' } });
+    expect(await next).toEqual({ product: 'x' });
   });
 
   test('an error is told with what the browser said', async () => {

@@ -131,6 +131,7 @@ function explain(
 function wanted(issue: z.core.$ZodIssue): string {
   if (issue.code === 'invalid_value') return `must be one of ${issue.values.join(', ')}`;
   if (issue.code === 'invalid_type') return `must be ${article(issue.expected)}`;
+  if (issue.code === 'invalid_key') return issue.issues[0]?.message ?? issue.message;
   if (issue.code === 'too_small') return `must be at least ${issue.minimum}`;
   if (issue.code === 'too_big') return `must be at most ${issue.maximum}`;
   return issue.message;

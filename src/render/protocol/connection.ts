@@ -11,6 +11,8 @@ type Result<M extends keyof Commands> = Commands[M]['returnType'];
 const CALL_LIMIT = 30_000;
 /** The longest message that is read, bytes: a page may log any length of text. */
 const MESSAGE_LIMIT = 64_000_000;
+/** From so many bytes on a message takes its time. */
+const LONG = 1_000_000;
 /** As much of a message as says what it answers. */
 const HEAD = 200;
 
@@ -54,6 +56,11 @@ export class Connection {
     read.on('close', () => this.close('the browser is gone'));
     read.on('error', () => this.close('the browser is gone'));
     write.on('error', () => this.close('the browser is gone'));
+  }
+
+  /** Whether a long message is on its way, whosever it is: all others wait behind it. */
+  get isJammed(): boolean {
+    return this.#size > LONG;
   }
 
   get closed(): boolean {
@@ -155,6 +162,8 @@ export class Session {
   #connection: Connection;
   #events = new EventEmitter().setMaxListeners(0);
   ended = false;
+  /** When the target last told of something. */
+  heardAt = 0;
 
   constructor(connection: Connection, id: string) {
     this.#connection = connection;
@@ -183,6 +192,7 @@ export class Session {
   }
 
   emit(event: string, params: unknown): void {
+    this.heardAt = performance.now();
     this.#events.emit(event, params);
   }
 

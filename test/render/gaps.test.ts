@@ -1,0 +1,155 @@
+import { describe, expect, test } from '@jest/globals';
+import type { FactKind, RequestFact } from '../../src/core/evidence.js';
+import { getDefaultHouse } from '../../src/core/house/read.js';
+import { planRenders } from '../../src/core/plan.js';
+import type { RawPage } from '../../src/render/collect/elements.js';
+import { findGaps, type Sight } from '../../src/render/gaps.js';
+import { makeLost } from '../../src/render/lost.js';
+import type { Reading } from '../../src/render/read.js';
+import { TrafficLog } from '../../src/render/traffic.js';
+
+const house = getDefaultHouse();
+const RAW = { total: 0, elements: [], unplaced: false, slot: {} } as unknown as RawPage;
+
+function look(
+  given: Partial<Sight> & {
+    raw?: Partial<RawPage>;
+    requests?: RequestFact[];
+    moving?: string[];
+  } = {},
+) {
+  const { raw = {}, requests = [], moving = [], ...rest } = given;
+  const facts = makeLost(planRenders('x', house, house)[0]!, '');
+  facts.traffic = requests;
+  facts.page.stillMoving = moving;
+  const reading = { raw: { ...RAW, ...raw } } as Reading;
+  return findGaps({ facts, reading, hung: null, traffic: new TrafficLog(), left: false, ...rest });
+}
+
+const request = (given: Partial<RequestFact>): RequestFact => ({
+  address: 'https://tally.example/a',
+  first: 'https://tally.example/a',
+  host: 'tally.example',
+  type: 'Script',
+  status: 200,
+  wire: 0,
+  unpacked: 0,
+  failed: null,
+  refused: null,
+  from: null,
+  by: null,
+  forbidsFrames: null,
+  waited: null,
+  inFrame: false,
+  ...given,
+});
+
+const OFFLINE = { kind: 'offline', words: 'the run is offline' } as const;
+const kindsOf = (gaps: ReturnType<typeof look>) =>
+  [...new Set(gaps.map(({ kind }) => kind))].sort();
+const LAYOUT: FactKind[] = ['elements', 'host', 'page', 'slot'];
+const ALL = [...LAYOUT, 'frames', 'media', 'pictures', 'scripts', 'traffic'].sort();
+
+describe('what is withheld could have shown', () => {
+  test.each<[string, Partial<RequestFact>, string[]]>([
+    ['anything, as a script', {}, ALL],
+    ['anything, as data', { type: 'Fetch' }, ALL],
+    [
+      'all that can be seen, as a style sheet',
+      { type: 'Stylesheet' },
+      ALL.filter((kind) => kind !== 'scripts'),
+    ],
+    ['how large it is, as a picture', { type: 'Image' }, [...LAYOUT, 'pictures'].sort()],
+    ['how wide text is, as a font', { type: 'Font' }, LAYOUT],
+    ['what plays, as a film', { type: 'Media' }, [...LAYOUT, 'media'].sort()],
+    ['what is in it, as a frame', { type: 'Document' }, ['frames', 'scripts', 'traffic']],
+    ['no more than its frame, inside one', { inFrame: true }, ['frames', 'scripts', 'traffic']],
+    ['nothing, as a ping', { type: 'Ping' }, []],
+    ['nothing, as a mere connection', { type: 'Other', failed: 'refused' }, []],
+  ])('%s', (_name, given, kinds) => {
+    const gaps = look({ requests: [request({ status: null, refused: OFFLINE, ...given })] });
+    expect(kindsOf(gaps)).toEqual(kinds);
+    expect(gaps.every(({ why }) => why === 'the run is offline')).toBe(true);
+  });
+
+  test.each<[string, Partial<RequestFact>, boolean]>([
+    ['401', { status: 401 }, true],
+    ['403', { status: 403 }, true],
+    ['429', { status: 429 }, true],
+    ['404', { status: 404 }, false],
+    ['503', { status: 503 }, false],
+    ['not recorded', { refused: { kind: 'not-recorded', words: 'x' } }, true],
+    ['a private address', { refused: { kind: 'private-address', words: 'x' } }, true],
+    ['the proxy', { refused: { kind: 'proxy', words: 'x' } }, true],
+    ['not looked up in time', { refused: { kind: 'no-lookup', words: 'x' } }, true],
+    ['a name that is not', { refused: { kind: 'unknown-name', words: 'x' } }, false],
+    ['a host that is down', { refused: { kind: 'unreachable', words: 'x' } }, false],
+  ])('%s: %j', (_name, given, gap) => {
+    expect(look({ requests: [request(given)] }).length > 0).toBe(gap);
+  });
+
+  test('without its styles nothing measured counts; without a picture what is there does', () => {
+    const keptOf = (type: string) =>
+      look({ requests: [request({ type, refused: OFFLINE })] }).find(({ kind }) => kind === 'page')
+        ?.kept;
+    expect([keptOf('Stylesheet'), keptOf('Image')]).toEqual([null, 1]);
+    // Both at once, for the same reason: the worse one is told.
+    const both = ['Image', 'Stylesheet', 'Script'].map((type) =>
+      request({ type, refused: OFFLINE }),
+    );
+    const pages = look({ requests: both }).filter(({ kind }) => kind === 'page');
+    expect(pages.map(({ kept }) => kept)).toEqual([null]);
+  });
+});
+
+describe('what was not at rest', () => {
+  test.each<[string, string[]]>([
+    ['the load', ALL],
+    ['the network', ALL],
+    ['timers', ALL],
+    ['media', ['media']],
+    ['fonts', LAYOUT],
+    ['pictures', [...LAYOUT, 'pictures'].sort()],
+  ])('%s', (motion, kinds) => {
+    expect(kindsOf(look({ moving: [motion, motion] }))).toEqual(kinds);
+    expect(look({ moving: [motion, motion] })).toHaveLength(kinds.length);
+  });
+});
+
+describe('what was not read', () => {
+  const read = ALL.filter((kind) => kind !== 'scripts' && kind !== 'traffic');
+
+  test('beyond the cap frames, media and pictures are missing too', () => {
+    const gaps = look({ raw: { total: 5200, elements: [{}] as RawPage['elements'] } });
+    expect(kindsOf(gaps)).toEqual(['elements', 'frames', 'media', 'pictures']);
+    expect(gaps.find(({ kind }) => kind === 'elements')).toMatchObject({ seen: 5200, kept: 0 });
+    expect(kindsOf(look({ raw: { unplaced: true } }))).toEqual([
+      'elements',
+      'frames',
+      'media',
+      'pictures',
+    ]);
+  });
+
+  test.each<[string, Partial<Sight> & { raw?: Partial<RawPage> }, string[], string]>([
+    ['a page that could not be read', { reading: null }, read, 'the page could not be read'],
+    ['a slot that is gone', { raw: { slot: null } }, read, 'the slot is no longer on the page'],
+    ['a page that was left', { reading: null, left: true }, ALL, 'the page was left'],
+  ])('%s', (_name, given, kinds, why) => {
+    const gaps = look(given);
+    expect(kindsOf(gaps)).toEqual(kinds);
+    expect(gaps.every((gap) => gap.why === why)).toBe(true);
+    expect(gaps.find(({ kind }) => kind === 'page')?.kept).toBeNull();
+  });
+
+  test('a page that hangs was not seen to its end, and is not called late as well', () => {
+    const hung = { from: null, address: null, line: null, functionName: null, seconds: 5 };
+    const gaps = look({ hung, moving: ['the page'] });
+    expect(kindsOf(gaps)).toEqual(ALL);
+    expect(new Set(gaps.map(({ why }) => why))).toEqual(new Set(['its code had to be stopped']));
+  });
+
+  test('nothing, where all was seen', () => {
+    expect(look()).toEqual([]);
+  });
+});
