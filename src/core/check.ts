@@ -73,8 +73,8 @@ export interface CheckDefinition<K extends FactKind, D> {
   standard: string | null;
   /** The kinds of evidence it reads. */
   needs: readonly K[];
-  /** Whether the markup alone can raise it. */
-  markup: boolean;
+  /** Whether the markup alone can raise it; `part` where it shows some of the ways only. */
+  markup: boolean | 'part';
   judge(c: Case<K>): Fact<D>[];
   says(data: D, fact: Fact<D>): Words;
   mend?(data: D, fact: Fact<D>, markup: Markup): Edit[] | null;

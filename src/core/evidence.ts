@@ -185,6 +185,7 @@ export type RefusalKind =
   | 'not-recorded'
   | 'not-here'
   | 'no-lookup'
+  | 'too-much'
   | 'odd-status';
 
 export interface Refusal {

@@ -16,6 +16,7 @@ const refusal = z.object({
     'not-recorded',
     'not-here',
     'no-lookup',
+    'too-much',
     'odd-status',
   ]),
   words: z.string(),

@@ -89,7 +89,6 @@ function findCapped({ facts, reading, traffic }: Sight): Gap[] {
     const [gap] = list(facts, ['traffic'], 'more requests than are kept');
     gaps.push({ ...gap!, seen: asked });
   }
-  if (traffic.stopped) gaps.push(...list(facts, ALL, traffic.stopped));
   return gaps;
 }
 

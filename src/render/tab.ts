@@ -204,7 +204,6 @@ export class Tab {
     session.on('Page.frameStoppedLoading', ({ frameId }) => {
       if (frameId === this.targetId && this.happened.navigations.length > 0) this.#onLoad?.();
     });
-    this.traffic.onTooMuch(() => session.tell('Page.stopLoading'));
     followHappenings(session, () => this.happened);
     session.on('Inspector.targetCrashed', () => {
       this.happened.crashed = true;

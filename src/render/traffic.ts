@@ -1,5 +1,4 @@
 import type { Protocol } from 'devtools-protocol';
-import { formatBytes } from '../core/measure/units.js';
 import type { Session } from './protocol/connection.js';
 
 /** A request as the protocol tells of it, over all its sessions. */
@@ -24,8 +23,6 @@ export interface LoggedRequest {
 /** Kinds that may stay open for as long as the page lives. */
 const OPEN_ENDED = new Set(['Media', 'EventSource', 'WebSocket', 'Ping']);
 const CAP = 2000;
-/** More than a page may load, bytes unpacked: what goes on for ever is ended. */
-const MOST_BYTES = 200_000_000;
 const EMPTY = {
   status: null,
   wire: 0,
@@ -44,20 +41,6 @@ export class TrafficLog {
   #dropped = 0;
   #idleWaiters: (() => void)[] = [];
   #lastActivity = 0;
-  #bytes = 0;
-  /** Why loading was ended before its end; null where it was not. */
-  stopped: string | null = null;
-  readonly #mostBytes: number;
-  #onTooMuch: () => void = () => undefined;
-
-  constructor(mostBytes = MOST_BYTES) {
-    this.#mostBytes = mostBytes;
-  }
-
-  /** Told once a load when more has come than a page may load. */
-  onTooMuch(listener: () => void): void {
-    this.#onTooMuch = listener;
-  }
 
   /** Follows one session; call it for every frame and worker that is attached. */
   follow(session: Session): void {
@@ -84,7 +67,6 @@ export class TrafficLog {
     session.on('Network.dataReceived', ({ requestId, dataLength }) => {
       const request = at(requestId);
       if (request) request.unpacked += dataLength;
-      this.#count(dataLength);
     });
     session.on('Network.loadingFinished', ({ requestId, encodedDataLength, timestamp }) => {
       const request = at(requestId);
@@ -103,8 +85,6 @@ export class TrafficLog {
   reset(): void {
     this.#requests.clear();
     this.#dropped = 0;
-    this.#bytes = 0;
-    this.stopped = null;
   }
 
   get requests(): LoggedRequest[] {
@@ -158,13 +138,6 @@ export class TrafficLog {
       frame,
       initiator: before ? before.initiator : event.initiator,
     });
-  }
-
-  #count(bytes: number): void {
-    this.#bytes += bytes;
-    if (this.#bytes <= this.#mostBytes || this.stopped !== null) return;
-    this.stopped = `it loads more than ${formatBytes(this.#mostBytes)}: loading was ended there`;
-    this.#onTooMuch();
   }
 
   #add(key: string, request: LoggedRequest): void {

@@ -126,5 +126,7 @@ describe('the source line with its caret', () => {
 });
 
 test('text of a snippet is made harmless for a terminal', () => {
-  expect(clean('a\u001b]0;x\u0007\u202eb\u009b31m\r\nc\td')).toBe('a␛]0;x␇[right-to-left override]b[U+009B]31m\nc\td');
+  expect(clean('a\u001b]0;x\u0007\u202eb\u009b31m\r\nc\td')).toBe(
+    'a␛]0;x␇[right-to-left override]b[U+009B]31m\nc\td',
+  );
 });

@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { mkdirSync, mkdtempSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
 import { createServer, request, type Server } from 'node:http';
 import { connect as connectSecure } from 'node:http2';
-import { connect } from 'node:net';
+import { connect, type AddressInfo } from 'node:net';
 import { networkInterfaces, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { connect as startTls } from 'node:tls';
@@ -280,4 +280,25 @@ test('a recording with an odd status or header costs that answer only', async ()
   expect((await get('http://tally.example/half')).status).toBe(502);
   expect(await get('http://tally.example/name')).toEqual({ status: 200, body: 'x' });
   await replaying.close();
+});
+
+test('what comes in during one load has an end', async () => {
+  const rules = {
+    origin: 'https://www.seedlibrary.example',
+    reroute: { '*.fernmap.example': `http://127.0.0.1:${(vendor.address() as AddressInfo).port}` },
+    offline: false,
+  };
+  const means = { certificate: await makeCertificate(), mostBytes: 100 };
+  const small = new Gate(rules, means);
+  port = await small.open();
+  const page = { html: '', headers: {}, root: null };
+  small.setPage(page);
+  await get('http://maps.fernmap.example/plain');
+  await expect(get(`http://maps.fernmap.example/${'x'.repeat(90)}`)).rejects.toThrow();
+  expect(small.takeRefusals()).toMatchObject([
+    { kind: 'too-much', words: 'the page loads more than 100 B: loading was ended there' },
+  ]);
+  small.setPage(page);
+  expect((await get('http://maps.fernmap.example/plain')).status).toBe(200);
+  await small.close();
 });

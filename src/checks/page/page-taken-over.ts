@@ -31,7 +31,7 @@ export default defineCheck({
   standard:
     'HTML Living Standard, 8.8.1 Simple dialogs; WCAG 2.2, 3.2.1 On Focus and 2.2.4 Interruptions',
   needs: ['scripts'],
-  markup: true,
+  markup: 'part',
   judge: (c) =>
     c.renders.length === 0
       ? judgeMarkup(c.markup)

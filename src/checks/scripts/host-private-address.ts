@@ -22,7 +22,7 @@ export default defineCheck({
     'The markup loads from, or the page asked for, a loopback, link-local or private address (by number, by name, or by redirect); the tool refused it. Not where the house reroutes the host.',
   standard: 'RFC 6890 Special-Purpose IP Address Registries',
   needs: ['traffic'],
-  markup: true,
+  markup: 'part',
   judge(c): Fact<Data>[] {
     const written = judgeMarkup(c);
     const asked = c.renders.flatMap(({ render, traffic }) =>

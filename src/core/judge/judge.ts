@@ -136,7 +136,7 @@ function explainNotJudged(check: Check, judged: Judged, fault: string | null): N
   const say = (why: string): NotJudged => ({ id: check.id, why, snippet: judged.snippet.name });
   if (fault !== null) return [say(fault)];
   if (judged.markupOnly !== null)
-    return check.needs.length > 0 && !check.markup ? [say(judged.markupOnly)] : [];
+    return check.needs.length > 0 && check.markup !== true ? [say(judged.markupOnly)] : [];
   const why = tellGaps(judged.evidence, check);
   return why === null ? [] : [say(why)];
 }

@@ -12,6 +12,7 @@ import type { Duplex } from 'node:stream';
 import { connect as startTls } from 'node:tls';
 import type { Refusal } from '../../core/evidence.js';
 import { getPath } from './address.js';
+import type { Meter } from './meter.js';
 import type { Take } from './recorder.js';
 import {
   askProxy,
@@ -64,6 +65,7 @@ export async function forward(
   to: Onward,
   realHost: string,
   take: Take | null,
+  meter: Meter,
   onFailure: (refusal: Refusal) => void,
 ): Promise<void> {
   let closed = false;
@@ -90,7 +92,7 @@ export async function forward(
     onward.on('response', (back) => {
       const refused = to.via && back.statusCode === PROXY_REFUSES;
       if (refused) onward!.destroy(getRefusalFault(to.via!, PROXY_REFUSES, back.statusMessage));
-      else attempt(() => passBack(back, answer, take), fail);
+      else attempt(() => passBack(back, answer, take, meter, fail), fail);
     });
     if (take) ask.on('data', (chunk: Buffer) => take.sent(chunk));
     (ask as NodeJS.ReadableStream).pipe(onward);
@@ -99,13 +101,24 @@ export async function forward(
   }
 }
 
-function passBack(back: IncomingMessage, answer: Answer, take: Take | null): void {
+function passBack(
+  back: IncomingMessage,
+  answer: Answer,
+  take: Take | null,
+  meter: Meter,
+  fail: (error: unknown) => void,
+): void {
   const { statusCode = 502 } = back;
-  if (statusCode > LAST_STATUS) throw new OddStatus(statusCode);
+  if (statusCode > LAST_STATUS) throw new Withheld(describeOdd(statusCode));
   const headers = keepHeaders(back.headers);
   take?.answered(statusCode, headers);
   answer.writeHead(statusCode, headers as Record<string, string>);
-  if (take) back.on('data', (chunk: Buffer) => take.got(chunk));
+  back.on('data', (chunk: Buffer) => {
+    const over = meter.count(chunk.length);
+    if (!over) return void take?.got(chunk);
+    fail(new Withheld(over));
+    back.destroy();
+  });
   back.pipe(answer as NodeJS.WritableStream);
   back.on('end', () => take?.end());
   back.on('error', () => answer.destroy());
@@ -122,19 +135,24 @@ function attempt(work: () => void, onFault: (error: unknown) => void): void {
 /** The highest status that an answer over HTTP/2 can have here. */
 const LAST_STATUS = 599;
 
-/** Some vendors turn programs away with statuses of their own. */
-class OddStatus extends Error {
+/** An answer that is not passed on. */
+class Withheld extends Error {
   readonly refusal: Refusal;
 
-  constructor(status: number) {
-    super();
-    const words = `it answers with ${status}, which no standard knows: visitors may see more`;
-    this.refusal = { kind: 'odd-status', words };
+  constructor(refusal: Refusal) {
+    super(refusal.words);
+    this.refusal = refusal;
   }
 }
 
+/** Some vendors turn programs away with statuses of their own. */
+function describeOdd(status: number): Refusal {
+  const words = `it answers with ${status}, which no standard knows: visitors may see more`;
+  return { kind: 'odd-status', words };
+}
+
 function explain(error: unknown, { via, scheme }: Onward): Refusal {
-  if (error instanceof ProxyFault || error instanceof OddStatus) return error.refusal;
+  if (error instanceof ProxyFault || error instanceof Withheld) return error.refusal;
   // Over plain HTTP it is the proxy itself that was asked.
   return via && scheme === 'http:' ? getSilenceFault(via, error).refusal : SILENT;
 }

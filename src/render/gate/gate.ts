@@ -23,6 +23,7 @@ import type { Recorder } from './recorder.js';
 import { Replay } from './replay.js';
 import { CHALLENGE, Doorman, guard, UNKNOWN_USER } from './doorman.js';
 import { lookUp, type Lookup } from './lookup.js';
+import { Meter, MOST_BYTES } from './meter.js';
 import { getPort, getRoute, type GateRules, type Route, type Tunnel } from './route.js';
 import { openTunnel, ProxyFault } from './upstream.js';
 
@@ -42,6 +43,8 @@ export interface GateMeans {
   recording?: Recording;
   /** How names are looked up; left out: as the system does it. */
   look?: Lookup;
+  /** How much may come in during one load, bytes; left out: as much as no page needs. */
+  mostBytes?: number;
 }
 
 const ESTABLISHED = 'HTTP/1.1 200 Connection Established\r\n\r\n';
@@ -58,6 +61,7 @@ export class Gate {
   #rules: GateRules;
   #doorman: Doorman;
   #look: Lookup;
+  #meter: Meter;
   #page: PageSource = { html: '', headers: {}, root: null };
   #load: Load = NO_LOAD;
   #recorder: Recorder | null;
@@ -73,6 +77,7 @@ export class Gate {
     this.#rules = rules;
     this.#doorman = new Doorman(password);
     this.#look = means.look ?? lookUp;
+    this.#meter = new Meter(means.mostBytes ?? MOST_BYTES);
     this.#recorder = means.recorder ?? null;
     this.#replay = means.recording ? new Replay(means.recording) : null;
     const handlers = {
@@ -112,6 +117,7 @@ export class Gate {
   setPage(page: PageSource, load: Load = NO_LOAD): void {
     this.#recorder?.endLoad(this.#load);
     this.#replay?.begin(load);
+    this.#meter.reset();
     this.#load = load;
     this.#page = page;
   }
@@ -172,6 +178,12 @@ export class Gate {
       socket.write(ESTABLISHED);
       if (this.#recorder) return await this.#standBetween(onward, authority, socket, head);
       if (head.length > 0) onward.write(head);
+      onward.on('data', ({ length }: Buffer) => {
+        const over = this.#meter.count(length);
+        if (!over) return;
+        this.#refuseHost(over, authority);
+        socket.destroy();
+      });
       join(socket, onward);
     } catch (error) {
       this.#refuseHost(error instanceof ProxyFault ? error.refusal : SILENT, authority);
@@ -223,8 +235,14 @@ export class Gate {
       this.#note(route.refusal, url, true);
       return refuse(answer, route.refusal.kind === 'private-address' ? 403 : 502);
     }
-    await forward(ask, answer, getOnward(route, url), url.host, take ?? null, (refusal) =>
-      this.#note(refusal, url, true),
+    await forward(
+      ask,
+      answer,
+      getOnward(route, url),
+      url.host,
+      take ?? null,
+      this.#meter,
+      (refusal) => this.#note(refusal, url, refusal.kind !== 'too-much'),
     );
   }
 

@@ -1,0 +1,88 @@
+import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { CHECKS } from '../../dist/src/checks/index.js';
+import type { Evidence } from '../../dist/src/core/evidence.js';
+import { readHouse } from '../../dist/src/core/house/read.js';
+import { judgeSnippet } from '../../dist/src/core/judge/judge.js';
+import { readMarkup } from '../../dist/src/core/markup/markup.js';
+import { planRenders } from '../../dist/src/core/plan.js';
+import { findBrowser } from '../../dist/src/render/browser/find.js';
+import { Renderer } from '../../dist/src/render/renderer.js';
+
+/** A page of which no two loads are the same: pictures, requests, widths, a script. */
+const PAGE = `<!doctype html><html lang="en"><body><header>Seed library</header><div id="promo"></div>
+<main data-mivket-slot="article" style="width: 300px; margin: 0 16px"></main>
+<script>
+const some = 1 + Math.floor(Math.random() * 9);
+for (let i = 0; i < some; i++) promo.append(Object.assign(new Image(40, 40), { src: "https://r" + Math.random() + ".example/x.png" }));
+promo.append(Object.assign(document.createElement("p"), { style: "width:" + (1300 + Math.random() * 900) + "px", textContent: "wide" }));
+document.head.append(Object.assign(document.createElement("script"), { src: "https://r" + Math.random() + ".example/s.js" }));
+</script><p class="end">End</p></body></html>`;
+const house = readHouse(
+  'viewports: [{ name: phone, width: 390 }, { name: desktop, width: 1280 }]\nslots: { article: {} }',
+  'mivket.yaml',
+);
+let renderer: Renderer;
+
+beforeAll(async () => {
+  renderer = await Renderer.open({
+    program: await findBrowser(),
+    house,
+    ownPage: PAGE,
+    root: null,
+    offline: false,
+    limits: { load: 8000, settle: 4000, hang: 4000 },
+  });
+}, 60_000);
+afterAll(() => renderer.close());
+
+async function look(text: string): Promise<{ evidence: Evidence[]; told: string[] }> {
+  const snippet = { name: 'x', path: null, text };
+  const markup = readMarkup(text);
+  const renders = planRenders('x', house, house);
+  const evidence = await renderer.renderSnippet(snippet, markup, renders, () => undefined);
+  const baselines = await renderer.getBaselines(renders);
+  const given = {
+    snippet,
+    markup,
+    house,
+    evidence,
+    baselines,
+    checks: CHECKS,
+    today: '2026-01-01',
+    markupOnly: null,
+  };
+  const { report } = judgeSnippet(given);
+  return {
+    evidence,
+    told: report.findings.map(({ id, where }) =>
+      `${id} ${where.offset} ${where.made ?? ''}`.trim(),
+    ),
+  };
+}
+
+test('what is unsteady in the page is never held against a snippet', async () => {
+  const { evidence, told } = await look('<p>Sow</p>');
+  expect(told).toEqual([]);
+  for (const { elements, traffic, pictures } of evidence)
+    expect([elements.map(({ tag }) => tag), traffic, pictures]).toEqual([['p'], [], []]);
+}, 60_000);
+
+test('of two that make things each has its own', async () => {
+  const code = `<div id="own"></div><script>let x = 0;</script><script>
+own.innerHTML = "<b><img src='https://vendor.invalid/a.png' width=30 height=30></b>";
+for (let i = 0; i < 450; i++) document.body.append(document.createElement("i"));
+</script>`;
+  const { evidence, told } = await look(code);
+  expect(told).toEqual([`picture-without-alt ${code.lastIndexOf('<script')} #own > b > img`]);
+  const [first] = evidence;
+  expect(first!.elements.filter(({ tag }) => tag === 'i')).toHaveLength(450);
+  expect(first!.traffic.map(({ host }) => host)).toEqual(['vendor.invalid']);
+  expect(first!.host).toEqual([]);
+}, 60_000);
+
+test('on a page with code every width is loaded anew', async () => {
+  const { evidence } = await look('<p>Sow</p>');
+  // Each load has its own random pictures: had it been resized, the request log would be that of the first.
+  expect(evidence).toHaveLength(2);
+  expect(evidence.flatMap(({ gaps }) => gaps)).toEqual([]);
+}, 60_000);
