@@ -30,16 +30,21 @@ export class Gates {
     this.#data = data;
   }
 
-  /** @throws Error where the thread breaks down meanwhile */
-  async open(rules: GateRules): Promise<GateHandle> {
+  /**
+   * @param password what is to be shown; null where anybody may go through
+   * @throws Error where the thread breaks down meanwhile
+   */
+  async open(
+    rules: GateRules,
+    password: string | null = randomBytes(18).toString('base64url'),
+  ): Promise<GateHandle> {
     if (this.#thread === null || this.#thread.broken) this.#thread = new Thread(this.#data);
     const thread = this.#thread;
     const gate = ++this.#last;
-    const password = randomBytes(18).toString('base64url');
     const port = (await thread.ask({ call: 'open', gate, rules, password })) as number;
     return {
       port,
-      password,
+      password: password ?? '',
       setPage: async (page, load) => void (await thread.ask({ call: 'page', gate, page, load })),
       takeRefusals: async () => (await thread.ask({ call: 'refusals', gate })) as GateRefusal[],
       close: async () => void (await thread.ask({ call: 'close', gate }).catch(() => undefined)),

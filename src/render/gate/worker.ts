@@ -19,7 +19,7 @@ export interface GateData {
 
 /** What the main thread asks of the gates' thread. */
 export type GateCall =
-  | { call: 'open'; gate: number; rules: GateRules; password: string }
+  | { call: 'open'; gate: number; rules: GateRules; password: string | null }
   | { call: 'page'; gate: number; page: PageSource; load: Load }
   | { call: 'refusals'; gate: number }
   | { call: 'close'; gate: number }
