@@ -1,5 +1,4 @@
 import { CommanderError } from 'commander';
-import { cleanLine } from '../formats/clean.js';
 import { ToolError } from '../core/errors.js';
 import { makeProgram } from './program.js';
 import { complain, write, type World } from './streams.js';
@@ -30,14 +29,6 @@ async function explain(error: unknown, world: World): Promise<number> {
   if (world.env.MIVKET_DEBUG && error instanceof Error)
     await write(world.stderr, `${error.stack}\n`).catch(() => undefined);
   return BROKEN;
-}
-
-/** The last resort: what nobody caught is one sentence too, and never looks like a verdict. */
-export function explainCrash(error: unknown): never {
-  const words = error instanceof Error ? error.message : String(error);
-  process.stderr.write(`mivket: something went wrong inside Mivket: ${cleanLine(words)}\n`);
-  if (process.env.MIVKET_DEBUG && error instanceof Error) process.stderr.write(`${error.stack}\n`);
-  process.exit(BROKEN);
 }
 
 /** Who reads us may stop early (`| head`): that is no fault. */

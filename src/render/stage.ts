@@ -82,7 +82,8 @@ export async function renderOne(
   )
     throw new ProtocolError('the tab could not be made ready');
   const { hung, stillMoving, reading } = await look(tab, address, page, render, options);
-  const refusals = await gate.takeRefusals();
+  // A page that is only brought to another width has asked for nothing since: what was refused it still is.
+  tab.refusals.push(...(await gate.takeRefusals()));
   const { traits, baseline, hostChanges } = options;
   const whose = { ...traits, page, hostChanges, baseline };
   const parting = reading && part(tab, reading.raw, reading.objects, whose).catch(() => null);
@@ -94,7 +95,7 @@ export async function renderOne(
     pageAddress: address,
     mainFrame: tab.targetId,
     frames: facts.frames,
-    refusals,
+    refusals: tab.refusals,
     hostRequests: new Set(baseline?.requests ?? []),
     hostChanges: hostChanges && baseline !== null,
     changes: traits.changes,
@@ -137,6 +138,7 @@ async function prepare(
         ]),
   ]);
   await gate.takeRefusals();
+  tab.refusals = [];
   if (needsMakers({ ...options, changes: options.traits.changes })) await traceMakers(tab);
   if (options.profile) await startProfile(tab);
 }

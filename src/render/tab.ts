@@ -2,6 +2,7 @@ import type { Protocol } from 'devtools-protocol';
 import { observe, watchPlay, watchTimers } from './collect/observe.js';
 import type { Viewport } from '../core/house/house.js';
 import { USER } from './gate/doorman.js';
+import type { GateRefusal } from './gate/gate.js';
 import { followHappenings, Happenings } from './happenings.js';
 import { getIdentity } from './identity.js';
 import { within } from './limit.js';
@@ -52,6 +53,8 @@ export class Tab {
   address = '';
   #onLoad: (() => void) | null = null;
   happened: Happenings;
+  /** What the gate refused the page that stands here. */
+  refusals: GateRefusal[] = [];
   /** The browser keeps in mind who makes elements. */
   traced = false;
   readonly sound = new SoundLog();

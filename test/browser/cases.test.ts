@@ -76,6 +76,26 @@ const CASES: Record<string, HardCase[]> = {
     ['<div style="overflow: auto"><div style="width: 300px">Sow</div></div>', null],
     ['<div style="position: fixed; right: 0; bottom: 0; width: 300px">Chat</div>', null],
     ['<p>Sow thinly, water well, and wait.</p>', null],
+    ['<div style="margin-left: -9px; background: #3d5a73">Sow</div>', 'margin-left: -9px'],
+    ['<div hidden="until-found"><p style="width: 300px; background: #3d5a73">Sow</p></div>', null],
+    [
+      '<div style="contain: paint"><p style="width: 300px; background: #3d5a73">Sow</p></div>',
+      null,
+    ],
+    [
+      '<div style="content-visibility: auto"><p style="width: 300px; background: #000">S</p></div>',
+      null,
+    ],
+    [
+      '<details><summary>Beds</summary><p style="width: 300px; background: #3d5a73">Sow</p></details>',
+      null,
+    ],
+    [
+      '<details open><summary>Beds</summary><p style="width: 300px; background: #000">S</p></details>',
+      'width: 300px',
+    ],
+    ['<div style="margin: 0 -9px"><p style="margin: 0 9px">Sow</p></div>', null],
+    ['<div style="opacity: 0"><p style="width: 300px; background: #3d5a73">Sow</p></div>', null],
   ],
   'frame-wider-than-slot': [
     [`<iframe ${FRAME} width="296" height="90" style="border: 0"></iframe>`, 'width="296"'],
@@ -127,6 +147,19 @@ const CASES: Record<string, HardCase[]> = {
       '<div id="v"></div><script>document.querySelector("#v").innerHTML = "<video autoplay src=https://media.loam.example/talk.mp4 style=width:100%>"</script>',
       '<script>',
     ],
+    [
+      '<p>Sow</p><script>new Audio("https://media.loam.example/talk.mp4").play().catch(() => 0)</script>',
+      '.play(',
+    ],
+    [
+      '<audio id="a" src="https://media.loam.example/talk.mp4"></audio><script>a.play().catch(() => 0)</script>',
+      '.play(',
+    ],
+    [
+      `<video ${TALK} muted style="width: 100%"></video><script>document.querySelector("video").play()</script>`,
+      null,
+    ],
+    [`<video ${TALK} style="width: 100%" onclick="this.play()"></video>`, null],
     [`<video ${TALK} autoplay muted style="width: 100%"></video>`, null],
     [`<video ${TALK} autoplay muted="false" style="width: 100%"></video>`, null],
     [
@@ -139,6 +172,18 @@ const CASES: Record<string, HardCase[]> = {
     ],
     [`<video ${TALK} controls style="width: 100%"></video>`, null],
     ['<audio autoplay src="https://media.loam.example/talk.mp4"></audio>', null],
+  ],
+  'frame-border-left-on': [
+    [`<iframe ${FRAME} style="width: 100%"></iframe>`, `<iframe ${FRAME} style="width: 100%">`],
+    [`<iframe ${FRAME} style="border: 2px inset"></iframe>`, null],
+    [`<iframe ${FRAME} style="border-style: none"></iframe>`, null],
+    [`<iframe ${FRAME} style="display: none"></iframe>`, null],
+    [`<iframe ${FRAME} width="0" height="0"></iframe>`, null],
+    [`<embed type="text/html" ${FRAME} width="90" height="90">`, null],
+    [
+      `<iframe ${FRAME}></iframe><script>document.querySelector("iframe").style.border = "0"</script>`,
+      null,
+    ],
   ],
   'autoplay-value-ignored': [
     [`<video ${TALK} controls="false" style="width: 100%"></video>`, 'controls="false"'],
@@ -259,10 +304,20 @@ const CASES: Record<string, HardCase[]> = {
   'nothing-rendered': [
     ['<p></p><div></div>', '<p>'],
     ['<p style="visibility: hidden">Sow</p>', '<p style="visibility: hidden">'],
+    ['<div style="opacity: 0"><p>Sow</p><b>Reap</b></div>', '<div style="opacity: 0">'],
     ['<p style="opacity: 0">Sow</p>', '<p style="opacity: 0">'],
     [
       '<div id="box"></div><script>document.querySelector("#box").textContent = ""</script>',
       '<div id="box">',
+    ],
+    [
+      '<audio src="https://media.loam.example/talk.mp4"></audio><p hidden>Sow</p>',
+      '<audio src="https://media.loam.example/talk.mp4">',
+    ],
+    ['<div><audio src="https://media.loam.example/talk.mp4"></audio></div>', null],
+    [
+      '<div id="d" style="height: 1500px"></div><p id="late" style="opacity: 0; transition: opacity 0.3s">Sow</p><script>d.remove(); new IntersectionObserver((all) => { late.style.opacity = all[0].isIntersecting ? 1 : 0 }).observe(late)</script>',
+      null,
     ],
     ['<style>p { color: red }</style><!-- nothing more -->', null],
     [

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { CHECKS } from '../../dist/src/checks/index.js';
 import type { Evidence } from '../../dist/src/core/evidence.js';
+import { makeViewport } from '../../dist/src/core/house/house.js';
 import { readHouse } from '../../dist/src/core/house/read.js';
 import { judgeSnippet } from '../../dist/src/core/judge/judge.js';
 import { readMarkup } from '../../dist/src/core/markup/markup.js';
@@ -23,15 +24,18 @@ const house = readHouse(
 );
 let renderer: Renderer;
 
-beforeAll(async () => {
-  renderer = await Renderer.open({
+const open = async (ownPage: string) =>
+  Renderer.open({
     program: await findBrowser(),
     house,
-    ownPage: PAGE,
+    ownPage,
     root: null,
     offline: false,
     limits: { load: 8000, settle: 4000, hang: 4000 },
   });
+
+beforeAll(async () => {
+  renderer = await open(PAGE);
 }, 60_000);
 afterAll(() => renderer.close());
 
@@ -81,8 +85,15 @@ for (let i = 0; i < 450; i++) document.body.append(document.createElement("i"));
 }, 60_000);
 
 test('on a page with code every width is loaded anew', async () => {
-  const { evidence } = await look('<p>Sow</p>');
-  // Each load has its own random pictures: had it been resized, the request log would be that of the first.
-  expect(evidence).toHaveLength(2);
-  expect(evidence.flatMap(({ gaps }) => gaps)).toEqual([]);
+  const page = `<!doctype html><html lang="en"><meta name="viewport" content="width=device-width"><body><main data-mivket-slot="article"></main>
+<div id="wide">x</div><script>wide.style.width = innerWidth > 1000 ? "1500px" : "9px"</script></body></html>`;
+  const live = await open(page);
+  const viewports = [700, 1280].map((width) => makeViewport({ name: `w${width}`, width }));
+  const renders = planRenders('x', house, { ...house, viewports });
+  const markup = readMarkup('<p>Sow</p>');
+  const snippet = { name: 'x', path: null, text: '<p>Sow</p>' };
+  const evidence = await live.renderSnippet(snippet, markup, renders, () => undefined);
+  await live.close();
+  // Only a page that was loaded at that width has made itself so wide.
+  expect(evidence.map((one) => one.page.atLoad.scrollWidth)).toEqual([700, 1508]);
 }, 60_000);

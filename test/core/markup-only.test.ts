@@ -65,6 +65,24 @@ const CASES: [ids: string | string[], text: string, pieces: string[]][] = [
     '<a href="http://localhost/">x</a><img src="data:image/png;base64,AA">',
     [],
   ],
+  ['attribute-misspelt', '<video mute></video><p clas="a">', ['mute', 'clas="a"']],
+  [
+    'attribute-misspelt',
+    '<p className="a"></p><label htmlFor="b"></label><svg><path strokeWidth="2"/></svg>',
+    ['className="a"', 'htmlFor="b"', 'strokeWidth="2"'],
+  ],
+  ['attribute-misspelt', '<p mute></p><img srcSet="a.png 2x" alt="">', []],
+  [
+    'attribute-misspelt',
+    '<iframe webkitAllowFullScreen mozallowfullscreen msallowfullscreen oallowfullscreen></iframe>',
+    [],
+  ],
+  ['attribute-misspelt', '<p onpointerrun="x()">', ['onpointerrun="x()"']],
+  [
+    'attribute-misspelt',
+    '<p ontouchstart="x()" ontransitionrun="x()" onpointerrawupdate="x()">',
+    [],
+  ],
   ['frame-unnamed', UNNAMED, [UNNAMED]],
   ['frame-unnamed', '<iframe title="Embedded content"></iframe>', ['title="Embedded content"']],
   ['frame-unnamed', '<iframe title=" "></iframe>', ['title=" "']],
@@ -79,6 +97,29 @@ const CASES: [ids: string | string[], text: string, pieces: string[]][] = [
     '<iframe style="display:none"></iframe><p aria-hidden="true"><iframe></iframe></p>',
     [],
   ],
+  // What is hidden under a condition is hidden only there, and what is shown under one is shown.
+  [
+    'frame-unnamed',
+    '<style>@media (max-width: 600px) { iframe { display: none } }</style><iframe></iframe>',
+    ['<iframe>'],
+  ],
+  [
+    'frame-unnamed',
+    '<style>iframe { display: none } @media (min-width: 600px) { iframe { display: block } }</style><iframe></iframe>',
+    ['<iframe>'],
+  ],
+  ['frame-unnamed', '<style>iframe { display: none }</style><iframe></iframe>', []],
+  [
+    'frame-border-left-on',
+    '<iframe></iframe><iframe frameborder="0"></iframe><iframe style="border-width: 0"></iframe><iframe hidden>',
+    ['<iframe>'],
+  ],
+  [
+    'page-taken-over',
+    '<meta http-equiv=Refresh content="5">',
+    ['<meta http-equiv=Refresh content="5">'],
+  ],
+  ['page-taken-over', '<meta http-equiv="refresh"><meta name="refresh" content="5">', []],
   ['autoplay-without-inline', '<video autoplay muted></video>', ['autoplay']],
   [
     'autoplay-without-inline',

@@ -216,6 +216,12 @@ describe('telling the parser’s elements from a script’s', () => {
   });
 });
 
+test('line breaks of all kinds count as one', () => {
+  const text = '<p>\r<b>\r\n<i>\n<u>';
+  const { elements, place } = readMarkup(text);
+  expect(elements.map((element) => place(element).line)).toEqual([1, 2, 3, 4]);
+});
+
 describe('traits', () => {
   test.each([
     ['<p>x</p>', { changes: false, live: false, scrolls: false, media: false, script: null }],

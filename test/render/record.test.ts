@@ -10,7 +10,7 @@ import { gzipSync } from 'node:zlib';
 import type { Exchange } from '../../src/core/recording/exchange.js';
 import { Recording } from '../../src/core/recording/recording.js';
 import { makeCertificate } from '../../src/render/gate/certificate.js';
-import { Recorder } from '../../src/render/gate/recorder.js';
+import { Recorder, Take } from '../../src/render/gate/recorder.js';
 import type { getRoute as GetRoute } from '../../src/render/gate/route.js';
 
 // A host of the world outside cannot be had here: `afar.example` stands for one, on the loopback.
@@ -122,6 +122,18 @@ test('what was recorded is replayed, what was blocked is blocked, and nothing el
     'not-recorded',
   ]);
   await again.close();
+});
+
+test('what is too large is left out, and said to be', async () => {
+  const take = (bytes: number) => {
+    const one = new Take(load, 'GET', 'https://tally.example/', []);
+    one.answered(200, {});
+    for (let sent = 0; sent < bytes; sent += 1_000_000) one.got(Buffer.alloc(1_000_000));
+    one.end();
+    return one.whole;
+  };
+  expect(await take(11_000_000)).toMatchObject({ left: 'too-large', body: null, size: 11_000_000 });
+  expect(await take(9_000_000)).toMatchObject({ left: null, size: 9_000_000 });
 });
 
 test('while recording, a host with a bad certificate fails as it would live', async () => {

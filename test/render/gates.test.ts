@@ -1,0 +1,22 @@
+import { expect, test } from '@jest/globals';
+import { makeCertificate } from '../../dist/src/render/gate/certificate.js';
+import { Gates } from '../../dist/src/render/gate/gates.js';
+
+const RULES = { origin: 'https://www.seedlibrary.example', reroute: {}, offline: true };
+const PAGE = { html: '', headers: {}, root: null };
+const LOAD = { snippet: '', view: '' };
+
+test('when the thread is gone its calls fail, and the next gate is in a new one', async () => {
+  const certificate = await makeCertificate();
+  const gates = new Gates({ certificate, distrusted: null, recordTo: null, recording: null });
+  const first = await gates.open(RULES);
+  await first.setPage(PAGE, LOAD);
+  await gates.close();
+  await expect(first.setPage(PAGE, LOAD)).rejects.toThrow('the thread of the gates is gone');
+  await expect(first.close()).resolves.toBeUndefined();
+  const second = await gates.open(RULES);
+  await second.setPage(PAGE, LOAD);
+  expect(await second.takeRefusals()).toEqual([]);
+  expect(second.password).not.toBe(first.password);
+  await gates.close();
+});
