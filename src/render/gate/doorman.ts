@@ -6,9 +6,6 @@ import type { Duplex } from 'node:stream';
 export const USER = 'mivket';
 /** Asks for credentials (RFC 9110, 11.7.1). */
 export const CHALLENGE = { 'proxy-authenticate': 'Basic realm="mivket"', 'content-length': '0' };
-export const UNKNOWN_USER =
-  'HTTP/1.1 407 Proxy Authentication Required\r\nproxy-authenticate: Basic realm="mivket"\r\ncontent-length: 0\r\n\r\n';
-
 /** Lets in whoever has the password: a port of the loopback is open to all users of a machine. */
 export class Doorman {
   #expected: Buffer | null;

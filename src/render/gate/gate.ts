@@ -16,15 +16,15 @@ import {
   SILENT,
   type Answer,
   type Ask,
-  type Onward,
 } from './exchange.js';
 import { servePage, type PageSource } from './page-server.js';
 import type { Recorder } from './recorder.js';
 import { Replay } from './replay.js';
-import { CHALLENGE, Doorman, guard, UNKNOWN_USER } from './doorman.js';
+import { CHALLENGE, Doorman, guard } from './doorman.js';
+import { ESTABLISHED, REFUSED, UNKNOWN_USER, UNREACHED } from './tunnel-answers.js';
 import { lookUp, type Lookup } from './lookup.js';
 import { Meter, MOST_BYTES } from './meter.js';
-import { getPort, getRoute, type GateRules, type Route, type Tunnel } from './route.js';
+import { getOnward, getPort, getRoute, type GateRules, type Route, type Tunnel } from './route.js';
 import { openTunnel, ProxyFault } from './upstream.js';
 
 /** Something the gate did not let through, or could not get. */
@@ -47,9 +47,6 @@ export interface GateMeans {
   mostBytes?: number;
 }
 
-const ESTABLISHED = 'HTTP/1.1 200 Connection Established\r\n\r\n';
-const REFUSED = 'HTTP/1.1 403 Forbidden\r\ncontent-length: 0\r\nconnection: close\r\n\r\n';
-const UNREACHED = 'HTTP/1.1 502 Bad Gateway\r\ncontent-length: 0\r\nconnection: close\r\n\r\n';
 const NO_LOAD: Load = { snippet: '', view: '' };
 
 /**
@@ -293,10 +290,4 @@ export class Gate {
     socket.on('close', () => this.#sockets.delete(socket));
     socket.on('error', () => socket.destroy());
   }
-}
-
-function getOnward(route: Tunnel | Extract<Route, { kind: 'reroute' }>, url: URL): Onward {
-  if (route.kind === 'reroute') return route.to;
-  const scheme = /^(https|wss):$/.test(url.protocol) ? 'https:' : 'http:';
-  return { scheme, host: route.address, port: route.port, via: route.via };
 }

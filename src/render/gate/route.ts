@@ -59,7 +59,7 @@ export async function getRoute(
     const refusal = replay.getRefusal(getHostKey(host, port));
     return refusal ? { kind: 'refuse', refusal } : { kind: 'replay' };
   }
-  if (to) return { kind: 'reroute', to: getOnward(new URL(to)) };
+  if (to) return { kind: 'reroute', to: getRerouted(new URL(to)) };
   if (rules.offline) return refuse('offline', 'the run is offline');
   return resolve(host, port, scheme === 'http:' ? scheme : 'https:', look);
 }
@@ -76,7 +76,7 @@ function getHostKey(host: string, port: number): string {
   return port === 443 || port === 80 ? host : `${host}:${port}`;
 }
 
-function getOnward(url: URL): Onward {
+function getRerouted(url: URL): Onward {
   const scheme = url.protocol === 'https:' ? 'https:' : 'http:';
   const host = stripBrackets(url.hostname);
   const port = getPort(url);
@@ -125,4 +125,11 @@ async function resolve(
 export function getPort(url: URL): number {
   if (url.port) return Number(url.port);
   return url.protocol === 'https:' || url.protocol === 'wss:' ? 443 : 80;
+}
+
+/** Where a request that is let through is passed on to. */
+export function getOnward(route: Tunnel | Extract<Route, { kind: 'reroute' }>, url: URL): Onward {
+  if (route.kind === 'reroute') return route.to;
+  const scheme = /^(https|wss):$/.test(url.protocol) ? 'https:' : 'http:';
+  return { scheme, host: route.address, port: route.port, via: route.via };
 }
