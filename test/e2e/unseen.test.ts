@@ -47,7 +47,7 @@ afterAll(() => {
 const FRAME = '<iframe title="Map" style="border: 0; width: 100%; height: 90px"';
 
 describe('what was not seen is never taken for sound', () => {
-  test.each([
+  test.concurrent.each([
     [
       '5,200 elements before a picture',
       `${'<b></b>'.repeat(5200)}<img>`,
@@ -107,7 +107,7 @@ describe('what was not seen is never taken for sound', () => {
     120_000,
   );
 
-  test.each([
+  test.concurrent.each([
     ['a script', '<div id="desk"></div><script async src="https://tally.example/a.js"></script>'],
     ['a picture', '<p>x</p><img alt="Beans" src="https://tally.example/a.png">'],
     ['a frame', `${FRAME} src="https://tally.example/a"></iframe>`],
