@@ -116,7 +116,7 @@ async function renderOne(
 
 function getDefaultJobs(): number {
   // Much of a render is waiting, so there may be more than there are cores.
-  return Math.min(8, Math.max(6, cpus().length));
+  return Math.min(8, Math.max(4, cpus().length));
 }
 
 function whenAborted(signal: AbortSignal): Promise<never> {
