@@ -302,3 +302,14 @@ test('what comes in during one load has an end', async () => {
   expect((await get('http://maps.fernmap.example/plain')).status).toBe(200);
   await small.close();
 });
+
+test('a file that cannot be read costs that answer only', async () => {
+  const rules = { origin: 'https://www.seedlibrary.example', reroute: {}, offline: true };
+  const odd = new Gate(rules, { certificate: await makeCertificate() });
+  port = await odd.open();
+  // It opens, and gives an error when it is read.
+  odd.setPage({ html: 'page', headers: {}, root: '/proc/self' });
+  await getSecure('www.seedlibrary.example', '/mem').catch(() => null);
+  expect((await getSecure('www.seedlibrary.example', '/')).body).toBe('page');
+  await odd.close();
+});
