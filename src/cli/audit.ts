@@ -21,9 +21,8 @@ import { Progress } from './progress.js';
 import { openMeans, renderAll, type Means } from './rendering.js';
 import { getExit, makeDocument, makeResults, tell, type Plan, type Results } from './report.js';
 import { Faults } from './save.js';
-import { complain, type World } from './streams.js';
+import { complain, complainOf, type World } from './streams.js';
 
-const BAD_INPUT = 2;
 const INTERRUPTED = 130;
 const MARKUP_ONLY = 'only the markup was read';
 
@@ -59,7 +58,7 @@ export async function audit(
     ? await readAll(plan, world, startedAt)
     : await lookAtAll(plan, world, startedAt);
   for (const { message } of problems) await complain(world, message);
-  for (const { message, remedy } of faults.found) await complain(world, `${message} ${remedy}`);
+  for (const fault of faults.found) await complainOf(world, fault);
   if (results.interrupted) {
     await complain(
       world,
@@ -67,7 +66,7 @@ export async function audit(
     );
     return INTERRUPTED;
   }
-  return problems.length + faults.found.length > 0 ? BAD_INPUT : getExit(document);
+  return [...problems, ...faults.found][0]?.exitCode ?? getExit(document);
 }
 
 interface Done {

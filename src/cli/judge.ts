@@ -8,9 +8,7 @@ import { checkTargets, saveAll } from './outputs.js';
 import { Faults } from './save.js';
 import { PictureStore } from './pictures.js';
 import { getExit, makeDocument, makeResults, tell, type Plan } from './report.js';
-import { complain, type World } from './streams.js';
-
-const BAD_OUTPUT = 2;
+import { complain, complainOf, type World } from './streams.js';
 
 /** Judges a kept run again, without a browser. Resolves to the exit code, which is the verdict. */
 export async function judge(
@@ -50,8 +48,8 @@ export async function judge(
     await pictures.recall(shot.hash);
   await faults.collect(tell(document, plan, world));
   await saveAll(document, plan, results, pictures, world, null, faults);
-  for (const { message, remedy } of faults.found) await complain(world, `${message} ${remedy}`);
-  return faults.found.length > 0 ? BAD_OUTPUT : getExit(document);
+  for (const fault of faults.found) await complainOf(world, fault);
+  return faults.found[0]?.exitCode ?? getExit(document);
 }
 
 function pick({ name, path }: KeptList['snippets'][number]) {

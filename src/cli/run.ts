@@ -1,7 +1,7 @@
 import { CommanderError } from 'commander';
 import { ToolError } from '../core/errors.js';
 import { makeProgram } from './program.js';
-import { complain, write, type World } from './streams.js';
+import { complain, complainOf, write, type World } from './streams.js';
 
 const BROKEN = 3;
 
@@ -21,7 +21,7 @@ async function explain(error: unknown, world: World): Promise<number> {
   // Help and version were asked for; what is wrong with an option has been said already.
   if (error instanceof CommanderError) return error.exitCode === 0 ? 0 : 2;
   if (error instanceof ToolError) {
-    await complain(world, `${error.message} ${error.remedy}`);
+    await complainOf(world, error);
     return error.exitCode;
   }
   const text = error instanceof Error ? error.message : String(error);

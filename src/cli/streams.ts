@@ -47,6 +47,11 @@ export function write(output: Output, text: string): Promise<void> {
   });
 }
 
+/** What is wrong, and what to do. */
+export function complainOf(world: World, { message, remedy }: ToolError): Promise<void> {
+  return complain(world, `${message} ${remedy}`);
+}
+
 /** A sentence on standard error. It never fails: nobody could be told. */
 export async function complain(world: World, words: string): Promise<void> {
   await write(world.stderr, `mivket: ${cleanLine(words)}\n`).catch(() => undefined);

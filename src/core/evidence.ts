@@ -243,6 +243,19 @@ export interface Facts {
 
 export type FactKind = keyof Facts;
 
+/** All kinds, in the order in which they are told. */
+export const FACT_KINDS: readonly FactKind[] = [
+  'page',
+  'slot',
+  'elements',
+  'frames',
+  'media',
+  'pictures',
+  'traffic',
+  'scripts',
+  'host',
+];
+
 /**
  * Something that should have been measured and was not, or not all of it. `kept`: how much of it is
  * there all the same; null where nothing is.

@@ -25,9 +25,14 @@ const NAMES: Record<string, string> = {
   '\u2069': 'pop directional isolate',
   '\ufeff': 'zero width no-break space',
 };
+const HIDDEN = String.raw`\u0080-\u009f\u00ad\u034f\u061c\u180e\u200b\u200e\u200f\u2028-\u202e\u2060-\u206f\ufeff\ufff9-\ufffb`;
+const JOINERS = String.raw`\u200c\u200d`;
 /** Joiners belong to emoji, and to words of Indic scripts, Arabic and Persian. */
-const INVISIBLE =
-  /[\u0080-\u009f\u00ad\u034f\u061c\u180e\u200b\u200e\u200f\u2028-\u202e\u2060-\u206f\ufeff\ufff9-\ufffb]|(?<![\p{Emoji}\p{M}\p{sc=Arabic}])[\u200c\u200d]/gu;
+const INVISIBLE = new RegExp(
+  String.raw`[${HIDDEN}]|(?<![\p{Emoji}\p{M}\p{sc=Arabic}])[${JOINERS}]`,
+  'gu',
+);
+const UNSAFE = new RegExp(String.raw`[\u007f${HIDDEN}${JOINERS}]`, 'g');
 
 /**
  * Text from a snippet, safe for a terminal: control characters are shown as the pictures Unicode has
@@ -50,7 +55,7 @@ export function cleanLine(text: string): string {
 /** JSON that says the same, and is safe for a terminal. */
 export function escapeJson(json: string): string {
   return json.replace(
-    /[\u007f-\u009f\u00ad\u034f\u061c\u180e\u200b-\u200f\u2028-\u202e\u2060-\u206f\ufeff\ufff9-\ufffb]/g,
+    UNSAFE,
     (character) => `\\u${character.charCodeAt(0).toString(16).padStart(4, '0')}`,
   );
 }

@@ -1,7 +1,7 @@
 import type { Protocol } from 'devtools-protocol';
 import type { ScriptFact } from '../core/evidence.js';
 import { within } from './limit.js';
-import { Askers } from './requests.js';
+import { getAskers } from './makers.js';
 import type { ServedPage } from './sources.js';
 import type { Tab } from './tab.js';
 
@@ -81,8 +81,7 @@ export async function contain(
 
 /** The place in the snippet that brought a script in, or that brought in who did. */
 function findScript(tab: Tab, page: ServedPage, frame: Protocol.Runtime.CallFrame): number | null {
-  const around = { page, pageAddress: tab.address, mainFrame: tab.targetId, frames: [] };
-  const owner = new Askers(tab.traffic.requests, around).findRunner([frame]);
+  const owner = getAskers(tab, page).findRunner([frame]);
   return owner?.to === 'snippet' && 'offset' in owner.from ? owner.from.offset : null;
 }
 

@@ -1,4 +1,10 @@
-import type { FactKind, Facts, Gap, RequestFact } from '../core/evidence.js';
+import {
+  FACT_KINDS,
+  type FactKind,
+  type Facts,
+  type Gap,
+  type RequestFact,
+} from '../core/evidence.js';
 import type { Hang } from './contain.js';
 import type { Reading } from './read.js';
 import type { TrafficLog } from './traffic.js';
@@ -13,18 +19,9 @@ export interface Sight {
   left: boolean;
 }
 
-const ALL: FactKind[] = [
-  'page',
-  'slot',
-  'elements',
-  'frames',
-  'media',
-  'pictures',
-  'traffic',
-  'scripts',
-  'host',
-];
-const READ: FactKind[] = ALL.filter((kind) => kind !== 'traffic' && kind !== 'scripts');
+const READ: readonly FactKind[] = FACT_KINDS.filter(
+  (kind) => kind !== 'traffic' && kind !== 'scripts',
+);
 const OBJECTS: FactKind[] = ['elements', 'frames', 'media', 'pictures'];
 const LAYOUT: FactKind[] = ['page', 'slot', 'elements', 'host'];
 const FRAME: FactKind[] = ['frames', 'traffic', 'scripts'];
@@ -35,7 +32,7 @@ const BY_TYPE: Record<string, FactKind[]> = {
   Font: LAYOUT,
   Media: [...LAYOUT, 'media'],
   TextTrack: [],
-  Stylesheet: ALL.filter((kind) => kind !== 'scripts'),
+  Stylesheet: FACT_KINDS.filter((kind) => kind !== 'scripts'),
   Document: FRAME,
   Ping: [],
   Prefetch: [],
@@ -58,13 +55,15 @@ const TRUE_OF_HOST = /^(unknown-name|unreachable)$/;
 export function findGaps(sight: Sight): Gap[] {
   const { facts, reading, hung } = sight;
   if (sight.left)
-    return ALL.flatMap((kind) => list(facts, [kind], 'the page was left', READ.includes(kind)));
+    return FACT_KINDS.flatMap((kind) =>
+      list(facts, [kind], 'the page was left', READ.includes(kind)),
+    );
   const gaps = [...findLost(sight), ...findCapped(sight)];
-  if (hung && reading) gaps.push(...list(facts, ALL, 'its code had to be stopped'));
+  if (hung && reading) gaps.push(...list(facts, FACT_KINDS, 'its code had to be stopped'));
   // A page that hangs is not merely late.
   const moving = hung ? [] : new Set(facts.page.stillMoving);
   for (const motion of moving)
-    gaps.push(...list(facts, BY_MOTION[motion] ?? ALL, describeMotion(motion)));
+    gaps.push(...list(facts, BY_MOTION[motion] ?? FACT_KINDS, describeMotion(motion)));
   gaps.push(...findWithheld(facts));
   return gaps;
 }
@@ -142,7 +141,7 @@ function getReason({ refused, status, failed, host }: RequestFact): string | nul
   return null;
 }
 
-function getKinds({ type, inFrame }: RequestFact): FactKind[] {
-  const kinds = BY_TYPE[type] ?? ALL;
+function getKinds({ type, inFrame }: RequestFact): readonly FactKind[] {
+  const kinds = BY_TYPE[type] ?? FACT_KINDS;
   return inFrame && kinds.length > 0 ? FRAME : kinds;
 }

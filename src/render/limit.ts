@@ -9,6 +9,16 @@ export async function within<T>(promise: Promise<T>, ms: number): Promise<T | nu
   }
 }
 
+/** The same, where what is late is a fault: `late` makes the error. */
+export async function inTime<T>(promise: Promise<T>, ms: number, late: () => Error): Promise<T> {
+  const done = await within(
+    promise.then((value) => ({ value })),
+    ms,
+  );
+  if (done === null) throw late();
+  return done.value;
+}
+
 /** Time limits of a render, ms. Injected, so that tests of hanging pages need not wait for them. */
 export interface Limits {
   /** For everything a page loads. */

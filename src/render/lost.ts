@@ -1,22 +1,10 @@
-import type { Evidence, FactKind, Render } from '../core/evidence.js';
-
-const ALL_KINDS: FactKind[] = [
-  'page',
-  'slot',
-  'elements',
-  'frames',
-  'media',
-  'pictures',
-  'traffic',
-  'scripts',
-  'host',
-];
+import { FACT_KINDS, type Evidence, type Render } from '../core/evidence.js';
 
 /** The evidence of a render that gave none. */
 export function makeLost(render: Render, why: string): Evidence {
   return {
     render,
-    gaps: ALL_KINDS.map((kind) => ({ kind, why, seen: null, kept: null })),
+    gaps: FACT_KINDS.map((kind) => ({ kind, why, seen: null, kept: null })),
     page: {
       atLoad: { scrollWidth: 0, clientWidth: 0, scrollable: false },
       afterScroll: null,

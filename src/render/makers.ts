@@ -1,8 +1,13 @@
-import type { Baseline } from '../core/evidence.js';
 import type { RawPage } from './collect/elements.js';
 import type { RawObjects } from './collect/objects.js';
-import type { Maker, Makers } from './own.js';
-import { listMade, partElements, placeElements, type Parted } from './own.js';
+import {
+  listMade,
+  partElements,
+  placeElements,
+  type Makers,
+  type Parted,
+  type Whose,
+} from './own.js';
 import { Askers, getFrames, type Owner } from './requests.js';
 import type { ServedPage } from './sources.js';
 import type { Tab } from './tab.js';
@@ -11,13 +16,9 @@ import type { Tab } from './tab.js';
 const MOST = 300;
 
 /** What whose something is depends on, besides what was read. */
-export interface Around {
+export interface Around extends Omit<Whose, 'makers'> {
   page: ServedPage;
-  changes: boolean;
-  hostChanges: boolean;
-  script: number | null;
   scripts: readonly number[];
-  baseline: Baseline | null;
 }
 
 /** Only where both the page and the snippet have code is it asked who made what. */
@@ -46,7 +47,7 @@ export async function part(
   const placed = placeElements(around.page, raw);
   const makers = needsMakers(around)
     ? await findMakers(tab, listMade(placed), around)
-    : new Map<number, Maker>();
+    : new Map<number, Owner>();
   return partElements(placed, raw, objects, { ...around, makers });
 }
 
@@ -55,16 +56,11 @@ async function findMakers(
   ids: readonly number[],
   { page, scripts }: Around,
 ): Promise<Makers> {
-  const askers = new Askers(tab.traffic.requests, {
-    page,
-    pageAddress: tab.address,
-    mainFrame: tab.targetId,
-    frames: [],
-  });
+  const askers = getAskers(tab, page);
   const found = await Promise.all(
     ids.slice(0, MOST).map(async (id) => {
       const owner = await findMaker(tab, id, askers).catch(() => null);
-      return owner ? ([[id, toMaker(owner, scripts)]] as const) : [];
+      return owner ? ([[id, nameScript(owner, scripts)]] as const) : [];
     }),
   );
   return new Map(found.flat());
@@ -83,11 +79,16 @@ async function findMaker(tab: Tab, id: number, askers: Askers): Promise<Owner | 
   return askers.findRunner(getFrames(creation));
 }
 
-function toMaker(owner: Owner, scripts: readonly number[]): Maker {
-  if (owner.to === 'host') return { by: 'host' };
-  const { from } = owner;
-  if (!('offset' in from)) return { by: 'snippet', ...from };
-  // The call stands somewhere in the script: what is named is its tag.
-  const script = scripts.findLast((offset) => offset <= from.offset) ?? null;
-  return { by: 'snippet', script, line: null };
+/** The call stands somewhere in a script: what is named is its tag. */
+function nameScript(owner: Owner, scripts: readonly number[]): Owner {
+  if (owner.to === 'host' || !('offset' in owner.from)) return owner;
+  const { offset } = owner.from;
+  const script = scripts.findLast((tag) => tag <= offset) ?? null;
+  return { to: 'snippet', from: { script, line: null } };
+}
+
+/** Who asked for what on the page that stands in a tab. */
+export function getAskers(tab: Tab, page: ServedPage): Askers {
+  const { address: pageAddress, targetId: mainFrame, traffic } = tab;
+  return new Askers(traffic.requests, { page, pageAddress, mainFrame, frames: [] });
 }

@@ -12,6 +12,7 @@ import { matchParsed } from '../core/markup/match.js';
 import type { Belongs, ServedPage } from './sources.js';
 import type { RawElement, RawPage } from './collect/elements.js';
 import type { RawObjects } from './collect/objects.js';
+import type { Owner } from './requests.js';
 import { Selectors } from './selectors.js';
 
 /** What was read in the page, parted into the snippet's own and the host's. */
@@ -27,8 +28,7 @@ export interface Parted {
 }
 
 /** Who made what scripts made, as far as it was looked into: by the element's id. */
-export type Makers = ReadonlyMap<number, Maker>;
-export type Maker = { by: 'host' } | { by: 'snippet'; script: number | null; line: number | null };
+export type Makers = ReadonlyMap<number, Owner>;
 
 /** What the elements of a page are told apart by. */
 export interface Whose {
@@ -88,6 +88,7 @@ export function partElements(
   };
   const selectors = new Selectors(raw.elements);
   const makers = new Map(whose.makers);
+  const madeByHost = new Set(whose.baseline?.made ?? []);
   for (const { element, belongs } of placed) {
     if (belongs.to === 'host') parted.parts.set(belongs.offset, toPart(element));
     if (belongs.to === 'snippet') parted.elements.push(toFact(element, belongs.from, null));
@@ -96,9 +97,9 @@ export function partElements(
     parted.made.push(selector);
     const maker = makers.get(element.id) ?? makers.get(element.parent ?? -1);
     if (maker) makers.set(element.id, maker);
-    if (!isOwn(selector, maker, whose)) continue;
-    const { script, line } = maker?.by === 'snippet' ? maker : { script: whose.script, line: null };
-    parted.elements.push(toFact(element, { script, line }, selector));
+    if (!isOwn(selector, maker, madeByHost, whose)) continue;
+    const from = maker?.to === 'snippet' ? maker.from : { script: whose.script, line: null };
+    parted.elements.push(toFact(element, from, selector));
   }
   const own = new Map(parted.elements.map((element) => [element.id, element]));
   parted.frames = withElement(objects.frames, own);
@@ -110,12 +111,13 @@ export function partElements(
 /** What a script made is the snippet's where it did make it, or else where the page alone has no such thing. */
 function isOwn(
   selector: string,
-  maker: Maker | undefined,
+  maker: Owner | undefined,
+  madeByHost: ReadonlySet<string>,
   { changes, hostChanges, baseline }: Whose,
 ): boolean {
   if (baseline === null || (hostChanges && !changes)) return false;
-  if (maker) return maker.by === 'snippet';
-  return !baseline.made.includes(selector);
+  if (maker) return maker.to === 'snippet';
+  return !madeByHost.has(selector);
 }
 
 function withElement<T extends { id: number }>(

@@ -1,5 +1,6 @@
 import { SLOT_ATTRIBUTE } from '../core/host/host-page.js';
 import type { Traits } from '../core/markup/traits.js';
+import { UNSEEN } from '../core/markup/unseen.js';
 import type { PageFact, PageWidth } from '../core/evidence.js';
 import { readPage, type RawPage } from './collect/elements.js';
 import { readObjects, showMedia, showSlot, type RawObjects } from './collect/objects.js';
@@ -124,7 +125,7 @@ async function finish(
 
 /** What paints beyond its box is asked for only where something does stick out. */
 async function readInDetail(tab: Tab, slot: string): Promise<RawPage> {
-  const wish = { slot, slotAttribute: SLOT_ATTRIBUTE, cap: ELEMENT_CAP };
+  const wish = { slot, slotAttribute: SLOT_ATTRIBUTE, cap: ELEMENT_CAP, unseen: UNSEEN };
   const plain = await tab.read(readPage, { ...wish, detail: false });
   const { scrollWidth, clientWidth } = plain.width;
   const sticksOut = scrollWidth > clientWidth || (plain.slot?.overhang ?? 0) > 0 || plain.strays;

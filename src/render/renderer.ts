@@ -10,7 +10,7 @@ import { makeBaseline } from './baseline.js';
 import { Baselines } from './baselines.js';
 import type { BrowserProgram } from './browser/bundled.js';
 import { drawPage } from './draw.js';
-import { DEFAULT_LIMITS, getCeiling, within, type Limits } from './limit.js';
+import { DEFAULT_LIMITS, getCeiling, inTime, type Limits } from './limit.js';
 import { makeLost } from './lost.js';
 import type { Picture } from './picture.js';
 import { Places, type Place } from './places.js';
@@ -175,9 +175,8 @@ export class Renderer {
   async #renderInTime(place: Place, job: Job): Promise<Rendered> {
     const rendering = this.#render(place, job);
     rendering.catch(() => undefined);
-    const rendered = await within(rendering, getCeiling(this.#limits));
-    if (rendered === null) throw new Error('the render took too long');
-    return rendered;
+    const late = () => new Error('the render took too long');
+    return inTime(rendering, getCeiling(this.#limits), late);
   }
 
   async #render(place: Place, job: Job): Promise<Rendered> {

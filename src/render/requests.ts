@@ -22,8 +22,9 @@ export interface Around {
 /** The snippet's requests: those of the page without it, and what that page's own code asks for, are left out. */
 export function toRequestFacts(logged: readonly LoggedRequest[], around: Around): RequestFact[] {
   const askers = new Askers(logged, around);
+  const pageHosts = listHosts(around.hostChanges ? around.hostRequests : []);
   const facts = logged
-    .filter((request) => isOwn(request, askers, around))
+    .filter((request) => isOwn(request, askers, pageHosts, around))
     .map((request): RequestFact => {
       const { hostname, pathname } = new URL(request.address);
       const refusal = around.refusals.find(
@@ -46,19 +47,28 @@ export function toRequestFacts(logged: readonly LoggedRequest[], around: Around)
         inFrame: request.frame !== null && request.frame !== around.mainFrame,
       };
     });
-  const hosts = new Set(logged.map(({ address }) => new URL(address).hostname));
+  const hosts = listHosts(logged.map(({ address }) => address));
   return [...facts, ...listUnseen(around.refusals, hosts)];
 }
 
-function isOwn(request: LoggedRequest, askers: Askers, around: Around): boolean {
+function listHosts(addresses: Iterable<string>): Set<string> {
+  return new Set([...addresses].map((address) => new URL(address).hostname));
+}
+
+/** @param pageHosts the hosts that the page without the snippet asks */
+function isOwn(
+  request: LoggedRequest,
+  askers: Askers,
+  pageHosts: ReadonlySet<string>,
+  around: Around,
+): boolean {
   const { pageAddress, hostRequests, hostChanges, changes, page } = around;
   if (request.address === pageAddress || hostRequests.has(request.address)) return false;
   // A page without code asks for the same each time: all else is the snippet's.
   if (!hostChanges || page.mentions(request.first)) return true;
   const owner = askers.find(request);
   if (owner) return owner.to === 'snippet';
-  const { hostname } = new URL(request.address);
-  return changes && ![...hostRequests].some((address) => new URL(address).hostname === hostname);
+  return changes && !pageHosts.has(new URL(request.address).hostname);
 }
 
 /** What the gate refused although the protocol told of no request: it came some other way. */

@@ -5,7 +5,7 @@ import { contain, startProfile, watchHeart, type Hang } from './contain.js';
 import { findGaps } from './gaps.js';
 import type { GateHandle } from './gate/gates.js';
 import { PAGE_PATH } from './gate/page-server.js';
-import { within, type Limits } from './limit.js';
+import { inTime, within, type Limits } from './limit.js';
 import { needsMakers, part, traceMakers } from './makers.js';
 import { compareParts, type Parted } from './own.js';
 import { takePicture, type Picture } from './picture.js';
@@ -74,13 +74,8 @@ export async function renderOne(
     ? resize(tab.session, render.viewport)
     : prepare(tab, gate, render, page, sources, options);
   // What stands there from before may hang by now.
-  if (
-    (await within(
-      ready.then(() => true),
-      limits.hang + PREPARED,
-    )) === null
-  )
-    throw new ProtocolError('the tab could not be made ready');
+  const late = () => new ProtocolError('the tab could not be made ready');
+  await inTime(ready, limits.hang + PREPARED, late);
   const { hung, stillMoving, reading } = await look(tab, address, page, render, options);
   // A page that is only brought to another width has asked for nothing since: what was refused it still is.
   tab.refusals.push(...(await gate.takeRefusals()));

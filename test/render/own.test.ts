@@ -178,12 +178,12 @@ describe('where both the page and the snippet have code', () => {
     );
     expect(made).toBe(6);
     const script = { script: 40, line: null };
-    expect(whose({ makers: new Map([[made!, { by: 'snippet', ...script }]]) })).toEqual([
+    expect(whose({ makers: new Map([[made!, { to: 'snippet', from: script }]]) })).toEqual([
       ['p', { offset: 0 }],
       ['div', script],
       ['img', script],
     ]);
-    expect(whose({ makers: new Map([[made!, { by: 'host' }]]) })).toEqual([['p', { offset: 0 }]]);
+    expect(whose({ makers: new Map([[made!, { to: 'host' }]]) })).toEqual([['p', { offset: 0 }]]);
   });
 
   test('a snippet without code makes nothing', () => {

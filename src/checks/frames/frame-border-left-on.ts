@@ -6,7 +6,7 @@ import { formatPixels } from '../../core/measure/units.js';
 import { isHidden } from '../../core/markup/hidden.js';
 import { getValue, type Markup, type MarkupElement } from '../../core/markup/markup.js';
 import { findDeclaration } from '../../core/markup/styles.js';
-import { formatWidths, getWorstSeen } from '../../core/words/list.js';
+import { formatWidths } from '../../core/words/list.js';
 
 interface Data {
   blame: Blame;
@@ -32,8 +32,7 @@ export default defineCheck({
   markup: true,
   judge: (c) => (c.renders.length === 0 ? judgeMarkup(c.markup) : judgeRenders(c)),
   says({ overhang }, fact) {
-    const worst = getWorstSeen(fact.seen, 'overhang');
-    const by = formatPixels(Number(worst?.measured.overhang ?? overhang));
+    const by = formatPixels(overhang);
     const wide = fact.seen.filter(({ measured }) => Number(measured.overhang) > 0);
     return overhang > 0
       ? {

@@ -1,21 +1,11 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
 import { getTagSpan, type Markup, type MarkupElement } from '../../core/markup/markup.js';
+import { UNSEEN } from '../../core/markup/unseen.js';
 import { isScript } from '../../core/markup/traits.js';
 
 interface Data {
   scripted: boolean;
 }
-
-const UNSEEN = new Set([
-  'script',
-  'style',
-  'link',
-  'meta',
-  'noscript',
-  'template',
-  'base',
-  'title',
-]);
 
 export default defineCheck({
   id: 'nothing-rendered',
@@ -28,14 +18,15 @@ export default defineCheck({
   needs: ['elements', 'slot'],
   markup: false,
   judge(c): Fact<Data>[] {
-    const parts = c.markup.elements.filter(({ name }) => !UNSEEN.has(name));
+    const parts = c.markup.elements.filter(({ name }) => !UNSEEN.includes(name));
     const heard = parts.some(({ name }) => name === 'audio') && !parts.some(isMeantToShow);
     const onlyCode = parts.length === 0 && !hasText(c.markup);
     const shows = c.renders.some(
       ({ elements, slot }) =>
         slot.text ||
         elements.some(
-          ({ shown, box, tag }) => shown && !UNSEEN.has(tag) && box.width > 0 && box.height > 0,
+          ({ shown, box, tag }) =>
+            shown && !UNSEEN.includes(tag) && box.width > 0 && box.height > 0,
         ),
     );
     const first = parts[0] ?? c.markup.elements[0];

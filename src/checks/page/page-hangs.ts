@@ -8,9 +8,6 @@ interface Data {
   address: string | null;
 }
 
-/** So many dialogs in one load have no end. */
-const ENDLESS = 10;
-
 export default defineCheck({
   id: 'page-hangs',
   subject: 'page',
@@ -23,10 +20,8 @@ export default defineCheck({
   markup: false,
   judge: (c) =>
     c.renders.flatMap(({ render, scripts }): Fact<Data>[] => {
-      const { hung, dialogs } = scripts;
-      // Dialogs without end keep the page busy too: they are the cause then.
-      const told = dialogs.length >= ENDLESS && c.house.levels['page-taken-over'] !== 'off';
-      if (!hung || told) return [];
+      const { hung } = scripts;
+      if (!hung) return [];
       const { seconds, functionName, address, from } = hung;
       const where =
         from && 'offset' in from
@@ -34,7 +29,7 @@ export default defineCheck({
           : findCall(c.markup, /\b(while|for)\s*\(/);
       const seen = [makeSeen(render, { seconds })];
       const data = { seconds, functionName, address };
-      return [{ where, subject: 'hangs', confirmed: true, data, seen }];
+      return [{ where, subject: 'page', confirmed: true, data, seen }];
     }),
   says({ seconds, functionName, address }) {
     const where = `${functionName ? ` in ${functionName}()` : ''}${address ? ` of ${address}` : ''}`;

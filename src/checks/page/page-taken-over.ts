@@ -100,7 +100,8 @@ function judgeRender({ markup }: Case<Needs>, { render, scripts }: RenderOf<Need
   }
   return found.map(([kind, detail, measured]) => ({
     where: locate(markup, kind),
-    subject: kind,
+    subject: 'page',
+    group: kind,
     confirmed: true,
     data: { kind, detail },
     seen: [makeSeen(render, measured)],

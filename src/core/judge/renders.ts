@@ -2,7 +2,7 @@ import type { Evidence, FactKind } from '../evidence.js';
 import type { Finding, SnippetReport } from '../run.js';
 import { getWorst } from '../verdict.js';
 import { makeSeen, type Check } from '../check.js';
-import { getPlaceKey } from './silence.js';
+import { getPlaceKey, makesTooWide } from './silence.js';
 
 /** Findings that say something sticks out. */
 const STICKS_OUT = ['page-scrolls-sideways', 'slot-overflow', 'frame-wider-than-slot'];
@@ -69,8 +69,7 @@ export function getFitsFrom(
 
 /** Where a finding means that something sticks out. */
 function listBurst({ id, seen }: Finding): Finding['seen'] {
-  if (id === 'frame-border-left-on')
-    return seen.filter(({ measured }) => Number(measured.overhang) > 0);
+  if (id === 'frame-border-left-on') return seen.filter(makesTooWide);
   return STICKS_OUT.includes(id) ? seen : [];
 }
 

@@ -22,6 +22,14 @@ interface Rule {
   heavier?: boolean;
 }
 
+/** So many dialogs in one load have no end. */
+const ENDLESS = 10;
+
+/** Whether a border alone makes a frame too wide there. */
+export function makesTooWide({ measured }: Seen): boolean {
+  return Number(measured.overhang) > 0;
+}
+
 /** One cause, one finding: which findings are told by which other of the same culprit. */
 const RULES: Rule[] = [
   {
@@ -35,8 +43,15 @@ const RULES: Rule[] = [
     cause: 'frame-border-left-on',
     silences: ['slot-overflow', 'frame-wider-than-slot'],
     wherePlacesMeet: true,
-    when: ({ measured }) => Number(measured.overhang) > 0,
+    when: makesTooWide,
     heavier: true,
+  },
+  // Dialogs without end keep the page busy too.
+  {
+    cause: 'page-taken-over',
+    silences: ['page-hangs'],
+    wherePlacesMeet: true,
+    when: ({ measured }) => Number(measured.dialogs) >= ENDLESS,
   },
   // Of a frame whose page is not shown nothing measured tells about the code.
   { cause: 'frame-refused', silences: ['frame-wider-than-slot'], wherePlacesMeet: true },

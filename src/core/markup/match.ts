@@ -101,18 +101,13 @@ function getLongestRise(pairs: readonly [number, number][]): [number, number][] 
   const ends: number[] = [];
   const before: number[] = [];
   pairs.forEach(([, place], i) => {
-    let [low, high] = [0, ends.length];
-    while (low < high) {
-      const middle = (low + high) >> 1;
-      if (pairs[ends[middle]!]![1] < place) low = middle + 1;
-      else high = middle;
-    }
-    before[i] = ends[low - 1] ?? -1;
-    ends[low] = i;
+    const at = findFirst(ends.length, (end) => pairs[ends[end]!]![1] >= place);
+    before[i] = ends[at - 1] ?? -1;
+    ends[at] = i;
   });
   const rise: [number, number][] = [];
-  for (let i = ends.at(-1) ?? -1; i >= 0; i = before[i]!) rise.unshift(pairs[i]!);
-  return rise;
+  for (let i = ends.at(-1) ?? -1; i >= 0; i = before[i]!) rise.push(pairs[i]!);
+  return rise.reverse();
 }
 
 /** Places parsed elements among the inserted ones, forward only. */
@@ -173,14 +168,19 @@ function push(map: Map<string, number[]>, key: string, value: number): void {
 
 /** The first of rising numbers from `start` on, below `end`. */
 function getNext(numbers: readonly number[] = [], start: number, end: number): number | null {
-  let [low, high] = [0, numbers.length];
+  const found = numbers[findFirst(numbers.length, (i) => numbers[i]! >= start)];
+  return found !== undefined && found < end ? found : null;
+}
+
+/** The first place for which it holds, where it holds for all behind it; the length where for none. */
+function findFirst(length: number, holds: (place: number) => boolean): number {
+  let [low, high] = [0, length];
   while (low < high) {
     const middle = (low + high) >> 1;
-    if (numbers[middle]! < start) low = middle + 1;
-    else high = middle;
+    if (holds(middle)) high = middle;
+    else low = middle + 1;
   }
-  const found = numbers[low];
-  return found !== undefined && found < end ? found : null;
+  return low;
 }
 
 function getName(signature: string): string {

@@ -8,7 +8,7 @@ import { ToolError } from '../../core/errors.js';
 import { describeFault } from '../../core/words/fault.js';
 import { getAcceptLanguage, getUserAgent } from '../identity.js';
 import { Connection } from '../protocol/connection.js';
-import { within } from '../limit.js';
+import { inTime } from '../limit.js';
 import { isAlive } from './alive.js';
 import type { BrowserProgram } from './bundled.js';
 import { getMajorVersion } from './version.js';
@@ -189,9 +189,8 @@ async function connectOrExplain(
     child.once('exit', (code) => reject(explain(program, said || `it ended with code ${code}`)));
   });
   const version = connection.root.send('Browser.getVersion').catch(() => failed);
-  const answer = await within(Promise.race([version, failed]), limit);
-  if (answer === null) throw explain(program, `it said nothing for ${limit / 1000} s. ${said}`);
-  return answer;
+  const late = () => explain(program, `it said nothing for ${limit / 1000} s. ${said}`);
+  return inTime(Promise.race([version, failed]), limit, late);
 }
 
 function explain(program: BrowserProgram, said: string): ToolError {

@@ -44,6 +44,8 @@ export function readPage(wish: {
   slot: string;
   slotAttribute: string;
   cap: number;
+  /** Elements that never show anything themselves. */
+  unseen: readonly string[];
   detail: boolean;
 }): RawPage {
   const book = globalThis.mivketNotebook;
@@ -106,7 +108,8 @@ export function readPage(wish: {
         parseFloat(style.getPropertyValue(`border-${side}-width`)) > 0 &&
         !isClear(style.getPropertyValue(`border-${side}-color`)),
     );
-  // From where to where something shows: what is painted, and the room of its text. Only where content is known to stick out: asking for each text's boxes is dear.
+  // From where to where something shows: what is painted, and the room of its text. Asked for only
+  // where content is known to stick out: each text's boxes are dear.
   const inkOf = (node: Element, r: DOMRect, style: CSSStyleDeclaration) => {
     const whole = !wish.detail || paints(node, style);
     let [left, right] = whole ? [r.left, r.right] : [r.right, r.left];
@@ -139,9 +142,8 @@ export function readPage(wish: {
     unseen: boolean;
     inSlot: boolean;
   }
-  const NEVER_SEEN = /^(script|style|link|meta|noscript|template|base|title)$/;
   const look = (tag: string, box: Box, shown: boolean) => {
-    if (!slot || !shown || NEVER_SEEN.test(tag) || box.width + box.height === 0) return;
+    if (!slot || !shown || wish.unseen.includes(tag) || box.width + box.height === 0) return;
     shows ||= box.width > 0 && box.height > 0;
     strays ||= box.x < slot.box.x - 1 || box.x + box.width > slot.box.x + slot.box.width + 1;
   };

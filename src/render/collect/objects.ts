@@ -77,17 +77,15 @@ export function readObjects(): RawObjects {
       : written;
     const tag = node.localName as FrameFact['tag'];
     const style = getComputedStyle(node);
-    const border = ['Left', 'Right'].map((side) =>
-      style[`border${side}Style` as 'borderLeftStyle'] === 'inset'
-        ? parseFloat(style[`border${side}Width` as 'borderLeftWidth'])
-        : 0,
-    );
+    const getInset = (kind: string, width: string) => (kind === 'inset' ? parseFloat(width) : 0);
     found.frames.push({
       id: book.idOf(node),
       tag,
       address,
       attributes: attributesOf(node),
-      border: border[0]! + border[1]!,
+      border:
+        getInset(style.borderLeftStyle, style.borderLeftWidth) +
+        getInset(style.borderRightStyle, style.borderRightWidth),
     });
   };
   const isInView = (node: Element) => {

@@ -4,8 +4,10 @@ import type { Duplex } from 'node:stream';
 
 /** The name that goes with the password. */
 export const USER = 'mivket';
-/** Asks for credentials (RFC 9110, 11.7.1). */
-export const CHALLENGE = { 'proxy-authenticate': 'Basic realm="mivket"', 'content-length': '0' };
+/** How credentials are asked for (RFC 9110, 11.7.1). */
+export const REALM = 'Basic realm="mivket"';
+export const CHALLENGE = { 'proxy-authenticate': REALM, 'content-length': '0' };
+
 /** Lets in whoever has the password: a port of the loopback is open to all users of a machine. */
 export class Doorman {
   #expected: Buffer | null;
@@ -23,9 +25,9 @@ export class Doorman {
 
   /** What was shown is taken off: it is for nobody else. */
   admits(ask: IncomingMessage): boolean {
-    if (this.#expected === null || this.#trusted.has(ask.socket)) return true;
     const shown = Buffer.from(ask.headers['proxy-authorization'] ?? '');
     delete ask.headers['proxy-authorization'];
+    if (this.#expected === null || this.#trusted.has(ask.socket)) return true;
     return shown.length === this.#expected.length && timingSafeEqual(shown, this.#expected);
   }
 }

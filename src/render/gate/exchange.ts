@@ -165,7 +165,6 @@ export async function forwardUpgrade(
   realHost: string,
 ): Promise<void> {
   const headers = { ...ask.headers, host: realHost };
-  delete headers['proxy-authorization'];
   const onward = await open(to, realHost, { path: getPath(ask), headers }).catch(() => null);
   if (!onward) return void socket.destroy();
   onward.on('upgrade', (back, other) => {

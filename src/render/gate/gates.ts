@@ -92,10 +92,6 @@ class Thread {
 
   async close(): Promise<void> {
     await this.ask({ call: 'finish' }).catch(() => undefined);
-    await this.terminate();
-  }
-
-  async terminate(): Promise<void> {
     await this.#worker.terminate();
   }
 
