@@ -24,3 +24,18 @@ await build({
   },
   logLevel: 'warning',
 });
+// What runs in the page, each one script; no module of ours is there to be imported.
+await build({
+  absWorkingDir: ROOT,
+  entryPoints: {
+    reader: 'src/render/in-page/reader.ts',
+    watcher: 'src/render/in-page/watcher.ts',
+  },
+  outdir: 'dist/in-page',
+  bundle: true,
+  format: 'iife',
+  platform: 'browser',
+  target: 'chrome120',
+  minifyWhitespace: true,
+  logLevel: 'warning',
+});

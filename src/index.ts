@@ -1,20 +1,93 @@
 /** The library: what may be relied on from outside. Everything else is the tool's own business. */
-export { CHECKS } from './checks/index.js';
-export { defineCheck, makeSeen } from './core/check.js';
-export type { Case, Check, CheckDefinition, Example, Fact, Seen, Words } from './core/check.js';
+
+// Auditing.
+export { audit } from './run/audit.js';
+export type { AuditOptions, AuditRun } from './run/audit.js';
+export type { AuditEvent } from './run/events.js';
+export type { AuditRequest, Called } from './run/request.js';
 export { ToolError } from './core/errors.js';
-export type { Baseline, Evidence, Facts, Gap, Render } from './core/evidence.js';
-export type { House, Level, Slot, Viewport } from './core/house/house.js';
+export type { ErrorCode } from './core/errors.js';
+
+// The house: what the publisher has laid down.
 export { getDefaultHouse, readHouse } from './core/house/read.js';
-export { judgeSnippet } from './core/judge/judge.js';
-export type { Judged } from './core/judge/judge.js';
+export { loadHouse } from './run/house-file.js';
+export type { LoadedHouse } from './run/house-file.js';
+export type { House, Level, Slot, SlotRange } from './core/house/house.js';
+export type { HouseFile } from './core/house/schema.js';
+
+// The run document: what an audit gives.
+export { runSchema } from './core/run.js';
+export type {
+  Counts,
+  Finding,
+  HouseReport,
+  NotJudged,
+  RenderReport,
+  RunDocument,
+  SnippetReport,
+  Verdict,
+} from './core/run.js';
+
+// Snippets and their markup.
+export { applyEdits } from './core/mend/apply.js';
 export { readMarkup } from './core/markup/markup.js';
 export type { Markup, MarkupAttribute, MarkupElement } from './core/markup/markup.js';
-export { applyEdits } from './core/mend/apply.js';
-export { planRenders } from './core/plan.js';
-export { runSchema } from './core/run.js';
-export type { Finding, NotJudged, RunDocument, SnippetReport, Verdict } from './core/run.js';
 export type { Edit, Place, Snippet, Span } from './core/snippet.js';
-export { findBrowser } from './render/browser/find.js';
-export { Renderer } from './render/renderer.js';
-export type { RendererOptions } from './render/renderer.js';
+
+// Checks: those that there are, and what one is made of.
+export { CHECKS } from './checks/index.js';
+export { defineCheck, makeSeen } from './core/check.js';
+export type {
+  Case,
+  Check,
+  CheckDefinition,
+  Culprit,
+  Example,
+  Explains,
+  Fact,
+  Needs,
+  Range,
+  RenderOf,
+  Seen,
+  Words,
+} from './core/check.js';
+export type { Intent } from './core/mend/intent.js';
+export { judgeSnippet } from './core/judge/judge.js';
+export type { Judged, Judgement } from './core/judge/judge.js';
+
+// Evidence: what a render measures.
+export { planRenders } from './core/plan.js';
+export type { PlanWish } from './core/plan.js';
+export type {
+  Baseline,
+  Box,
+  ElementFact,
+  ElementStyle,
+  Evidence,
+  FactKind,
+  Facts,
+  FrameFact,
+  Gap,
+  Hang,
+  HostPart,
+  HostPartFact,
+  MediaFact,
+  PageFact,
+  PageWidth,
+  PictureFact,
+  Refusal,
+  RefusalKind,
+  RequestFact,
+  ScriptFact,
+  Shot,
+  SlotFact,
+  Source,
+} from './core/evidence.js';
+export type {
+  EngineName,
+  Insert,
+  Place as RenderPlace,
+  Render,
+  Variant,
+  Viewport,
+} from './core/render.js';

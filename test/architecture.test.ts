@@ -3,19 +3,36 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { dirname, join, relative } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { CHECKS } from '../dist/src/checks/index.js';
+import { FACT_KINDS } from '../src/facts/kinds.js';
 
 const SRC = fileURLToPath(new URL('../src', import.meta.url));
-const ALLOWED: Record<string, string[]> = {
-  core: ['core'],
-  checks: ['checks', 'core'],
-  formats: ['formats', 'core'],
-  render: ['render', 'core'],
-  cli: ['cli', 'core', 'checks', 'formats', 'render', '..'],
-  'index.ts': ['core', 'checks', 'render'],
-};
+
+/** What of a kind of fact is pure: its shape, and the list of all. */
+const PURE = 'facts/(kind|kinds|common|\\w+/fact)\\.';
+
+/** Who may import whom, the first line that fits: files, and what they may reach. */
+const LAYERS: [file: string, reaches: string][] = [
+  [PURE, PURE],
+  ['facts/\\w+/read\\.', `core/standards/|${PURE}|render/in-page/`],
+  ['facts/', 'core/|facts/|render/(collect|page|gate)/'],
+  ['core/', `core/|${PURE}`],
+  ['checks/', 'checks/|core/'],
+  ['formats/', `formats/|core/`],
+  ['render/in-page/', `render/in-page/|core/|${PURE}|facts/\\w+/read\\.`],
+  ['render/page/', 'render/(page|in-page)/|core/'],
+  ['render/gate/', 'render/(gate/|limit|folder)|core/'],
+  ['render/browser/', 'render/(browser/|chromium/connection|limit|folder)|core/'],
+  ['render/chromium/', 'render/(chromium|page|in-page|gate)/|render/(limit|page-scripts)|core/'],
+  // Where the engine is chosen, and where this machine is looked at.
+  ['render/(places|examine)\\.', 'render/|core/'],
+  ['render/', 'render/(?!chromium/)|core/|facts/'],
+  ['run/', 'run/|core/|checks/|formats/|render/'],
+  ['cli/', 'cli/|run/|core/|checks/|formats/|render/(examine|folder)|\\.\\./demo'],
+  ['index\\.', 'core/|checks/|run/'],
+];
 
 const files = readdirSync(SRC, { recursive: true, encoding: 'utf8' }).filter(
-  (file) => file.endsWith('.ts') && !file.endsWith('.test.ts'),
+  (file) => file.endsWith('.ts') && !/\.(test|d)\.ts$/.test(file),
 );
 
 function getImports(file: string): string[] {
@@ -23,22 +40,34 @@ function getImports(file: string): string[] {
   return [...text.matchAll(/(?:from|import\()\s*'([^']+)'/g)].map((match) => match[1]!);
 }
 
+const isWithin = (file: string, pattern: string) => new RegExp(`^(${pattern})`).test(file);
+
 describe('who may import whom', () => {
   test.each(files)('%s', (file) => {
-    const part = file.split('/')[0]!;
+    const reaches = LAYERS.find(([of]) => isWithin(file, of))![1];
     const inner = getImports(file).filter((name) => name.startsWith('.'));
-    const reached = inner.map(
-      (name) => relative(SRC, join(SRC, dirname(file), name)).split('/')[0]!,
-    );
-    expect(reached.filter((other) => !ALLOWED[part]!.includes(other))).toEqual([]);
+    const reached = inner.map((name) => relative(SRC, join(SRC, dirname(file), name)));
+    expect(reached.filter((other) => !isWithin(other, reaches))).toEqual([]);
   });
 
-  test.each(files.filter((file) => /^(core|checks|formats)\//.test(file)))(
-    '%s knows nothing of Node',
-    (file) => {
-      expect(getImports(file).filter((name) => name.startsWith('node:'))).toEqual([]);
-    },
-  );
+  test.each(
+    files.filter((file) => isWithin(file, `core/|checks/|formats/|render/in-page/|${PURE}`)),
+  )('%s knows nothing of Node', (file) => {
+    expect(getImports(file).filter((name) => name.startsWith('node:'))).toEqual([]);
+  });
+
+  test('the protocol is spoken by the engine alone, and needed for building only', () => {
+    const speakers = files.filter((file) =>
+      getImports(file).some((name) => name.startsWith('devtools-protocol')),
+    );
+    expect(speakers.filter((file) => !isWithin(file, 'render/chromium/'))).toEqual([]);
+    const types = /^import type [^;]*devtools-protocol/gm;
+    const all = /^import [^;]*devtools-protocol/gm;
+    for (const file of speakers) {
+      const text = readFileSync(join(SRC, file), 'utf8');
+      expect(text.match(all)).toEqual(text.match(types));
+    }
+  });
 });
 
 test('the list of checks and the folder of checks agree', () => {
@@ -46,4 +75,23 @@ test('the list of checks and the folder of checks agree', () => {
     .filter((file) => /^checks\/[^/]+\//.test(file))
     .map((file) => file.replace(/^checks\/(.*)\/(.*)\.ts$/, '$1 $2'));
   expect(found.sort()).toEqual(CHECKS.map(({ subject, id }) => `${subject} ${id}`).sort());
+});
+
+test('the list of kinds and the folder of facts agree', () => {
+  const folders = (name: string) =>
+    files.flatMap((file) => new RegExp(`^facts/(\\w+)/${name}\\.ts$`).exec(file)?.[1] ?? []).sort();
+  expect(folders('fact')).toEqual([...FACT_KINDS].sort());
+  expect(folders('collect')).toEqual([...FACT_KINDS].sort());
+});
+
+test('what a check explains is a finding, and no other place names it', () => {
+  const ids = CHECKS.map(({ id }) => id);
+  const explained = CHECKS.flatMap(({ explains = [] }) => explains.flatMap((one) => one.findings));
+  expect(explained.filter((id) => !ids.includes(id))).toEqual([]);
+  const others = files.filter((file) => !isWithin(file, 'checks/|core/words/finding-ids'));
+  const named = others.flatMap((file) => {
+    const text = readFileSync(join(SRC, file), 'utf8');
+    return ids.filter((id) => text.includes(`'${id}'`)).map((id) => `${file}: ${id}`);
+  });
+  expect(named).toEqual([]);
 });

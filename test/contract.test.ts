@@ -40,7 +40,7 @@ describe('every check', () => {
       expect(Object.isFrozen(check)).toBe(true);
       expect(check.examples.faulty.length).toBeGreaterThan(0);
       expect(check.examples.sound.length).toBeGreaterThan(0);
-      expect(check.markup !== false || check.needs.length > 0).toBe(true);
+      expect(check.markup !== false || check.needs.kinds.length > 0).toBe(true);
     },
   );
 

@@ -1,30 +1,24 @@
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import type { RunDocument } from '../core/run.js';
-import { toPlainHouse } from '../core/house/plain.js';
-import { judgeSnippet } from '../core/judge/judge.js';
-import { readMarkup } from '../core/markup/markup.js';
-import { loadHouse, type LoadedHouse } from './house-file.js';
+import type { Snippet } from '../core/snippet.js';
+import { audit as startAudit, type AuditRun } from '../run/audit.js';
+import type { AuditEvent } from '../run/events.js';
+import { loadHouse, type LoadedHouse } from '../run/house-file.js';
+import { getShotFolder } from '../run/rejudge.js';
+import { Faults } from '../run/write.js';
+import { tellEarly } from './early.js';
 import { readInputs } from './intake.js';
 import { watchInterrupt } from './interrupt.js';
-import { judge } from './judging.js';
-import { LazyRenderer } from './lazy-renderer.js';
-import {
-  checkPlan,
-  chooseChecks,
-  chooseSlots,
-  chooseViewports,
-  needsNoRender,
-  parseOptions,
-} from './options.js';
-import { checkTargets, saveAll, type Draw } from './outputs.js';
-import { PictureStore } from './pictures.js';
+import { CALLED, parseOptions, toRequest, wantsShots, type AuditOptions } from './options.js';
+import { checkTargets, getExit, saveAll, tell } from './outputs.js';
 import { Progress } from './progress.js';
-import { openMeans, renderAll, type Means } from './rendering.js';
-import { getExit, makeDocument, makeResults, tell, type Plan, type Results } from './report.js';
-import { Faults } from './save.js';
-import { complain, complainOf, type World } from './streams.js';
+import { complain, complainOf, write, type World } from './streams.js';
 
 const INTERRUPTED = 130;
-const MARKUP_ONLY = 'only the markup was read';
+const NO_SANDBOX =
+  'mivket: The browser runs without its sandbox, because you are root; better run as an ordinary user.\n';
 
 /** The main job. Resolves to the exit code, which is the verdict. */
 export async function audit(
@@ -32,132 +26,80 @@ export async function audit(
   world: World,
   loaded?: LoadedHouse,
 ): Promise<number> {
-  const startedAt = new Date();
   const options = parseOptions(given);
   const home = loaded ?? (await loadHouse(options.house, world.cwd));
-  if (options.holdOn) home.house.holdOn = options.holdOn;
-  const { snippets, problems } = await readInputs(
-    options.inputs,
-    options.code,
-    world.cwd,
-    world.stdin,
-  );
-  const checks = chooseChecks(options);
-  const plan: Plan = {
-    ...home,
-    options: { ...options, markupOnly: options.markupOnly || needsNoRender(options, checks) },
-    snippets,
-    checks,
-    slots: chooseSlots(home.house, options.slot),
-    viewports: chooseViewports(home.house, options),
-    today: startedAt.toISOString().slice(0, 10),
-  };
-  checkPlan(plan);
+  const { inputs, code } = options;
+  const { snippets, problems } = await readInputs(inputs, code, world.cwd, world.stdin);
   await checkTargets(options, world.cwd);
-  const { document, results, faults } = plan.options.markupOnly
-    ? await readAll(plan, world, startedAt)
-    : await lookAtAll(plan, world, startedAt);
-  for (const { message } of problems) await complain(world, message);
-  for (const fault of faults.found) await complainOf(world, fault);
-  if (results.interrupted) {
-    await complain(
-      world,
-      `Interrupted: ${document.snippets.length} of ${snippets.length} snippets are finished and reported.`,
-    );
-    return INTERRUPTED;
-  }
-  return [...problems, ...faults.found][0]?.exitCode ?? getExit(document);
-}
-
-interface Done {
-  document: RunDocument;
-  results: Results;
-  faults: Faults;
-}
-
-/** The markup alone. */
-async function readAll(plan: Plan, world: World, startedAt: Date): Promise<Done> {
-  const results = makeResults(plan.snippets.length);
-  plan.snippets.forEach((_, i) => judge(plan, results, i, [], new Map(), MARKUP_ONLY));
-  const document = makeDocument(plan, results, startedAt);
-  const faults = new Faults();
-  await faults.collect(tell(document, plan, world));
-  await saveAll(document, plan, results, new PictureStore(null, faults), world, null, faults);
-  return { document, results, faults };
-}
-
-async function lookAtAll(plan: Plan, world: World, startedAt: Date): Promise<Done> {
   // From here on Ctrl-C ends in good order, also while the browser is unpacked.
   const interrupt = watchInterrupt();
-  const means = await openMeans(plan, world);
-  const browser = new LazyRenderer(plan, means, world, interrupt.signal);
+  const shots = await openShotFolder(options);
   try {
-    const results = await lookAt(plan, means, browser, world, interrupt.signal);
-    const document = makeDocument(plan, results, startedAt);
-    const { keeper, pictures, faults } = means;
-    // Told first: whatever happens to the files, it is there.
-    await faults.collect(tell(document, plan, world));
-    if (keeper)
-      await faults.collect(keeper.finish(document, plan.snippets, describe(plan, results)));
-    const draw: Draw = (html, width) => browser.draw(html, width);
-    await saveAll(document, plan, results, pictures, world, draw, faults);
-    return { document, results, faults };
+    const wish = { ...toRequest(options), ...home, snippets, ...(shots && { shots: shots.path }) };
+    const run = startAudit(wish, {
+      signal: interrupt.signal,
+      called: (part) => CALLED[part] ?? part,
+    });
+    const faults = new Faults();
+    const document = await follow(run, snippets, options, world, faults, home);
+    await saveAll(document, options, world, shots?.path ?? null, faults);
+    for (const { message } of problems) await complain(world, message);
+    for (const fault of faults.found) await complainOf(world, fault);
+    if (interrupt.signal.aborted) {
+      const done = document.snippets.length;
+      const words = `Interrupted: ${done} of ${snippets.length} snippets are finished and reported.`;
+      await complain(world, words);
+      return INTERRUPTED;
+    }
+    return [...problems, ...faults.found][0]?.exitCode ?? getExit(document);
   } finally {
-    await browser.close();
+    await shots?.close();
     interrupt.stop();
   }
 }
 
-async function lookAt(
-  plan: Plan,
-  means: Means,
-  browser: LazyRenderer,
+/** Shows how it goes on, and tells what was found as soon as it is known. */
+async function follow(
+  run: AuditRun,
+  snippets: readonly Snippet[],
+  options: AuditOptions,
   world: World,
-  signal: AbortSignal,
-): Promise<Results> {
-  const results = makeResults(plan.snippets.length);
-  const progress = new Progress(world.stderr, plan.options.quiet, plan.snippets.length);
-  showMarkupFindings(plan, progress);
+  faults: Faults,
+  { house }: LoadedHouse,
+): Promise<RunDocument> {
+  const progress = new Progress(world.stderr, options.quiet, snippets.length);
+  if (progress.shown && !options.markupOnly) tellEarly(snippets, house, options, progress);
+  const told = run.document.then((document) => {
+    progress.stop();
+    return faults.collect(tell(document, options, world));
+  });
+  told.catch(() => undefined);
   try {
-    await renderAll(plan, means, browser, results, progress, signal);
-  } catch (error) {
-    if (!signal.aborted) throw error;
+    for await (const event of run) {
+      show(event, progress);
+      if (event.type === 'fault') await faults.collect(Promise.reject(event.error));
+      if (event.type === 'browser' && !event.sandboxed && !options.quiet)
+        await write(world.stderr, NO_SANDBOX);
+    }
   } finally {
-    results.interrupted = signal.aborted;
     progress.stop();
   }
-  return results;
+  await told;
+  return run.document;
 }
 
-/** What a kept run must say of how it was made. */
-function describe({ house, ownPage, slots, viewports }: Plan, { engines }: Results) {
-  return {
-    engines,
-    house: toPlainHouse(house) as Record<string, unknown>,
-    ownPage: ownPage !== null,
-    slots: slots.map(({ name }) => name),
-    viewports: viewports.map(({ name }) => name),
-  };
+function show(event: AuditEvent, progress: Progress): void {
+  if (event.type === 'planned') progress.expect(event.renders);
+  if (event.type === 'begun') progress.begin(event.snippet);
+  if (event.type === 'rendered') progress.step(event.renders);
+  if (event.type === 'judged') progress.finish();
 }
 
-/** What the markup alone shows is on the screen before the browser has started. */
-function showMarkupFindings(plan: Plan, progress: Progress): void {
-  if (!progress.shown) return;
-  for (const snippet of plan.snippets) {
-    const { house, checks, today } = plan;
-    const markup = readMarkup(snippet.text);
-    const early = {
-      snippet,
-      markup,
-      house,
-      evidence: [],
-      baselines: new Map(),
-      checks,
-      today,
-      markupOnly: MARKUP_ONLY,
-    };
-    for (const finding of judgeSnippet(early).report.findings) {
-      progress.note(`${snippet.name}:${finding.where.line}  ${finding.id}: ${finding.message}`);
-    }
-  }
+/** Where the shots of this run go: into the kept run, else to a place of their own that is gone afterwards. */
+async function openShotFolder(options: AuditOptions) {
+  if (!wantsShots(options)) return null;
+  if (options.keep !== undefined)
+    return { path: getShotFolder(options.keep), close: () => Promise.resolve() };
+  const path = await mkdtemp(join(tmpdir(), 'mivket-shots-'));
+  return { path, close: () => rm(path, { recursive: true, force: true }) };
 }

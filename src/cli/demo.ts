@@ -2,10 +2,10 @@ import { join, relative, sep } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { ToolError } from '../core/errors.js';
 import { audit } from './audit.js';
-import { loadHouse, type LoadedHouse } from './house-file.js';
+import { loadHouse, type LoadedHouse } from '../run/house-file.js';
 import { watchInterrupt } from './interrupt.js';
 import { write, type World } from './streams.js';
-import { PACKAGE } from './version.js';
+import { PACKAGE } from '../run/version.js';
 
 const FOLDER = fileURLToPath(new URL('demo', PACKAGE));
 /** What a house is made of. */

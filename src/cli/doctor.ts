@@ -4,7 +4,7 @@ import { examineMachine } from '../render/examine.js';
 import { exists } from '../render/folder.js';
 import { makePaint } from './colours.js';
 import { getTextWidth, write, type World } from './streams.js';
-import { PACKAGE } from './version.js';
+import { PACKAGE } from '../run/version.js';
 
 const CANNOT_RUN = 3;
 const MORE_FONTS = 'packages/fonts-cjk';

@@ -1,21 +1,15 @@
 import { z } from 'zod';
-import { CHECKS } from '../checks/index.js';
-import type { Check } from '../core/check.js';
 import { ToolError } from '../core/errors.js';
-import {
-  getSlotRange,
-  makeViewport,
-  type House,
-  type Slot,
-  type Viewport,
-} from '../core/house/house.js';
 import { joinWords } from '../core/words/list.js';
-import { suggest } from '../core/words/nearest.js';
+import { ENDINGS, getFormatOf, PRINTED } from '../formats/table.js';
+import type { AuditRequest } from '../run/request.js';
 
 const texts = z.array(z.string()).optional();
 
-/** What `--save` writes, by the ending. */
-const SAVED = /\.(json|html|png)$/i;
+const names = PRINTED.map(({ name }) => name) as [string, ...string[]];
+const saved = z
+  .string()
+  .refine((file) => getFormatOf(file) !== null, `must end on ${joinWords(ENDINGS, 'or')}`);
 
 /** The options of `audit`, parsed once at the door. */
 const schema = z.strictObject({
@@ -25,8 +19,8 @@ const schema = z.strictObject({
   slot: texts,
   viewport: texts,
   width: texts,
-  format: z.enum(['text', 'json']).default('text'),
-  save: z.array(z.string().regex(SAVED, 'must end on .json, .html or .png')).default([]),
+  format: z.enum(names).default(names[0]),
+  save: z.array(saved).default([]),
   open: z.boolean().default(false),
   pictures: z.string().min(1).optional(),
   keep: z.string().min(1).optional(),
@@ -69,13 +63,13 @@ function checkTogether(options: AuditOptions): AuditOptions {
   const { record, replay, markupOnly, keep, pictures } = options;
   if (record !== undefined && replay !== undefined)
     throw clash('--record', '--replay', 'a replay asks nobody, so there is nothing to record');
-  const png = options.save.find((file) => /\.png$/i.test(file));
+  const shown = options.save.find((file) => getFormatOf(file)?.drawn);
   const renders = {
     '--record': record,
     '--replay': replay,
     '--keep': keep,
     '--pictures': pictures,
-    [`--save ${png}`]: png,
+    [`--save ${shown}`]: shown,
   };
   for (const [option, value] of Object.entries(renders))
     if (markupOnly && value !== undefined)
@@ -83,40 +77,41 @@ function checkTogether(options: AuditOptions): AuditOptions {
   return options;
 }
 
-/** Whether pictures of the renders are wanted by anything. */
-export function wantsPictures({ save, pictures, open, markupOnly }: AuditOptions): boolean {
-  const shown = save.some((file) => /\.(html|png)$/i.test(file));
+/** Whether anything shows what renders look like. */
+export function wantsShots({ save, pictures, open, markupOnly }: AuditOptions): boolean {
+  const shown = save.some((file) => getFormatOf(file)?.shots);
   return !markupOnly && (shown || open || pictures !== undefined);
 }
 
-/** Whether the checks chosen only read the markup, and nothing else asks for a render. */
-export function needsNoRender(options: AuditOptions, checks: readonly Check[]): boolean {
-  const { keep, record, replay } = options;
-  const asked = wantsPictures(options) || [keep, record, replay].some((path) => path !== undefined);
-  return !asked && checks.every(({ needs }) => needs.length === 0);
-}
+/** How the parts of a request are called on the command line. */
+export const CALLED: { [part in keyof AuditRequest]?: string } = {
+  slots: '--slot',
+  viewports: '--viewport',
+  widths: '--width',
+  only: '--only',
+  skip: '--skip',
+};
 
-/**
- * Looks whether there is anything to render.
- * @throws ToolError `bad-option`: where a slot that was asked for, or every slot, is at none of the widths
- */
-export function checkPlan(plan: {
-  options: AuditOptions;
-  slots: readonly Slot[];
-  viewports: readonly Viewport[];
-}): void {
-  const { options, slots, viewports } = plan;
-  if (options.markupOnly) return;
-  const isThere = (slot: Slot) => viewports.some(({ width }) => getSlotRange(slot, width) !== null);
-  const missing = slots.filter((slot) => !isThere(slot));
-  if (missing.length === 0 || (options.slot === undefined && missing.length < slots.length)) return;
-  const names = joinWords(missing.map(({ name }) => `"${name}"`));
-  const widths = joinWords([...new Set(viewports.map(({ width }) => String(width)))]);
-  const slot = missing.length === 1 ? 'The slot' : 'The slots';
-  throw new ToolError(
-    'bad-option',
-    `${slot} ${names} ${missing.length === 1 ? 'does' : 'do'} not exist at ${widths} px: there is nothing to render.`,
-  );
+/** What of the options an audit is asked for. */
+export function toRequest(options: AuditOptions): Omit<AuditRequest, 'snippets'> {
+  const { slot, viewport, width, only, skip, holdOn, browser, jobs, keep, record, replay } =
+    options;
+  const given = {
+    slots: slot,
+    viewports: viewport,
+    widths: width,
+    only,
+    skip,
+    holdOn,
+    browser,
+    jobs,
+    keep,
+    record,
+    replay,
+    markupOnly: options.markupOnly,
+    offline: options.offline,
+  };
+  return Object.fromEntries(Object.entries(given).filter(([, value]) => value !== undefined));
 }
 
 export function clash(option: string, other: string, why: string): ToolError {
@@ -127,83 +122,4 @@ function say(issue: z.core.$ZodIssue, name: string): string {
   if (issue.code === 'invalid_value') return `must be one of ${issue.values.join(', ')}`;
   if (name === 'jobs') return 'must be a whole number from 1 to 32';
   return issue.message;
-}
-
-/** The slots asked for, or all. */
-export function chooseSlots(house: House, names: readonly string[] | undefined): Slot[] {
-  if (!names) return house.slots;
-  return names.map((name) => {
-    const slot = house.slots.find((one) => one.name === name);
-    if (slot) return slot;
-    const known = house.slots.map((one) => one.name);
-    throw new ToolError(
-      'unknown-slot',
-      `\`--slot\` names "${name}", which the house does not have. ${suggest(name, known)}`,
-    );
-  });
-}
-
-/** The viewports asked for by name or width, or all of the house. */
-export function chooseViewports(
-  house: House,
-  options: Pick<AuditOptions, 'viewport' | 'width'>,
-): Viewport[] {
-  const named = (options.viewport ?? []).map((name) => {
-    const viewport = house.viewports.find((one) => one.name === name);
-    if (viewport) return viewport;
-    const known = house.viewports.map((one) => one.name);
-    throw new ToolError(
-      'bad-option',
-      `\`--viewport\` names "${name}", which the house does not have. ${suggest(name, known)}`,
-    );
-  });
-  const widths = (options.width ?? []).map((text) => readWidth(house, text));
-  const chosen = [...named, ...widths];
-  return chosen.length > 0
-    ? [...new Map(chosen.map((one) => [one.name, one])).values()]
-    : house.viewports;
-}
-
-function readWidth(house: House, text: string): Viewport {
-  const match = /^(\d+)(?:@(\d+(?:\.\d+)?))?$/.exec(text);
-  const [width, density] = [
-    Number(match?.[1]),
-    match?.[2] === undefined ? undefined : Number(match[2]),
-  ];
-  const sound =
-    match &&
-    width >= 100 &&
-    width <= 10_000 &&
-    (density === undefined || (density >= 0.5 && density <= 5));
-  if (!sound) {
-    throw new ToolError(
-      'bad-option',
-      `\`--width\` must be px from 100 to 10000, with a density from 0.5 to 5 if wanted (320,768@2), found "${text}".`,
-    );
-  }
-  const known = house.viewports.find((one) => one.width === width);
-  if (known && density === undefined) return known;
-  // A viewport of the house may have a number for its name.
-  const name = house.viewports.some((one) => one.name === text) ? `${text}px` : text;
-  return makeViewport({ ...known, name, width, ...(density !== undefined && { density }) });
-}
-
-/** The checks to run. */
-export function chooseChecks({ only, skip }: Pick<AuditOptions, 'only' | 'skip'>): Check[] {
-  for (const [option, ids] of [
-    ['only', only],
-    ['skip', skip],
-  ] as const) {
-    for (const id of ids ?? []) {
-      if (CHECKS.some((check) => check.id === id)) continue;
-      const known = CHECKS.map((check) => check.id);
-      throw new ToolError(
-        'unknown-finding',
-        `\`--${option}\` names "${id}", which is no finding Mivket judges. ${suggest(id, known)}`,
-      );
-    }
-  }
-  return CHECKS.filter(
-    ({ id }) => (only === undefined || only.includes(id)) && !skip?.includes(id),
-  );
 }

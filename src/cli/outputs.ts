@@ -1,23 +1,23 @@
 import { resolve } from 'node:path';
-import { ToolError } from '../core/errors.js';
 import type { RunDocument } from '../core/run.js';
-import { formatHtml, formatSheetPage, type HtmlReport } from '../formats/html/report.js';
-import { formatJson } from '../formats/json.js';
+import { drawSheets } from '../formats/html/sheets.js';
+import { getFormatOf, PRINTED, type Format, type FormatMeans } from '../formats/table.js';
+import { Drawer } from '../run/drawing.js';
+import { readShot } from '../run/shots.js';
+import { checkTarget, writeWhole, type Faults } from '../run/write.js';
+import { makePaint } from './colours.js';
 import { openFile } from './open.js';
-import type { PictureStore } from './pictures.js';
-import { getHouseLook, type Plan, type Results } from './report.js';
 import type { AuditOptions } from './options.js';
-import { checkTarget, writeWhole, type Faults } from './save.js';
-import { complain, type World } from './streams.js';
-
-/** Draws a page as a PNG; null where it is higher than a picture can be. */
-export type Draw = (html: string, width: number) => Promise<Buffer | null>;
+import { complain, getTextWidth, write, type World } from './streams.js';
 
 /** What is opened where no HTML report is named. */
 const REPORT = 'mivket-report.html';
-const SHEET_WIDTH = 1600;
-/** So many snippets on one sheet, so that a long run is not held in one page. */
-const ON_A_SHEET = 12;
+const EXIT = { clear: 0, hold: 1, unsure: 3 } as const;
+
+/** The exit code that stands for the verdict. */
+export function getExit({ verdict }: RunDocument): number {
+  return EXIT[verdict];
+}
 
 /**
  * Looks whether all that is to be saved can be, before the first page is loaded.
@@ -34,34 +34,68 @@ function listFiles({ save, open }: AuditOptions): string[] {
 }
 
 function getHtml(save: readonly string[]): string | null {
-  return save.find((file) => /\.html$/i.test(file)) ?? null;
+  return save.find((file) => getFormatOf(file)?.name === 'html') ?? null;
 }
 
-/** Writes all files that were asked for, each by itself, and opens the report. */
+/** Writes the report to standard output. */
+export async function tell(
+  document: RunDocument,
+  options: AuditOptions,
+  world: World,
+): Promise<void> {
+  const format = PRINTED.find(({ name }) => name === options.format)!;
+  const means: FormatMeans = {
+    paint: makePaint(world, options.color),
+    width: getTextWidth(world, 120),
+    getShot: () => Promise.resolve(null),
+    draw: () => Promise.resolve(null),
+  };
+  for await (const content of format.make(document, means))
+    await write(world.stdout, content as string);
+}
+
+/**
+ * Writes all files that were asked for, each by itself, and opens the report.
+ * @param shots the folder that the shots are in; null where none were taken
+ */
 export async function saveAll(
   document: RunDocument,
-  plan: Plan,
-  results: Results,
-  pictures: PictureStore,
+  options: AuditOptions,
   world: World,
-  draw: Draw | null,
+  shots: string | null,
   faults: Faults,
 ): Promise<void> {
-  const { options } = plan;
-  const report = makeReport(document, plan, results, pictures);
-  for (const file of listFiles(options)) {
-    const path = resolve(world.cwd, file);
-    await faults.collect(saveOne(path, report, draw));
+  const drawer = new Drawer(options.browser);
+  const means: FormatMeans = {
+    paint: makePaint(world, false),
+    width: 100,
+    getShot: (hash) => (shots === null ? Promise.resolve(null) : readShot(shots, hash)),
+    draw: (html, width) => drawer.draw(html, width),
+  };
+  try {
+    for (const file of listFiles(options))
+      await faults.collect(saveOne(resolve(world.cwd, file), getFormatOf(file)!, document, means));
+    if (options.pictures !== undefined)
+      await faults.collect(saveEach(resolve(world.cwd, options.pictures), document, means));
+  } finally {
+    await drawer.close();
   }
-  if (options.pictures !== undefined)
-    await faults.collect(saveEach(resolve(world.cwd, options.pictures), report, draw));
   if (options.open) await openReport(getHtml(options.save) ?? REPORT, world);
 }
 
-function saveOne(path: string, report: HtmlReport, draw: Draw | null): Promise<void> {
-  if (/\.json$/i.test(path)) return writeWhole(path, formatJson(report.document));
-  if (/\.html$/i.test(path)) return writeWhole(path, formatHtml(report));
-  return saveSheets(path, report, draw);
+/** What takes several files is told apart by a number: `-2` and on. */
+async function saveOne(
+  path: string,
+  format: Format,
+  document: RunDocument,
+  means: FormatMeans,
+): Promise<void> {
+  let number = 0;
+  for await (const content of format.make(document, means)) {
+    const ending = new RegExp(`\\${format.ending}$`, 'i');
+    const name = ++number === 1 ? path : path.replace(ending, `-${number}${format.ending}`);
+    await writeWhole(name, content);
+  }
 }
 
 async function openReport(html: string, world: World): Promise<void> {
@@ -73,56 +107,13 @@ async function openReport(html: string, world: World): Promise<void> {
   );
 }
 
-function makeReport(
-  document: RunDocument,
-  plan: Plan,
-  results: Results,
-  pictures: PictureStore,
-): HtmlReport {
-  const { snippets } = plan;
-  return {
-    document,
-    house: getHouseLook(plan),
-    texts: new Map(snippets.map(({ name, text }) => [name, text])),
-    sights: new Map(snippets.map(({ name }, i) => [name, results.sights[i] ?? []])),
-    getPicture: (hash) => pictures.getBase64(hash),
-  };
-}
-
-/** One sheet of all snippets; as many pictures as it takes, `-2` and on. */
-async function saveSheets(path: string, report: HtmlReport, draw: Draw | null): Promise<void> {
-  const names = report.document.snippets.map(({ name }) => name);
-  const sheets: Buffer[] = [];
-  for (let at = 0; at < names.length; at += ON_A_SHEET)
-    sheets.push(...(await drawSheets(report, names.slice(at, at + ON_A_SHEET), draw)));
-  for (const [i, sheet] of sheets.entries())
-    await writeWhole(i === 0 ? path : path.replace(/\.png$/i, `-${i + 1}.png`), sheet);
-}
-
 /** A sheet a snippet, under its name. */
-async function saveEach(folder: string, report: HtmlReport, draw: Draw | null): Promise<void> {
+async function saveEach(folder: string, document: RunDocument, means: FormatMeans): Promise<void> {
   const taken = new Set<string>();
-  for (const { name } of report.document.snippets) {
-    const [sheet] = await drawSheets(report, [name], draw);
-    if (sheet) await writeWhole(resolve(folder, `${getFileName(name, taken)}.png`), sheet);
+  for (const snippet of document.snippets) {
+    for await (const sheet of drawSheets([snippet], means.getShot, means.draw))
+      await writeWhole(resolve(folder, `${getFileName(snippet.name, taken)}.png`), sheet);
   }
-}
-
-async function drawSheets(
-  report: HtmlReport,
-  names: readonly string[],
-  draw: Draw | null,
-): Promise<Buffer[]> {
-  if (!draw) throw new ToolError('browser-failed', 'The contact sheet could not be drawn.');
-  const sheet = await draw(formatSheetPage(report, new Set(names)), SHEET_WIDTH);
-  if (sheet) return [sheet];
-  // One snippet's rows are never so high: each picture has a limit of its own.
-  const half = Math.ceil(names.length / 2);
-  if (names.length < 2) return [];
-  return [
-    ...(await drawSheets(report, names.slice(0, half), draw)),
-    ...(await drawSheets(report, names.slice(half), draw)),
-  ];
 }
 
 /** A snippet's name as a file name that stays in its folder, on every system; told apart by a number. */

@@ -7,6 +7,7 @@ export class Progress {
   readonly shown: boolean;
   #output: Output;
   #snippets: number;
+  #total = 0;
   #done = 0;
   #name = '';
   #bar: SingleBar | null = null;
@@ -17,8 +18,15 @@ export class Progress {
     this.#snippets = snippets;
   }
 
-  start(renders: number): void {
+  /** So many renders more are to come. */
+  expect(renders: number): void {
     if (!this.shown) return;
+    this.#total += renders;
+    if (this.#bar) this.#bar.setTotal(this.#total);
+    else this.#start();
+  }
+
+  #start(): void {
     const wide = (this.#output.columns ?? 80) >= 70;
     this.#bar = new cliProgress.SingleBar({
       stream: this.#output as NodeJS.WritableStream,
@@ -31,7 +39,7 @@ export class Progress {
       linewrap: false,
       gracefulExit: false,
     });
-    this.#bar.start(renders, 0, this.#words());
+    this.#bar.start(this.#total, 0, this.#words());
   }
 
   begin(name: string): void {

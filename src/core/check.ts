@@ -1,11 +1,20 @@
-import type { Baseline, Evidence, FactKind, Facts, Render } from './evidence.js';
+import { ENGINES, type Engine } from './engines.js';
+import type { Baseline, Evidence, FactKind, Facts } from './evidence.js';
 import type { House, Level } from './house/house.js';
 import type { Markup } from './markup/markup.js';
-import type { Edit, Snippet, Span } from './snippet.js';
+import type { Intent } from './mend/intent.js';
+import { getEmpty, getPlace, getRenderKey } from './render.js';
+import type { EngineName, Place, Variant, Viewport } from './render.js';
+import type { Snippet, Span } from './snippet.js';
 
 /** A render as a check sees it: the kinds of evidence it asked for, and no others. */
 export type RenderOf<K extends FactKind> = Pick<Facts, K> & {
-  render: Render;
+  /** Where it was looked at. */
+  at: Place;
+  viewport: Viewport;
+  variant: Variant;
+  /** The page without the snippet; null where it is not known. */
+  baseline: Baseline | null;
   /** There was more than was read: what is not among it may stand elsewhere. */
   partial: boolean;
 };
@@ -16,37 +25,42 @@ export interface Case<K extends FactKind> {
   markup: Markup;
   house: House;
   renders: RenderOf<K>[];
-  /** The page without the snippet, by the viewport's name. */
-  baselines: ReadonlyMap<string, Baseline>;
 }
 
 /** One place where it was seen, and what was measured there. Lengths in px, sizes in bytes. */
-export interface Seen {
-  slot: string;
-  insert: string;
-  viewport: string;
-  width: number;
-  density: number;
-  scheme: string;
-  engine: string;
-  variant: string;
+export interface Seen extends Place {
   measured: Record<string, string | number | boolean | null>;
+}
+
+/** What a fault is put down to, so that one cause is told once. */
+export type Culprit =
+  /** An element, by the offset of its tag, or one part of it: an attribute, by its name. */
+  | { at: 'element'; offset: number; part?: string }
+  /** What a script made, by a selector. */
+  | { at: 'made'; selector: string }
+  /** Something that is no one element's. */
+  | { at: 'snippet'; what: string };
+
+/** From where to where, px of the window's width, something holds; `near` where an edge is not exact. */
+export interface Range {
+  from: number;
+  to: number;
+  near: boolean;
 }
 
 /** A defect as plain data: place, facts and where it was seen. The words come later. */
 export interface Fact<D> {
   where: Span;
-  /** For what a script made: a selector. */
-  made?: string;
-  /** Names the culprit, so that one cause is told once. */
-  subject: string;
-  /** Facts at one place with the same `group` are one finding; left out: the subject. */
+  culprit: Culprit;
+  /** Facts at one place with the same `group` are one finding; left out: those of one culprit. */
   group?: string;
   level?: Level;
   /** False when only the markup was read. */
   confirmed: boolean;
   data: D;
   seen: Seen[];
+  /** At what widths, where that was searched for. */
+  ranges?: Range[];
 }
 
 /** What is said of a finding: what is wrong, what a visitor notices, what to change. */
@@ -62,6 +76,25 @@ export interface Example {
   code: string;
 }
 
+/** What a check reads. A bare list of kinds is of the page as it is. */
+export interface Needs<K extends FactKind> {
+  kinds: readonly K[];
+  variants: readonly Variant[];
+  /** Whether a render of the page as it is calls for one in the other variants; left out: each does. */
+  calls?(render: RenderOf<K>): boolean;
+}
+
+/** Which findings a check's own are the cause of, so that they are not told beside it. */
+export interface Explains<D> {
+  findings: readonly string[];
+  /** Wherever it was seen; else only where both were seen at the same place. */
+  anywhere?: boolean;
+  /** Of the cause's sightings only these explain anything. */
+  when?(seen: Seen, data: D): boolean;
+  /** Also what is heavier than itself. */
+  heavier?: boolean;
+}
+
 export interface CheckDefinition<K extends FactKind, D> {
   id: string;
   subject: 'paste' | 'page' | 'frames' | 'media' | 'pictures' | 'scripts';
@@ -71,67 +104,80 @@ export interface CheckDefinition<K extends FactKind, D> {
   /** How it is decided, in a sentence or two. */
   decided: string;
   standard: string | null;
-  /** The kinds of evidence it reads. */
-  needs: readonly K[];
+  /** What it reads of a render; a render is made only where a check needs it. */
+  needs: readonly K[] | Needs<K>;
   /** Whether the markup alone can raise it; `part` where it shows some of the ways only. */
   markup: boolean | 'part';
+  explains?: readonly Explains<NoInfer<D>>[];
+  /** Whether a sighting means that something is too wide for its room there. */
+  tooWide?(seen: Seen): boolean;
   judge(c: Case<K>): Fact<D>[];
   says(data: D, fact: Fact<D>): Words;
-  mend?(data: D, fact: Fact<D>, markup: Markup): Edit[] | null;
+  /** What cures it, and it alone; null where nothing certain does. */
+  mend?(data: D, fact: Fact<D>, markup: Markup): Intent[] | null;
   /** The data of a usual case, for explaining what visitors notice and how it is cured. */
   sample: NoInfer<D>;
   examples: { faulty: Example[]; sound: Example[] };
 }
 
 /** A check with its types put away, as the engine holds it. */
-export type Check = CheckDefinition<FactKind, unknown>;
+export type Check = Omit<CheckDefinition<FactKind, unknown>, 'needs'> & { needs: Needs<FactKind> };
 
 /** Makes a check. Reading evidence that `needs` does not name fails to compile. */
 export function defineCheck<const K extends FactKind, D>(definition: CheckDefinition<K, D>): Check {
-  return Object.freeze(definition) as unknown as Check;
+  const { needs } = definition;
+  const stated: Needs<K> = 'kinds' in needs ? needs : { kinds: needs, variants: ['as-is'] };
+  return Object.freeze({ ...definition, needs: stated }) as unknown as Check;
 }
 
 /** What a visitor notices of a finding, and how it is cured, in the usual case. */
 export function explainCheck(check: Check): Words {
-  const where = { offset: 0, endOffset: 0 };
   return check.says(check.sample, {
-    where,
-    subject: '',
+    where: { offset: 0, endOffset: 0 },
+    culprit: { at: 'snippet', what: '' },
     confirmed: true,
     data: check.sample,
     seen: [],
   });
 }
 
-/** The place of a sighting, from the render it was seen in. */
-export function makeSeen(render: Render, measured: Seen['measured']): Seen {
-  const { viewport, insert, engine, variant } = render;
-  return {
-    slot: render.snippets[0]?.slot ?? '',
-    insert,
-    viewport: viewport.name,
-    width: viewport.width,
-    density: viewport.density,
-    scheme: viewport.scheme,
-    engine,
-    variant,
-    measured,
-  };
+/** A sighting, in the render it was made in. */
+export function makeSeen({ at }: { at: Place }, measured: Seen['measured']): Seen {
+  return { ...at, measured };
+}
+
+/** The selector of a culprit that a script made; undefined for all others. */
+export function getMade(culprit: Culprit): string | undefined {
+  return culprit.at === 'made' ? culprit.selector : undefined;
+}
+
+/** Culprits of one key are the same. */
+export function getCulpritKey(culprit: Culprit): string {
+  if (culprit.at === 'element') return `${culprit.offset} ${culprit.part ?? ''}`;
+  return culprit.at === 'made' ? `made ${culprit.selector}` : culprit.what;
 }
 
 /**
- * The renders in which something of these kinds was read. Where it was not all of it (`kept`), what is
+ * The renders in which something of what is needed was read. Where it was not all of it (`kept`), what is
  * there can still be told of; that the rest is sound cannot.
  */
 export function selectRenders<K extends FactKind>(
   renders: readonly Evidence[],
-  kinds: readonly K[],
+  { kinds, variants }: Needs<K>,
+  baselines: ReadonlyMap<string, Baseline>,
+  engines: Record<EngineName, Engine> = ENGINES,
 ): RenderOf<K>[] {
-  return renders
-    .map((evidence) => {
-      const gaps = evidence.gaps.filter((gap) => (kinds as readonly FactKind[]).includes(gap.kind));
-      return { gaps, seen: { ...evidence, partial: gaps.length > 0 } };
-    })
-    .filter(({ gaps }) => gaps.every((gap) => gap.kept !== null))
-    .map(({ seen }) => seen);
+  const wanted = new Set<FactKind>(kinds);
+  return renders.flatMap((evidence): RenderOf<K>[] => {
+    const { render } = evidence;
+    if (!variants.includes(render.variant)) return [];
+    if (kinds.some((kind) => engines[render.engine].cannot[kind] !== undefined)) return [];
+    const gaps = evidence.gaps.filter((gap) => wanted.has(gap.kind));
+    if (gaps.some((gap) => gap.kept === null)) return [];
+    const { viewport, variant } = render;
+    const baseline = baselines.get(getRenderKey(getEmpty(render))) ?? null;
+    const partial = gaps.length > 0;
+    const seen = { ...evidence, at: getPlace(evidence), viewport, variant, baseline, partial };
+    return [seen as Facts & typeof seen];
+  });
 }

@@ -1,5 +1,7 @@
-import type { Render } from './evidence.js';
-import { getSlotRange, type House, type Slot, type Viewport } from './house/house.js';
+import { selectRenders, type Check } from './check.js';
+import type { Baseline, Evidence } from './evidence.js';
+import { getSlotRange, type House, type Slot } from './house/house.js';
+import { getRenderKey, type Render, type Viewport } from './render.js';
 
 /** Slots and viewports asked for; what is left out means all of the house. */
 export interface PlanWish {
@@ -7,7 +9,7 @@ export interface PlanWish {
   viewports: readonly Viewport[];
 }
 
-/** Every render of a snippet: each slot at each viewport where it exists. */
+/** Every render of a snippet as it is: each slot at each viewport where it exists. */
 export function planRenders(name: string, house: House, wish: PlanWish): Render[] {
   return wish.slots.flatMap((slot) =>
     wish.viewports
@@ -22,7 +24,35 @@ export function planRenders(name: string, house: House, wish: PlanWish): Render[
   );
 }
 
-/** Names the baseline that a render is held against. */
-export function getBaselineKey(render: Render): string {
-  return `${render.snippets[0]?.slot ?? ''} ${render.viewport.name}`;
+/** The renders in other variants that checks ask for, in view of those of the page as it is. */
+export function planVariants(
+  evidence: readonly Evidence[],
+  checks: readonly Check[],
+  baselines: ReadonlyMap<string, Baseline>,
+): Render[] {
+  const asIs = evidence.filter(({ render }) => render.variant === 'as-is');
+  const planned = checks.flatMap(({ needs }) => {
+    const others = needs.variants.filter((variant) => variant !== 'as-is');
+    if (others.length === 0) return [];
+    return asIs.flatMap((one) => {
+      const [seen] = selectRenders([one], { ...needs, variants: ['as-is'] }, baselines);
+      const called = seen !== undefined && (needs.calls?.(seen) ?? true);
+      return called ? others.map((variant): Render => ({ ...one.render, variant })) : [];
+    });
+  });
+  return [...new Map(planned.map((render) => [getRenderKey(render), render])).values()];
+}
+
+/** What of a render anybody reads: what nobody reads need not be made. */
+export interface RenderNeeds {
+  /** Whether there has to be a render at all. */
+  any: boolean;
+  /** Whether each load has to be a visitor's first, with nothing stored: what is asked for is read. */
+  cold: boolean;
+}
+
+/** What the checks need of renders. */
+export function getRenderNeeds(checks: readonly Check[]): RenderNeeds {
+  const kinds = new Set(checks.flatMap(({ needs }) => needs.kinds));
+  return { any: kinds.size > 0, cold: kinds.has('traffic') };
 }

@@ -1,4 +1,7 @@
 import { z } from 'zod';
+import { boxSchema } from '../facts/common.js';
+import { shotSchema } from './evidence.js';
+import { viewportSchema } from './render.js';
 
 const span = { offset: z.int(), endOffset: z.int() };
 const level = z.enum(['blocker', 'concern', 'advice']);
@@ -56,6 +59,51 @@ const gap = z.object({
   kept: z.number().nullable(),
   slot: z.string(),
   viewport: z.string(),
+  variant: z.string(),
+});
+
+const mark = z.object({
+  number: z.int().describe('The finding’s number within its snippet, from 1.'),
+  level,
+  box: boxSchema.describe('px of the page'),
+});
+
+const host = z.object({
+  host: z.string(),
+  requests: z.int(),
+  wire: z.number().describe('Bytes over the wire.'),
+  unpacked: z.number(),
+  failed: z.int().describe('Requests that got no answer, or that were refused.'),
+});
+
+const frame = z.object({
+  tag: z.string(),
+  line: z.int().nullable().describe('Its line in the snippet; null where a script made it.'),
+  address: z.string(),
+  width: z.number(),
+  height: z.number(),
+  inner: z
+    .object({
+      width: z.number(),
+      height: z.number(),
+      scrollWidth: z.number(),
+      scrollHeight: z.number(),
+    })
+    .nullable()
+    .describe('The document in it, px; null where it could not be read.'),
+});
+
+const medium = z.object({
+  tag: z.string(),
+  line: z.int().nullable(),
+  address: z.string(),
+  width: z.number(),
+  height: z.number(),
+  autoplay: z.boolean(),
+  muted: z.boolean(),
+  started: z.boolean(),
+  sound: z.boolean().nullable().describe('Whether the file has a sound track, where it is known.'),
+  duration: z.number().nullable().describe('Seconds.'),
 });
 
 const render = z.object({
@@ -70,11 +118,18 @@ const render = z.object({
   engine: z.string(),
   variant: z.string(),
   worst: level.nullable().describe('The heaviest finding seen here.'),
+  shot: shotSchema.nullable().describe('What it looked like: a PNG under its hash.'),
+  marks: z.array(mark).describe('The culprits on it.'),
+  traffic: z.array(host),
+  frames: z.array(frame),
+  media: z.array(medium),
 });
 
 const snippet = z.object({
   name: z.string(),
   path: z.string().nullable(),
+  hash: z.string().describe('hex SHA-256 of the text, as UTF-8.'),
+  text: z.string(),
   verdict,
   fitsFrom: z
     .number()
@@ -82,7 +137,33 @@ const snippet = z.object({
     .describe('The narrowest slot width, px, from which nothing sticks out; null when unknown.'),
   renders: z.array(render),
   findings: z.array(finding),
+  mended: z
+    .string()
+    .nullable()
+    .describe('The whole snippet with all cures; null where there is none.'),
   gaps: z.array(gap),
+});
+
+const slot = z.object({
+  name: z.string(),
+  align: z.string(),
+  ranges: z.array(
+    z.object({
+      from: z.number(),
+      to: z.number().nullable().describe('null: however wide the window is.'),
+      width: z.union([z.number(), z.literal('full')]),
+      inset: z.number(),
+      height: z.number().nullable(),
+    }),
+  ),
+});
+
+const house = z.object({
+  file: z.string().nullable(),
+  ownPage: z.boolean().describe('False: the neutral page.'),
+  slots: z.array(slot),
+  viewports: z.array(viewportSchema),
+  holdOn: level,
 });
 
 const counts = z.object({ blocker: z.int(), concern: z.int(), advice: z.int() });
@@ -93,6 +174,7 @@ export const runSchema = z.object({
   tool: z.object({ name: z.string(), version: z.string() }),
   startedAt: z.string(),
   durationMs: z.number(),
+  house,
   engines: z.array(z.object({ name: z.string(), version: z.string() })),
   verdict,
   counts,
@@ -105,4 +187,6 @@ export type SnippetReport = z.infer<typeof snippet>;
 export type Finding = z.infer<typeof finding>;
 export type NotJudged = z.infer<typeof notJudged>;
 export type Verdict = z.infer<typeof verdict>;
+export type RenderReport = z.infer<typeof render>;
+export type HouseReport = z.infer<typeof house>;
 export type Counts = z.infer<typeof counts>;

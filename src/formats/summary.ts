@@ -1,18 +1,9 @@
-import type { Slot, Viewport } from '../core/house/house.js';
-import type { RunDocument, SnippetReport } from '../core/run.js';
+import type { HouseReport, RunDocument, SnippetReport } from '../core/run.js';
 import { countLevels } from '../core/verdict.js';
 import { joinWords } from '../core/words/list.js';
 
-/** What a report says of the house. */
-export interface HouseLook {
-  file: string | null;
-  slots: readonly Slot[];
-  viewports: readonly Viewport[];
-  ownPage: boolean;
-}
-
 /** Under which house, in which slots, at which widths. */
-export function formatHead({ file, slots, viewports, ownPage }: HouseLook): string {
+export function formatHead({ file, slots, viewports, ownPage }: HouseReport): string {
   const widths = `${joinWords(viewports.map((viewport) => String(viewport.width)))} px`;
   const names = joinWords(slots.map((slot) => `“${slot.name}”`));
   const page = ownPage ? 'the house’s page' : 'the neutral page';

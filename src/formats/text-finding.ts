@@ -9,7 +9,8 @@ import { wrap } from './wrap.js';
 
 const INDENT = '    ';
 const LABEL = 11;
-const LONGEST_LINE = 400;
+/** A longer line is not printed: nobody reads it, or copies it, on a terminal. */
+export const LONGEST_LINE = 400;
 
 /** One finding: level, name, place; the source with a caret; what was measured, noticed, to change. */
 export function formatFinding(

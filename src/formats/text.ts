@@ -1,9 +1,9 @@
 import type { RunDocument, SnippetReport } from '../core/run.js';
 import { formatPixels } from '../core/measure/units.js';
-import { cleanLine } from './clean.js';
+import { clean, cleanLine } from './clean.js';
 import type { Paint } from './paint.js';
-import { formatCounts, formatEngines, formatHead, type HouseLook } from './summary.js';
-import { formatFinding } from './text-finding.js';
+import { formatCounts, formatEngines, formatHead } from './summary.js';
+import { formatFinding, LONGEST_LINE } from './text-finding.js';
 import { formatGrid } from './text-grid.js';
 import { wrap } from './wrap.js';
 
@@ -12,15 +12,12 @@ export interface TextOptions {
   paint: Paint;
   /** Columns there are. */
   width: number;
-  house: HouseLook;
-  /** The snippets' texts by name, for the source lines. */
-  texts: ReadonlyMap<string, string>;
 }
 
 /** The report for a terminal: one block a snippet, and at the end what was not seen. */
 export function formatText(document: RunDocument, options: TextOptions): string {
   const blocks = [
-    options.paint.faint(wrap(formatHead(options.house), options.width, '')),
+    options.paint.faint(wrap(formatHead(document.house), options.width, '')),
     ...document.snippets.map((snippet) => formatSnippet(snippet, document, options)),
     formatEnd(document, options),
   ];
@@ -33,9 +30,8 @@ function formatSnippet(
   options: TextOptions,
 ): string {
   const { paint } = options;
-  const text = options.texts.get(snippet.name) ?? '';
   const findings = snippet.findings.map((finding, i) =>
-    formatFinding(finding, i + 1, text, options, snippet.renders.length),
+    formatFinding(finding, i + 1, snippet.text, options, snippet.renders.length),
   );
   const missed = document.notJudged.filter((one) => one.snippet === snippet.name);
   const notes = missed.length > 0 ? [formatNotJudged(missed, options)] : [];
@@ -43,6 +39,7 @@ function formatSnippet(
     wrap(formatTitle(snippet, paint), options.width, '  ', ''),
     formatGrid(snippet, options),
     ...findings,
+    formatWhole(snippet, options),
     ...notes,
   ]
     .filter(Boolean)
@@ -54,6 +51,22 @@ function formatTitle(snippet: SnippetReport, paint: Paint): string {
   const fits = snippet.fitsFrom === null ? '' : ` · fits from ${formatPixels(snippet.fitsFrom)}`;
   const counted = formatCounts(snippet);
   return `${paint.strong(cleanLine(snippet.name))}  ${stamp(snippet.verdict.toUpperCase())}${counted}${paint.faint(fits)}`;
+}
+
+/** So many lines are still read on a terminal. */
+const MOST_LINES = 12;
+
+/** The whole snippet with all cures, where more than one was put in. */
+function formatWhole({ mended, findings }: SnippetReport, { paint }: TextOptions): string {
+  if (mended === null || findings.filter(({ mend }) => mend).length < 2) return '';
+  const lines = clean(mended.trim()).split('\n');
+  if (lines.length > MOST_LINES || lines.some((line) => line.length > LONGEST_LINE))
+    return paint.faint('  The whole snippet, corrected, is in the HTML and JSON reports.');
+  // Not wrapped: it is there to be copied.
+  return [
+    paint.faint('  The whole snippet, corrected:'),
+    ...lines.map((line) => `    ${line}`),
+  ].join('\n');
 }
 
 function formatNotJudged(missed: RunDocument['notJudged'], { width, paint }: TextOptions): string {

@@ -1,5 +1,5 @@
 import type { Baseline } from '../core/evidence.js';
-import { isSame } from './own.js';
+import { isSame } from './collect/own.js';
 import type { Rendered } from './stage.js';
 
 /** Joins two renders of the page without the snippet: what differs between them is unsteady. */

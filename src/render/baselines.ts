@@ -1,4 +1,5 @@
-import type { Baseline, Render } from '../core/evidence.js';
+import type { Baseline } from '../core/evidence.js';
+import { getEmpty, type Render } from '../core/render.js';
 import type { Place, Places } from './places.js';
 
 /** How baselines are made. */
@@ -26,7 +27,7 @@ export class Baselines {
     let before: Promise<unknown> = Promise.resolve();
     const place = missing.length > 0 ? this.#making.places.enter(true) : null;
     for (const [key, render] of missing) {
-      const empty: Render = { ...render, variant: 'empty' };
+      const empty = getEmpty(render);
       const making = before
         .then(async () => this.#making.make(await place!, empty))
         .catch(() => this.#makeAnew(empty));

@@ -3,25 +3,26 @@ import {
   type FactKind,
   type Facts,
   type Gap,
+  type Hang,
   type RequestFact,
 } from '../core/evidence.js';
-import type { Hang } from './contain.js';
-import type { Reading } from './read.js';
-import type { TrafficLog } from './traffic.js';
+import { KINDS } from '../facts/kinds.js';
+import type { Reading } from './collect/read.js';
+import type { RequestLog } from './page/request-log.js';
 
 /** What of a render decides whether all was seen. */
 export interface Sight {
   facts: Facts;
   reading: Reading | null;
   hung: Hang | null;
-  traffic: TrafficLog;
+  requests: Pick<RequestLog, 'requests' | 'dropped'>;
+  /** Which of the render's snippets is meant. */
+  of: number;
   /** The page was left, so that nothing more could be read of it. */
   left: boolean;
 }
 
-const READ: readonly FactKind[] = FACT_KINDS.filter(
-  (kind) => kind !== 'traffic' && kind !== 'scripts',
-);
+const READ: readonly FactKind[] = FACT_KINDS.filter((kind) => KINDS[kind].inPage);
 const OBJECTS: FactKind[] = ['elements', 'frames', 'media', 'pictures'];
 const LAYOUT: FactKind[] = ['page', 'slot', 'elements', 'host'];
 const FRAME: FactKind[] = ['frames', 'traffic', 'scripts'];
@@ -69,22 +70,23 @@ export function findGaps(sight: Sight): Gap[] {
 }
 
 /** What was not read at all. */
-function findLost({ facts, reading, hung }: Sight): Gap[] {
-  if (reading?.raw.slot) return [];
+function findLost({ facts, reading, hung, of }: Sight): Gap[] {
+  if (reading?.raw.slots[of]) return [];
   if (reading) return list(facts, READ, 'the slot is no longer on the page', true);
   return list(facts, READ, hung ? 'the page hangs' : 'the page could not be read', true);
 }
 
 /** What there was too much of. */
-function findCapped({ facts, reading, traffic }: Sight): Gap[] {
+function findCapped({ facts, reading, requests }: Sight): Gap[] {
   const gaps: Gap[] = [];
-  const { total, elements, unplaced } = reading?.raw ?? { total: 0, elements: [], unplaced: false };
+  const { total, elements } = reading?.raw ?? { total: 0, elements: [] };
   if (total > elements.length) {
     const capped = list(facts, OBJECTS, 'more elements than are read');
     gaps.push(...capped.map((gap) => (gap.kind === 'elements' ? { ...gap, seen: total } : gap)));
-  } else if (unplaced) gaps.push(...list(facts, OBJECTS, 'more elements than are followed'));
-  const asked = traffic.requests.length + traffic.dropped;
-  if (traffic.dropped > 0) {
+  } else if (reading?.objects.unplaced)
+    gaps.push(...list(facts, OBJECTS, 'more elements than are followed'));
+  const asked = requests.requests.length + requests.dropped;
+  if (requests.dropped > 0) {
     const [gap] = list(facts, ['traffic'], 'more requests than are kept');
     gaps.push({ ...gap!, seen: asked });
   }

@@ -1,21 +1,26 @@
-import type { Render } from '../core/evidence.js';
+import type { Viewport, Variant } from '../core/render.js';
 import type { BrowserProgram } from './browser/bundled.js';
 import { BrowserKeeper } from './browser/keeper.js';
+import { Tab } from './chromium/tab.js';
 import { makeCertificate } from './gate/certificate.js';
 import { Gates, type GateHandle } from './gate/gates.js';
 import { checkProxies } from './gate/upstream.js';
+import type { GateRefusal } from './gate/gate.js';
 import type { GateRules } from './gate/route.js';
 import type { GateData } from './gate/worker.js';
-import type { ServedPage } from './sources.js';
-import { Tab } from './tab.js';
+import type { BrowserPage } from './page/browser-page.js';
+import type { ServedPage } from './page/served-page.js';
 
 /** A context of its own with its own gate: where one snippet is rendered. */
 export interface Place {
   /** The page that stands in the tab; null before the first. */
   shown: ServedPage | null;
-  viewport: Render['viewport'] | null;
-  tab: Tab;
+  viewport: Viewport | null;
+  variant: Variant | null;
+  page: BrowserPage;
   gate: GateHandle;
+  /** What the gate refused the page that stands there. */
+  refusals: GateRefusal[];
   leave: (broken: boolean) => Promise<void>;
 }
 
@@ -69,13 +74,13 @@ export class Places {
     const gate = await this.#gates.open(this.#rules);
     try {
       const visitor = { version: getNumber(browser.version), language: this.#language };
-      const tab = await Tab.open(browser.connection, gate, visitor);
+      const page: BrowserPage = await Tab.open(browser.connection, gate, visitor);
       const leave = async (broken: boolean) => {
-        await tab.close();
+        await page.close();
         await gate.close();
         await release(broken || browser.connection.closed);
       };
-      return { shown: null, viewport: null, tab, gate, leave };
+      return { shown: null, viewport: null, variant: null, page, gate, refusals: [], leave };
     } catch (error) {
       await gate.close();
       await release(true);

@@ -1,20 +1,19 @@
-import type { Baseline, Evidence, Render } from '../core/evidence.js';
-import { composePage, getHostPage, type HostPage } from '../core/host/host-page.js';
+import type { Baseline, Evidence } from '../core/evidence.js';
+import { composePage, getHostPage, type HostPage, type Placed } from '../core/host/host-page.js';
 import type { House } from '../core/house/house.js';
-import { getBaselineKey } from '../core/plan.js';
-import { getTraits, type Traits } from '../core/markup/traits.js';
 import { readMarkup, type Markup } from '../core/markup/markup.js';
+import { getTraits, type Traits } from '../core/markup/traits.js';
 import type { Exchange } from '../core/recording/exchange.js';
+import { getEmpty, getRenderKey, type Render, type Viewport } from '../core/render.js';
 import type { Snippet } from '../core/snippet.js';
 import { makeBaseline } from './baseline.js';
 import { Baselines } from './baselines.js';
 import type { BrowserProgram } from './browser/bundled.js';
-import { drawPage } from './draw.js';
 import { DEFAULT_LIMITS, getCeiling, inTime, type Limits } from './limit.js';
 import { makeLost } from './lost.js';
-import type { Picture } from './picture.js';
 import { Places, type Place } from './places.js';
-import { renderOne, type Rendered } from './stage.js';
+import type { TakenShot } from './shot.js';
+import { renderPage, type Rendered } from './stage.js';
 
 /** What a renderer works with for a whole run. */
 export interface RendererOptions {
@@ -29,8 +28,10 @@ export interface RendererOptions {
   recordTo?: string;
   /** What alone answers, in place of the network. */
   recording?: readonly Exchange[];
-  /** Takes the pictures of all renders; left out: none are taken. */
-  onPicture?: (picture: Picture) => Promise<void> | void;
+  /** Takes the shots of all renders; left out: none are taken. */
+  onShot?: (taken: TakenShot) => Promise<void> | void;
+  /** Whether everything is asked for again in each load; left out: it is. */
+  cold?: boolean;
   limits?: Limits;
   /** Load anew at every width, also what cannot tell. */
   alwaysLoad?: boolean;
@@ -72,7 +73,7 @@ export class Renderer {
     this.#places = places;
     this.#baselines = new Baselines({
       places,
-      getKey: (render) => this.#getPageKey(render),
+      getKey: (render) => this.#getPageKey(getEmpty(render)),
       make: (place, render) => this.#makeBaseline(place, render),
       signal: options.signal,
     });
@@ -100,7 +101,7 @@ export class Renderer {
     const found = new Map<string, Baseline>();
     for (const render of renders) {
       const baseline = await this.#baselines.find(render);
-      if (baseline) found.set(getBaselineKey(render), baseline);
+      if (baseline) found.set(getRenderKey(getEmpty(render)), baseline);
     }
     return found;
   }
@@ -126,9 +127,10 @@ export class Renderer {
         this.#options.signal?.throwIfAborted();
         place ??= await this.#places.enter();
         const baseline = await this.#baselines.find(render);
-        if (baseline === null) evidence.push(makeLost(render, NO_BASELINE));
+        if (baseline === null) evidence.push(makeLost(render, 0, NO_BASELINE));
         else {
-          const given = { render, text: snippet.text, traits, baseline, profile: hanging };
+          const texts = [snippet.text];
+          const given = { render, of: 0, texts, traits, baseline, profile: hanging };
           const done = await this.#tryTwice(place, { ...given, hanging, vain });
           if (done.left) place = null;
           const { scripts, page } = done.evidence;
@@ -148,7 +150,7 @@ export class Renderer {
   async #tryTwice(place: Place, job: Job): Promise<{ evidence: Evidence; left: boolean }> {
     const first = await this.#attempt(place, job);
     const hung = first?.evidence.scripts.hung;
-    if (first && !hung && !place.tab.happened.crashed)
+    if (first && !hung && !place.page.happened.crashed)
       return { evidence: first.evidence, left: false };
     await place.leave(first === null);
     if (hung && job.hanging) return { evidence: first.evidence, left: true };
@@ -158,7 +160,7 @@ export class Renderer {
     const evidence =
       second?.evidence ??
       first?.evidence ??
-      makeLost(job.render, 'the browser broke down twice on it');
+      makeLost(job.render, job.of, 'the browser broke down twice on it');
     return { evidence, left: true };
   }
 
@@ -180,60 +182,69 @@ export class Renderer {
   }
 
   async #render(place: Place, job: Job): Promise<Rendered> {
-    const { house, root } = this.#options;
-    const sources = {
-      host: this.#getHost(job.render),
-      snippet: job.text,
-      origin: house.origin,
-      headers: house.headers,
-    };
-    const alike = place.viewport !== null && isAlike(place.viewport, job.render.viewport);
-    const same = place.shown?.html === composePage(sources.host, sources.snippet);
+    const { house, root, onShot, cold = true } = this.#options;
+    const { render, of } = job;
+    const snippets = job.texts.map((text, i): Placed => ({ text, slot: render.snippets[i]!.slot }));
+    const host = this.#getHost(render);
+    const sources = { host, snippets, origin: house.origin, headers: house.headers };
+    const same = place.shown?.html === composePage(host, snippets);
     const live = job.traits.live || this.#hostTraits.live;
-    const resizable =
-      same && alike && job.traits.resizable && !live && !this.#options.alwaysLoad && !job.profile;
-    const shown = place.shown && { page: place.shown, resizable, live };
-    const rendered = await renderOne(place.tab, place.gate, job.render, sources, {
+    const resizable = same && !live && this.#isResizable(place, job);
+    const rendered = await renderPage(place, render, sources, {
+      of,
       traits: job.traits,
       limits: shorten(this.#limits, job),
       baseline: job.baseline,
       hostChanges: this.#hostTraits.changes,
       root,
-      shown: same || !shown ? shown : { ...shown, page: null },
+      shown: place.shown && { served: same ? place.shown : null, resizable, live },
+      cold,
       profile: job.profile,
-      pictures: this.#options.onPicture !== undefined && job.render.variant !== 'empty',
+      shots: onShot !== undefined && render.variant !== 'empty',
     });
-    if (rendered.picture) await this.#options.onPicture?.(rendered.picture);
-    place.shown = rendered.page;
-    place.viewport = job.render.viewport;
+    if (rendered.shot) await onShot?.(rendered.shot);
+    place.shown = rendered.served;
+    place.viewport = render.viewport;
+    place.variant = render.variant;
     return rendered;
+  }
+
+  /** Whether what stands there can be brought to another width, and not tell. */
+  #isResizable({ viewport, variant }: Place, { render, traits, profile }: Job): boolean {
+    const alike = viewport !== null && isAlike(viewport, render.viewport);
+    const same = variant === render.variant;
+    return alike && same && traits.resizable && !this.#options.alwaysLoad && !profile;
   }
 
   /** Draws a page of our own as a PNG; null where it is higher than a picture can be. */
   async draw(html: string, width: number): Promise<Buffer | null> {
     const place = await this.#places.enter();
     try {
-      return await drawPage(place.tab, html, width);
+      return await place.page.draw(html, width);
     } finally {
       await place.leave(false);
     }
   }
 
-  #getHost(render: Render): HostPage {
-    const slot = this.#options.house.slots.find(({ name }) => name === render.snippets[0]?.slot);
-    const host = slot && getHostPage(slot, this.#options.ownPage);
-    if (!host) throw new Error(`the host page has no slot ${render.snippets[0]?.slot}`);
+  #getHost({ snippets }: Render): HostPage {
+    const names = snippets.map(({ slot }) => slot);
+    const slots = this.#options.house.slots.filter(({ name }) => names.includes(name));
+    const host = slots.length === names.length ? getHostPage(slots, this.#options.ownPage) : null;
+    if (!host) throw new Error(`the host page has no room for ${names.join(' and ')}`);
     return host;
   }
 
+  /** With the same text, renders of different slots have the same page. */
   #getPageKey(render: Render): string {
-    return `${JSON.stringify(render.viewport)} ${composePage(this.#getHost(render), '')}`;
+    const snippets: Render['snippets'] = [];
+    return `${getRenderKey({ ...render, snippets })} ${composePage(this.#getHost(render), [])}`;
   }
 
   async #makeBaseline(place: Place, render: Render): Promise<Baseline> {
     const job = {
       render,
-      text: '',
+      of: 0,
+      texts: [],
       traits: { ...this.#hostTraits, media: false, script: null, scripts: [] },
       baseline: null,
       profile: false,
@@ -249,7 +260,9 @@ export class Renderer {
 
 interface Job {
   render: Render;
-  text: string;
+  /** Which of the render's snippets is told of, and the texts of all. */
+  of: number;
+  texts: readonly string[];
   traits: Traits;
   baseline: Baseline | null;
   profile: boolean;
@@ -270,6 +283,6 @@ function shorten(limits: Limits, { hanging, vain }: Job): Limits {
 const ALIKE = ['touch', 'scrollBars', 'scheme', 'userAgent'] as const;
 
 /** Whether one window can be made the other by its size alone: scroll bars come and go only with a load. */
-function isAlike(a: Render['viewport'], b: Render['viewport']): boolean {
+function isAlike(a: Viewport, b: Viewport): boolean {
   return ALIKE.every((key) => a[key] === b[key]);
 }

@@ -3,7 +3,7 @@ import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
-import { loadHouse } from '../../dist/src/cli/house-file.js';
+import { loadHouse } from '../../dist/src/run/house-file.js';
 import { readInputs } from '../../dist/src/cli/intake.js';
 
 const folder = mkdtempSync(join(tmpdir(), 'mivket-intake-'));

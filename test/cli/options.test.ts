@@ -1,13 +1,11 @@
 import { describe, expect, test } from '@jest/globals';
-import {
-  chooseChecks,
-  chooseSlots,
-  chooseViewports,
-  parseOptions,
-} from '../../dist/src/cli/options.js';
+import { CALLED, parseOptions } from '../../dist/src/cli/options.js';
+import { chooseChecks, chooseSlots, chooseViewports } from '../../dist/src/run/choose.js';
+import type { Called } from '../../dist/src/run/request.js';
 import { getDefaultHouse } from '../../dist/src/core/house/read.js';
 
 const house = getDefaultHouse();
+const called: Called = (part) => CALLED[part] ?? part;
 
 describe('the options of audit', () => {
   test('have defaults, and are frozen', () => {
@@ -36,7 +34,7 @@ describe('the options of audit', () => {
 
 describe('viewports', () => {
   const choose = (options: Parameters<typeof chooseViewports>[1]) =>
-    chooseViewports(house, options).map(({ name, width, density, touch }) => [
+    chooseViewports(house, options, called).map(({ name, width, density, touch }) => [
       name,
       width,
       density,
@@ -48,7 +46,7 @@ describe('viewports', () => {
   });
 
   test('a width of the house is that viewport; others are phones below 600 px, else desktops', () => {
-    expect(choose({ width: ['390', '599', '600'] })).toEqual([
+    expect(choose({ widths: [390, '599', '600'] })).toEqual([
       ['phone-390', 390, 2, true],
       ['599', 599, 2, true],
       ['600', 600, 1, false],
@@ -57,7 +55,7 @@ describe('viewports', () => {
 
   test('a density makes it another viewport; names and widths add up, none twice', () => {
     expect(
-      choose({ viewport: ['phone-390', 'desktop-1280'], width: ['390', '390@3', '1024@1.5'] }),
+      choose({ viewports: ['phone-390', 'desktop-1280'], widths: ['390', '390@3', '1024@1.5'] }),
     ).toEqual([
       ['phone-390', 390, 2, true],
       ['desktop-1280', 1280, 1, false],
@@ -69,26 +67,28 @@ describe('viewports', () => {
   test.each(['', '99', '10001', '390@', '390@9', '390px', '3e2', '-390'])(
     'no width: “%s”',
     (text) => {
-      expect(() => choose({ width: [text] })).toThrow('`--width` must be px from 100 to 10000');
+      expect(() => choose({ widths: [text] })).toThrow('`--width` must be px from 100 to 10000');
     },
   );
 });
 
 describe('slots and checks', () => {
   test('a slot the house does not have is told with the nearest', () => {
-    expect(chooseSlots(house, undefined)).toBe(house.slots);
-    expect(chooseSlots(house, ['column'])).toHaveLength(1);
-    expect(() => chooseSlots(house, ['colum'])).toThrow('Did you mean "column"?');
+    expect(chooseSlots(house, undefined, called)).toBe(house.slots);
+    expect(chooseSlots(house, ['column'], called)).toHaveLength(1);
+    expect(() => chooseSlots(house, ['colum'], called)).toThrow('Did you mean "column"?');
   });
 
   test('only and skip together', () => {
-    const all = chooseChecks({});
-    const some = chooseChecks({
-      only: ['page-hangs', 'slot-overflow'],
-      skip: ['page-hangs'],
-    });
+    const all = chooseChecks({}, called);
+    const some = chooseChecks(
+      { only: ['page-hangs', 'slot-overflow'], skip: ['page-hangs'] },
+      called,
+    );
     expect(all.length).toBeGreaterThan(20);
     expect(some.map(({ id }) => id)).toEqual(['slot-overflow']);
-    expect(() => chooseChecks({ skip: ['page-hang'] })).toThrow('Did you mean "page-hangs"?');
+    expect(() => chooseChecks({ skip: ['page-hang'] }, called)).toThrow(
+      'Did you mean "page-hangs"?',
+    );
   });
 });

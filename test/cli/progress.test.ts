@@ -25,7 +25,7 @@ describe('progress', () => {
     const { output, getWritten } = openTerminal(true);
     const progress = new Progress(output, false, 2);
     progress.note('map.html:1  frame-fixed-size: \u001b[2Jbold');
-    progress.start(8);
+    progress.expect(8);
     progress.begin('map.html');
     progress.step(1);
     progress.finish();
@@ -42,7 +42,7 @@ describe('progress', () => {
     const { output, getWritten } = openTerminal(isTTY);
     const progress = new Progress(output, quiet, 1);
     progress.note('x');
-    progress.start(4);
+    progress.expect(4);
     progress.begin('map.html');
     progress.step(1);
     progress.stop();

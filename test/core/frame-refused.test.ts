@@ -37,7 +37,8 @@ test.each<[string, Partial<RequestFact>, string[]]>([
   ],
 ])('%s', (_name, given, ids) => {
   const [render] = planRenders('x', house, house);
-  const frame = { from: { offset: 0 }, address: ADDRESS } as FrameFact;
+  const box = { x: 0, y: 0, width: 300, height: 150 };
+  const frame = { from: { offset: 0 }, address: ADDRESS, box } as FrameFact;
   const request = {
     first: ADDRESS,
     type: 'Document',
@@ -47,7 +48,7 @@ test.each<[string, Partial<RequestFact>, string[]]>([
     forbidsFrames: null,
   };
   const traffic = [{ ...request, ...given } as RequestFact];
-  const evidence: Evidence = { ...makeLost(render!, ''), gaps: [], frames: [frame], traffic };
+  const evidence: Evidence = { ...makeLost(render!, 0, ''), gaps: [], frames: [frame], traffic };
   const { report } = judgeSnippet({
     snippet: { name: 'x', path: null, text },
     markup: readMarkup(text),

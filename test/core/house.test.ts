@@ -1,7 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
-import { findSlots, getHostPage } from '../../src/core/host/host-page.js';
+import { composePage, findSlots, getHostPage } from '../../src/core/host/host-page.js';
 import { getSlotRange, makeViewport } from '../../src/core/house/house.js';
 import { getRenderedPart } from '../../src/core/house/plain.js';
+import { changesRenders, houseSchema } from '../../src/core/house/schema.js';
 import { getDefaultHouse, readHouse } from '../../src/core/house/read.js';
 import { planRenders } from '../../src/core/plan.js';
 
@@ -147,18 +148,41 @@ describe('a host page', () => {
   test('is cut at the slot, what stands in it taken out', () => {
     expect(findSlots(page)).toEqual(['article', 'side']);
     const slot = { ...getDefaultHouse().slots[0]!, name: 'article' };
-    expect(getHostPage(slot, page)).toEqual({
-      before: '<main><div data-mivket-slot="article">',
-      after: '</div><aside data-mivket-slot=side></aside></main>',
+    expect(getHostPage([slot], page)).toEqual({
+      slots: ['article'],
+      pieces: [
+        '<main><div data-mivket-slot="article">',
+        '</div><aside data-mivket-slot=side></aside></main>',
+      ],
     });
-    expect(getHostPage({ ...slot, name: 'gone' }, page)).toBeNull();
+    expect(getHostPage([{ ...slot, name: 'gone' }], page)).toBeNull();
+  });
+
+  test('takes several snippets, each in its slot, in the order of the page', () => {
+    const slots = ['side', 'article'].map((name) => ({ ...getDefaultHouse().slots[0]!, name }));
+    for (const own of [page, null]) {
+      const host = getHostPage(slots, own)!;
+      const html = composePage(host, [
+        { slot: 'side', text: '<i>S</i>' },
+        { slot: 'article', text: '<b>A</b>' },
+      ]);
+      expect(html).toMatch(/slot="article">(\s*)<b>A<\/b>/);
+      expect(html).toMatch(/slot="?side"?>(\s*)<i>S<\/i>/);
+    }
   });
 
   test('the neutral one has the slot of the house', () => {
-    const host = getHostPage(getDefaultHouse().slots[0]!, null)!;
-    expect(findSlots(host.before + host.after)).toEqual(['column']);
-    expect(host.before).toContain('width: min(680px, 100vw - 32px, 100% - 16px)');
+    const host = getHostPage(getDefaultHouse().slots, null)!;
+    expect(findSlots(composePage(host, []))).toEqual(['column']);
+    expect(host.pieces[0]).toContain('width: min(680px, 100vw - 32px, 100% - 16px)');
   });
+});
+
+test('every key says whether it changes renders', () => {
+  const keys = Object.keys(houseSchema.shape);
+  expect(keys.filter(changesRenders).sort()).toEqual(
+    'headers insert language origin page reroute root slots viewports'.split(' '),
+  );
 });
 
 test('another language renders otherwise, another limit does not', () => {

@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
+import { CHECKS } from '../../src/checks/index.js';
 import { defineCheck, makeSeen, type Check, type Fact } from '../../src/core/check.js';
 import type { ElementFact, Evidence } from '../../src/core/evidence.js';
 import type { House } from '../../src/core/house/house.js';
@@ -14,7 +15,7 @@ const house = getDefaultHouse();
 const renders = planRenders('x', house, house);
 const whole = (): Evidence[] =>
   renders.map((render) => ({
-    ...makeLost(render, ''),
+    ...makeLost(render, 0, ''),
     gaps: [],
     slot: {
       name: 'column',
@@ -25,8 +26,9 @@ const whole = (): Evidence[] =>
   }));
 
 /** A check that finds the same fault in every render it may look at. */
-function makeCheck(id: string, level: 'blocker' | 'concern', subject = '@0'): Check {
-  return defineCheck({
+function makeCheck(id: string, level: 'blocker' | 'concern', what = 'all'): Check {
+  const known = CHECKS.find((check) => check.id === id);
+  const made = defineCheck({
     id,
     subject: 'page',
     level,
@@ -35,18 +37,20 @@ function makeCheck(id: string, level: 'blocker' | 'concern', subject = '@0'): Ch
     standard: null,
     needs: ['slot'],
     markup: false,
-    judge: (c): Fact<null>[] =>
-      c.renders.map(({ render }) => ({
+    judge: (c): Fact<object>[] =>
+      c.renders.map((render) => ({
         where: { offset: 0, endOffset: 3 },
-        subject,
+        culprit: { at: 'snippet', what },
         confirmed: true,
-        data: null,
+        data: {},
         seen: [makeSeen(render, {})],
       })),
     says: () => ({ message: 'm', notice: 'n', cure: 'c' }),
-    sample: null,
+    sample: {},
     examples: { faulty: [], sound: [] },
   });
+  const { explains, tooWide } = known ?? {};
+  return { ...made, ...(explains && { explains }), ...(tooWide && { tooWide }) };
 }
 
 function judge(checks: Check[], given: Partial<Parameters<typeof judgeSnippet>[0]> = {}) {
@@ -161,9 +165,9 @@ describe('judging', () => {
     const measure = (overhang: number): Check => {
       const check = makeCheck('frame-border-left-on', 'concern');
       const judgeAll = (c: Parameters<Check['judge']>[0]) =>
-        c.renders.map(({ render }) => ({
+        c.renders.map((render) => ({
           where: { offset: 0, endOffset: 3 },
-          subject: '@0',
+          culprit: { at: 'snippet' as const, what: 'all' },
           confirmed: true,
           data: null,
           seen: [makeSeen(render, { overhang })],
@@ -231,7 +235,7 @@ describe('judging', () => {
     expect(judge(checks).report.fitsFrom).toBe(from);
     expect(judge(quiet).report.fitsFrom).toBe(288);
     // Where one of them was not asked for, or a render not wholly seen, nothing is said.
-    expect(judge(quiet.slice(1)).report.fitsFrom).toBeNull();
+    expect(judge(quiet.slice(1), { known: quiet }).report.fitsFrom).toBeNull();
     const evidence = whole();
     evidence[1]!.gaps.push({ kind: 'elements', why: 'x', seen: null, kept: 5 });
     expect(judge(quiet, { evidence }).report.fitsFrom).toBe(680);

@@ -28,14 +28,14 @@ const element = (given: Partial<ElementFact>): ElementFact => ({
 
 function getMarks(text: string, elements: ElementFact[]) {
   const evidence = planRenders('x', house, house).map((render): Evidence => ({
-    ...makeLost(render, ''),
+    ...makeLost(render, 0, ''),
     gaps: [],
     elements,
     pictures: elements
       .filter(({ tag }) => tag === 'img')
       .map((one) => ({ ...one, ignored: false, loaded: true, name: null })),
   }));
-  return judgeSnippet({
+  const { report } = judgeSnippet({
     snippet: { name: 'x', path: null, text },
     markup: readMarkup(text),
     house,
@@ -45,6 +45,7 @@ function getMarks(text: string, elements: ElementFact[]) {
     today: '2026-01-01',
     markupOnly: null,
   });
+  return { report, marks: report.renders.map(({ marks }) => marks) };
 }
 
 test('a culprit is marked in every render where it was seen, with its finding’s number', () => {

@@ -267,12 +267,12 @@ describe('from the markup alone', () => {
 const MENDS: [string, string][] = [
   [
     '<video src="a.mp4" autoplay controls></video>',
-    '<video src="a.mp4" autoplay muted controls></video>',
+    '<video src="a.mp4" autoplay controls muted></video>',
   ],
   ['<video src="a.mp4" loop="no" controls></video>', '<video src="a.mp4" controls></video>'],
   [
     '<iframe width="640" height="360"></iframe>',
-    '<iframe style="width: 100%; max-width: 640px; height: auto; aspect-ratio: 640 / 360; box-sizing: border-box" width="640" height="360"></iframe>',
+    '<iframe width="640" height="360" style="width: 100%; max-width: 640px; height: auto; aspect-ratio: 640 / 360; box-sizing: border-box"></iframe>',
   ],
   [
     '<iframe width="640" style="border: 0;"></iframe>',
@@ -284,7 +284,7 @@ const MENDS: [string, string][] = [
   ],
   [
     '<video width="200" src="a.mp4"></video>',
-    '<video style="max-width: 100%; height: auto; box-sizing: border-box" width="200" src="a.mp4"></video>',
+    '<video width="200" src="a.mp4" style="max-width: 100%; height: auto; box-sizing: border-box"></video>',
   ],
 ];
 

@@ -17,7 +17,7 @@ function getIds(gaps: Gap[]): string[] {
     snippet: { name: 'x', path: null, text },
     markup: readMarkup(text),
     house,
-    evidence: renders.map((render): Evidence => ({ ...makeLost(render, ''), gaps })),
+    evidence: renders.map((render): Evidence => ({ ...makeLost(render, 0, ''), gaps })),
     baselines: new Map(),
     checks: [nothingRendered],
     today: '2026-01-01',

@@ -1,7 +1,8 @@
 import { expect, test } from '@jest/globals';
 import { parse, type DefaultTreeAdapterTypes } from 'parse5';
 import type { Mark } from '../../src/core/judge/marks.js';
-import { formatHtml, formatSheetPage, type HtmlReport } from '../../src/formats/html/report.js';
+import type { RunDocument } from '../../src/core/run.js';
+import { formatHtml, formatSheetPage } from '../../src/formats/html/report.js';
 import { makeDocument, makeFinding, makeRender, makeSnippet } from '../support/document.js';
 
 type Node = DefaultTreeAdapterTypes.Element;
@@ -15,19 +16,26 @@ const mark = (number: number, box: Mark['box'], level: Mark['level'] = 'blocker'
 });
 const BOX = { x: 16, y: 124, width: 328, height: 50 };
 
-function makeReport(given: Partial<HtmlReport> = {}, name = 'map.html'): HtmlReport {
+const HASH = 'a'.repeat(64);
+const SHOTS = new Map([[HASH, 'UE5H']]);
+
+function makeReport(name = 'map.html'): RunDocument {
   const findings = [makeFinding({ level: 'blocker' }), makeFinding({ id: 'frame-unnamed' })];
-  const snippet = makeSnippet({ name, findings, renders: [makeRender('column', 320, 'blocker')] });
-  return {
-    document: makeDocument([snippet]),
-    house: { file: 'mivket.yaml', slots: [], viewports: [], ownPage: false },
-    texts: new Map([[name, '<p>Sow</p>\n<iframe width="640"></iframe>\n']]),
-    sights: new Map([
-      [name, [{ shot: { hash: 'h', region }, marks: [mark(1, BOX), mark(2, BOX, 'concern')] }]],
-    ]),
-    getPicture: () => 'UE5H',
-    ...given,
+  const render = {
+    ...makeRender('column', 320, 'blocker'),
+    shot: { hash: HASH, region },
+    marks: [mark(1, BOX), mark(2, BOX, 'concern')],
   };
+  return makeDocument([makeSnippet({ name, findings, renders: [render] })]);
+}
+
+async function format(document: RunDocument): Promise<string> {
+  let html = '';
+  for await (const piece of formatHtml(document, (hash) =>
+    Promise.resolve(SHOTS.get(hash) ?? null),
+  ))
+    html += piece;
+  return html;
 }
 
 function list(html: string): Node[] {
@@ -43,8 +51,8 @@ function list(html: string): Node[] {
 const attribute = (node: Node, name: string) =>
   node.attrs.find((one) => one.name === name)?.value ?? null;
 
-test('asks for nothing outside, has no script, and every picture has its words', () => {
-  const html = formatHtml(makeReport());
+test('asks for nothing outside, has no script, and every picture has its words', async () => {
+  const html = await format(makeReport());
   const nodes = list(html);
   expect(nodes.some(({ tagName }) => /^(script|link|iframe|base)$/.test(tagName))).toBe(false);
   const addresses = nodes.flatMap(
@@ -58,8 +66,8 @@ test('asks for nothing outside, has no script, and every picture has its words',
   ]);
 });
 
-test('has one first heading, no level left out, and no id twice', () => {
-  const nodes = list(formatHtml(makeReport()));
+test('has one first heading, no level left out, and no id twice', async () => {
+  const nodes = list(await format(makeReport()));
   const levels = nodes.flatMap(({ tagName }) => /^h(\d)$/.exec(tagName)?.[1] ?? []).map(Number);
   expect(levels.filter((level) => level === 1)).toHaveLength(1);
   expect(levels.filter((level, i) => i > 0 && level > levels[i - 1]! + 1)).toEqual([]);
@@ -67,8 +75,8 @@ test('has one first heading, no level left out, and no id twice', () => {
   expect(new Set(ids).size).toBe(ids.length);
 });
 
-test('what lies on one box has one outline with all numbers, placed within the picture', () => {
-  const outlines = list(formatHtml(makeReport())).filter((node) =>
+test('what lies on one box has one outline with all numbers, placed within the picture', async () => {
+  const outlines = list(await format(makeReport())).filter((node) =>
     attribute(node, 'class')?.startsWith('mark'),
   );
   expect(outlines.map((node) => attribute(node, 'style'))).toEqual([
@@ -76,16 +84,17 @@ test('what lies on one box has one outline with all numbers, placed within the p
   ]);
 });
 
-test('nothing of a snippet is markup in the report', () => {
-  const report = makeReport({}, NASTY);
-  report.texts = new Map([[NASTY, NASTY]]);
-  const finding = report.document.snippets[0]!.findings[0]!;
+test('nothing of a snippet is markup in the report', async () => {
+  const report = makeReport(NASTY);
+  const [snippet] = report.snippets;
+  Object.assign(snippet!, { text: NASTY, mended: NASTY });
+  const finding = snippet!.findings[0]!;
   Object.assign(finding, { message: NASTY, notice: NASTY, cure: NASTY, excerpt: NASTY });
   finding.where = { line: 1, column: 1, endLine: 1, endColumn: 9, offset: 0, endOffset: 8 };
   finding.mend = [{ offset: 0, endOffset: 0, text: NASTY }];
   finding.waiver = { reason: NASTY, until: NASTY, by: NASTY, expired: true };
-  report.document.notJudged = [{ id: 'page-hangs', why: NASTY, snippet: NASTY }];
-  for (const html of [formatHtml(report), formatSheetPage(report, new Set([NASTY]))]) {
+  report.notJudged = [{ id: 'page-hangs', why: NASTY, snippet: NASTY }];
+  for (const html of [await format(report), formatSheetPage(report.snippets, SHOTS)]) {
     const nodes = list(html);
     expect(nodes.filter(({ tagName }) => tagName === 'script')).toEqual([]);
     expect(nodes.flatMap(({ attrs }) => attrs).some(({ name }) => name.startsWith('on'))).toBe(
@@ -96,10 +105,11 @@ test('nothing of a snippet is markup in the report', () => {
   }
 });
 
-test('without pictures there is no sheet, and it says why', () => {
-  const report = makeReport({ sights: new Map() });
-  report.document.engines = [];
-  const html = formatHtml(report);
+test('without pictures there is no sheet, and it says why', async () => {
+  const report = makeReport();
+  report.engines = [];
+  report.snippets[0]!.renders[0]!.shot = null;
+  const html = await format(report);
   expect(html).not.toContain('<figure');
   expect(html).toContain('only the markup was read');
 });

@@ -1,5 +1,4 @@
 import { describe, expect, test } from '@jest/globals';
-import { getDefaultHouse } from '../../src/core/house/read.js';
 import type { RunDocument, SnippetReport } from '../../src/core/run.js';
 import { formatText } from '../../src/formats/text.js';
 import {
@@ -11,9 +10,6 @@ import {
 } from '../support/document.js';
 import { paint } from '../support/paint.js';
 
-const house = getDefaultHouse();
-const TEXT = '<p>Sow</p>\n<iframe width="640"></iframe>\n';
-
 function format(
   snippet: Partial<SnippetReport>,
   more: Partial<RunDocument> = {},
@@ -23,8 +19,6 @@ function format(
   return formatText(document, {
     paint,
     width,
-    house: { file: null, slots: house.slots, viewports: house.viewports, ownPage: false },
-    texts: new Map([['map.html', TEXT]]),
   });
 }
 

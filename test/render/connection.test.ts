@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { PassThrough } from 'node:stream';
-import { Connection } from '../../src/render/protocol/connection.js';
+import { Connection } from '../../src/render/chromium/connection.js';
 
 function open(limits?: { call: number; message: number }) {
   const toBrowser = new PassThrough();

@@ -2,28 +2,30 @@ import { describe, expect, test } from '@jest/globals';
 import type { FactKind, RequestFact } from '../../src/core/evidence.js';
 import { getDefaultHouse } from '../../src/core/house/read.js';
 import { planRenders } from '../../src/core/plan.js';
-import type { RawPage } from '../../src/render/collect/elements.js';
+import type { RawPage } from '../../src/render/in-page/page.js';
 import { findGaps, type Sight } from '../../src/render/gaps.js';
 import { makeLost } from '../../src/render/lost.js';
-import type { Reading } from '../../src/render/read.js';
-import { TrafficLog } from '../../src/render/traffic.js';
+import type { Reading } from '../../src/render/collect/read.js';
+import { RequestLog } from '../../src/render/page/request-log.js';
 
 const house = getDefaultHouse();
-const RAW = { total: 0, elements: [], unplaced: false, slot: {} } as unknown as RawPage;
+const RAW = { total: 0, elements: [], slots: [{}] } as unknown as RawPage;
 
 function look(
   given: Partial<Sight> & {
     raw?: Partial<RawPage>;
-    requests?: RequestFact[];
+    unplaced?: boolean;
+    asked?: RequestFact[];
     moving?: string[];
   } = {},
 ) {
-  const { raw = {}, requests = [], moving = [], ...rest } = given;
-  const facts = makeLost(planRenders('x', house, house)[0]!, '');
-  facts.traffic = requests;
+  const { raw = {}, asked = [], moving = [], unplaced = false, ...rest } = given;
+  const facts = makeLost(planRenders('x', house, house)[0]!, 0, '');
+  facts.traffic = asked;
   facts.page.stillMoving = moving;
-  const reading = { raw: { ...RAW, ...raw } } as Reading;
-  return findGaps({ facts, reading, hung: null, traffic: new TrafficLog(), left: false, ...rest });
+  const reading = { raw: { ...RAW, ...raw }, objects: { unplaced } } as Reading;
+  const seen = { facts, reading, hung: null, requests: new RequestLog(), of: 0, left: false };
+  return findGaps({ ...seen, ...rest });
 }
 
 const request = (given: Partial<RequestFact>): RequestFact => ({
@@ -67,7 +69,7 @@ describe('what is withheld could have shown', () => {
     ['nothing, as a ping', { type: 'Ping' }, []],
     ['nothing, as a mere connection', { type: 'Other', failed: 'refused' }, []],
   ])('%s', (_name, given, kinds) => {
-    const gaps = look({ requests: [request({ status: null, refused: OFFLINE, ...given })] });
+    const gaps = look({ asked: [request({ status: null, refused: OFFLINE, ...given })] });
     expect(kindsOf(gaps)).toEqual(kinds);
     expect(gaps.every(({ why }) => why === 'the run is offline')).toBe(true);
   });
@@ -85,19 +87,19 @@ describe('what is withheld could have shown', () => {
     ['a name that is not', { refused: { kind: 'unknown-name', words: 'x' } }, false],
     ['a host that is down', { refused: { kind: 'unreachable', words: 'x' } }, false],
   ])('%s: %j', (_name, given, gap) => {
-    expect(look({ requests: [request(given)] }).length > 0).toBe(gap);
+    expect(look({ asked: [request(given)] }).length > 0).toBe(gap);
   });
 
   test('without its styles nothing measured counts; without a picture what is there does', () => {
     const keptOf = (type: string) =>
-      look({ requests: [request({ type, refused: OFFLINE })] }).find(({ kind }) => kind === 'page')
+      look({ asked: [request({ type, refused: OFFLINE })] }).find(({ kind }) => kind === 'page')
         ?.kept;
     expect([keptOf('Stylesheet'), keptOf('Image')]).toEqual([null, 1]);
     // Both at once, for the same reason: the worse one is told.
     const both = ['Image', 'Stylesheet', 'Script'].map((type) =>
       request({ type, refused: OFFLINE }),
     );
-    const pages = look({ requests: both }).filter(({ kind }) => kind === 'page');
+    const pages = look({ asked: both }).filter(({ kind }) => kind === 'page');
     expect(pages.map(({ kept }) => kept)).toEqual([null]);
   });
 });
@@ -123,17 +125,12 @@ describe('what was not read', () => {
     const gaps = look({ raw: { total: 5200, elements: [{}] as RawPage['elements'] } });
     expect(kindsOf(gaps)).toEqual(['elements', 'frames', 'media', 'pictures']);
     expect(gaps.find(({ kind }) => kind === 'elements')).toMatchObject({ seen: 5200, kept: 0 });
-    expect(kindsOf(look({ raw: { unplaced: true } }))).toEqual([
-      'elements',
-      'frames',
-      'media',
-      'pictures',
-    ]);
+    expect(kindsOf(look({ unplaced: true }))).toEqual(['elements', 'frames', 'media', 'pictures']);
   });
 
   test.each<[string, Partial<Sight> & { raw?: Partial<RawPage> }, string[], string]>([
     ['a page that could not be read', { reading: null }, read, 'the page could not be read'],
-    ['a slot that is gone', { raw: { slot: null } }, read, 'the slot is no longer on the page'],
+    ['a slot that is gone', { raw: { slots: [null] } }, read, 'the slot is no longer on the page'],
     ['a page that was left', { reading: null, left: true }, ALL, 'the page was left'],
   ])('%s', (_name, given, kinds, why) => {
     const gaps = look(given);

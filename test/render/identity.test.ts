@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { makeViewport } from '../../src/core/house/house.js';
-import { getIdentity } from '../../src/render/identity.js';
+import { getIdentity } from '../../src/render/chromium/identity.js';
 
 const VERSION = '147.0.7727.0';
 const get = (given: Parameters<typeof makeViewport>[0], language = 'en-US') =>

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import type { Baseline } from '../../src/core/evidence.js';
 import { makeBaseline } from '../../src/render/baseline.js';
-import type { RawElement, RawPage } from '../../src/render/collect/elements.js';
+import type { RawElement } from '../../src/render/in-page/elements.js';
 import { makeLost } from '../../src/render/lost.js';
 import {
   compareParts,
@@ -9,15 +9,15 @@ import {
   partElements,
   placeElements,
   type Whose,
-} from '../../src/render/own.js';
-import { ServedPage } from '../../src/render/sources.js';
+} from '../../src/render/collect/own.js';
+import { ServedPage } from '../../src/render/page/served-page.js';
 import type { Rendered } from '../../src/render/stage.js';
 import { getDefaultHouse } from '../../src/core/house/read.js';
 import { planRenders } from '../../src/core/plan.js';
 
 const host = {
-  before: '<html><head></head><body><nav>Seed</nav><main>',
-  after: '</main></body></html>',
+  slots: ['article'],
+  pieces: ['<html><head></head><body><nav>Seed</nav><main>', '</main></body></html>'],
 };
 const style = {
   display: 'block',
@@ -32,7 +32,7 @@ const style = {
 /** The page as read, each element a child of the one named; `signature` null for what came in with a piece. */
 function makeRaw(
   rows: [tag: string, parent: number | null, signature: string | null, x?: number][],
-): RawPage {
+) {
   const listed = rows.map(({ 2: signature }, id) => ({ signature, id })).filter(hasSignature);
   const placeOf = (id: number | null) => listed.findIndex((one) => one.id === id);
   const order = listed.map(({ signature, id }) => ({ signature, parent: placeOf(rows[id]![1]) }));
@@ -51,18 +51,9 @@ function makeRaw(
     clipped: false,
     style,
     look: 'black',
-  }));
-  return {
-    width: { scrollWidth: 390, clientWidth: 390, scrollable: true },
-    direction: 'ltr',
     slot: null,
-    order,
-    elements,
-    total: rows.length,
-    unplaced: false,
-    shows: true,
-    strays: false,
-  };
+  }));
+  return { elements, order, unplaced: false };
 }
 
 function hasSignature(one: {
@@ -79,7 +70,6 @@ const HOST_ROWS: Parameters<typeof makeRaw>[0] = [
   ['nav', 2, 'nav'],
   ['main', 2, 'main'],
 ];
-const NOTHING = { frames: [], media: [], pictures: [], sounds: [] };
 const EMPTY: Baseline = {
   viewport: 'x',
   scrollWidth: 390,
@@ -89,6 +79,7 @@ const EMPTY: Baseline = {
   made: [],
 };
 const WHOSE: Whose = {
+  of: 0,
   changes: true,
   hostChanges: false,
   script: 0,
@@ -103,8 +94,9 @@ function part(
   rows = HOST_ROWS,
 ) {
   const raw = makeRaw([...rows, ...more]);
-  const placed = placeElements(new ServedPage({ host, snippet }), raw);
-  return partElements(placed, raw, NOTHING, { ...WHOSE, ...whose });
+  const snippets = [{ slot: 'article', text: snippet }];
+  const placed = placeElements(new ServedPage({ host, snippets }), raw.elements, raw);
+  return partElements(placed, raw.elements, { ...WHOSE, ...whose });
 }
 
 function render(
@@ -113,14 +105,14 @@ function render(
   scrollWidth = 390,
 ): Rendered {
   const house = getDefaultHouse();
-  const evidence = makeLost(planRenders('x', house, house)[0]!, '');
+  const evidence = makeLost(planRenders('x', house, house)[0]!, 0, '');
   evidence.page.atLoad.scrollWidth = scrollWidth;
   return {
     evidence,
-    page: new ServedPage({ host, snippet: '' }),
+    served: new ServedPage({ host, snippets: [] }),
     parted: part('', more, { baseline: null }, rows),
     requests: ['https://www.seedlibrary.example/site.css'],
-    picture: null,
+    shot: null,
   };
 }
 
@@ -173,12 +165,15 @@ describe('where both the page and the snippet have code', () => {
     part('<p>', MORE, { hostChanges: true, ...given }).elements.map(({ tag, from }) => [tag, from]);
 
   test('who made it counts, for all that stands in it', () => {
-    const [made] = listMade(
-      placeElements(new ServedPage({ host, snippet: '<p>' }), makeRaw([...HOST_ROWS, ...MORE])),
-    );
+    const raw = makeRaw([...HOST_ROWS, ...MORE]);
+    const snippets = [{ slot: 'article', text: '<p>' }];
+    const [made] = listMade(placeElements(new ServedPage({ host, snippets }), raw.elements, raw));
     expect(made).toBe(6);
     const script = { script: 40, line: null };
-    expect(whose({ makers: new Map([[made!, { to: 'snippet', from: script }]]) })).toEqual([
+    const by = (snippet: number) =>
+      new Map([[made!, { to: 'snippet' as const, snippet, from: script }]]);
+    expect(whose({ makers: by(1) })).toEqual([['p', { offset: 0 }]]);
+    expect(whose({ makers: by(0) })).toEqual([
       ['p', { offset: 0 }],
       ['div', script],
       ['img', script],

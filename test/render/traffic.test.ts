@@ -2,28 +2,29 @@ import { beforeEach, describe, expect, test } from '@jest/globals';
 import { PassThrough } from 'node:stream';
 import type { FrameFact } from '../../src/core/evidence.js';
 import type { GateRefusal } from '../../src/render/gate/gate.js';
-import { Connection, type Session } from '../../src/render/protocol/connection.js';
-import { toRequestFacts } from '../../src/render/requests.js';
-import { ServedPage } from '../../src/render/sources.js';
-import { TrafficLog } from '../../src/render/traffic.js';
+import { Connection, type Session } from '../../src/render/chromium/connection.js';
+import { toRequestFacts } from '../../src/render/collect/requests.js';
+import { ServedPage } from '../../src/render/page/served-page.js';
+import { followTraffic } from '../../src/render/chromium/traffic.js';
+import { RequestLog } from '../../src/render/page/request-log.js';
 
 const PAGE = 'https://www.seedlibrary.example/';
 const SNIPPET = '<p>Sow</p>\n<script src="https://tally.example/a.js"></script>';
 const page = new ServedPage({
-  host: { before: '<!doctype html>\n<main>', after: '</main>' },
-  snippet: SNIPPET,
+  host: { slots: ['article'], pieces: ['<!doctype html>\n<main>', '</main>'] },
+  snippets: [{ slot: 'article', text: SNIPPET }],
 });
 
-let log: TrafficLog;
+let log: RequestLog;
 let main: Session;
 let frame: Session;
 
 beforeEach(() => {
   const connection = new Connection(new PassThrough(), new PassThrough());
   [main, frame] = [connection.session('M'), connection.session('F')];
-  log = new TrafficLog();
-  log.follow(main);
-  log.follow(frame);
+  log = new RequestLog();
+  followTraffic(main, log);
+  followTraffic(frame, log);
 });
 
 function start(session: Session, requestId: string, url: string, more: object = {}): void {
@@ -46,6 +47,7 @@ function explain(
 ) {
   return toRequestFacts(log.requests, {
     page,
+    of: 0,
     pageAddress: PAGE,
     mainFrame: 'main',
     frames: more.frames ?? [],
@@ -180,12 +182,28 @@ describe('a served page', () => {
   test('knows whose an offset is', () => {
     const before = '<!doctype html>\n<main>'.length;
     expect(page.locate(3)).toEqual({ to: 'host', offset: 3 });
-    expect(page.locate(before)).toEqual({ to: 'snippet', from: { offset: 0 } });
+    expect(page.locate(before)).toEqual({ to: 'snippet', snippet: 0, from: { offset: 0 } });
     expect(page.locate(before + SNIPPET.length)).toEqual({ to: 'host', offset: before });
   });
 
   test('knows the snippet’s part of a line', () => {
-    expect([0, 1, 2].map((line) => page.getSnippetLineStart(line))).toEqual([null, 0, 11]);
-    expect(page.getFirstLine()).toBe(1);
+    expect([0, 1, 2].map((line) => page.getSnippetLineStart(0, line))).toEqual([null, 0, 11]);
+    expect(page.getFirstLine(0)).toBe(1);
+  });
+
+  test('with several snippets knows whose is whose, in the order of the page', () => {
+    const host = { slots: ['a', 'b'], pieces: ['<i>', '</i><b>', '</b>'] };
+    const two = new ServedPage({
+      host,
+      snippets: [
+        { slot: 'b', text: 'Sow' },
+        { slot: 'a', text: 'Reap' },
+      ],
+    });
+    expect(two.html).toBe('<i>Reap</i><b>Sow</b>');
+    expect(two.locate(4)).toEqual({ to: 'snippet', snippet: 1, from: { offset: 1 } });
+    expect(two.locate(15)).toEqual({ to: 'snippet', snippet: 0, from: { offset: 1 } });
+    expect(two.locate(8)).toEqual({ to: 'host', offset: 4 });
+    expect(two.locate(18)).toEqual({ to: 'host', offset: 11 });
   });
 });

@@ -1,4 +1,7 @@
+import { getDefaultHouse } from '../../src/core/house/read.js';
 import type { Finding, RunDocument, SnippetReport } from '../../src/core/run.js';
+
+const TEXT = '<p>Sow</p>\n<iframe width="640"></iframe>\n';
 
 export const makeSeen = (
   slot: string,
@@ -49,15 +52,23 @@ export const makeRender = (
   engine: 'chromium',
   variant: 'as-is',
   worst,
+  shot: null,
+  marks: [],
+  traffic: [],
+  frames: [],
+  media: [],
 });
 
 export const makeSnippet = (given: Partial<SnippetReport> = {}): SnippetReport => ({
   name: 'map.html',
   path: 'map.html',
+  hash: '',
+  text: TEXT,
   verdict: 'clear',
   fitsFrom: 358,
   renders: [makeRender('column', 320, 'concern'), makeRender('column', 1280, null)],
   findings: [],
+  mended: null,
   gaps: [],
   ...given,
 });
@@ -70,6 +81,13 @@ export const makeDocument = (
   tool: { name: 'mivket', version: '0' },
   startedAt: '2026-01-01T09:30:00.000Z',
   durationMs: 0,
+  house: {
+    file: null,
+    ownPage: false,
+    slots: [{ name: 'column', align: 'start', ranges: [] }],
+    viewports: getDefaultHouse().viewports,
+    holdOn: 'blocker',
+  },
   engines: [{ name: 'chromium', version: 'HeadlessChrome/147.0' }],
   verdict: 'clear',
   counts: { blocker: 0, concern: 0, advice: 0 },

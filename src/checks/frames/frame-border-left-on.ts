@@ -1,6 +1,15 @@
-import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
+import {
+  defineCheck,
+  getCulpritKey,
+  makeSeen,
+  type Case,
+  type Culprit,
+  type Fact,
+  type Seen,
+} from '../../core/check.js';
 import type { FrameFact } from '../../core/evidence.js';
-import { addStyle, blameElement, type Blame } from '../../core/measure/blame.js';
+import { mendStyle } from '../../core/mend/width.js';
+import { blameElement, getBlamed, type Blame } from '../../core/measure/blame.js';
 import { TOLERANCE } from '../../core/measure/culprits.js';
 import { formatPixels } from '../../core/measure/units.js';
 import { isHidden } from '../../core/markup/hidden.js';
@@ -30,10 +39,19 @@ export default defineCheck({
   standard: 'HTML Living Standard, 15.4.1 Embedded content',
   needs: ['frames', 'slot'],
   markup: true,
+  // Without the border it would fit: nothing is wrong with its width.
+  explains: [
+    {
+      findings: ['slot-overflow', 'frame-wider-than-slot'],
+      when: makesTooWide,
+      heavier: true,
+    },
+  ],
+  tooWide: makesTooWide,
   judge: (c) => (c.renders.length === 0 ? judgeMarkup(c.markup) : judgeRenders(c)),
   says({ overhang }, fact) {
     const by = formatPixels(overhang);
-    const wide = fact.seen.filter(({ measured }) => Number(measured.overhang) > 0);
+    const wide = fact.seen.filter(makesTooWide);
     return overhang > 0
       ? {
           message: `The browser’s own border makes the <iframe> up to ${by} wider than its slot ${formatWidths(wide)}.`,
@@ -46,10 +64,14 @@ export default defineCheck({
           cure: 'Take the border off: border: 0.',
         };
   },
-  mend: ({ blame }) => addStyle(blame.element, 'border: 0'),
+  mend: ({ blame }, _fact, markup) => mendStyle(markup, blame, { border: '0' }),
   sample: {
     overhang: 0,
-    blame: { where: { offset: 0, endOffset: 0 }, subject: '', element: null, declaration: null },
+    blame: {
+      where: { offset: 0, endOffset: 0 },
+      culprit: { at: 'element', offset: 0 },
+      declaration: null,
+    },
   },
   examples: {
     faulty: [
@@ -76,36 +98,36 @@ export default defineCheck({
 });
 
 function judgeRenders(c: Case<Needs>): Fact<Data>[] {
-  const facts = c.renders.flatMap(({ render, frames, slot }) =>
-    frames.flatMap((frame): Fact<Data>[] => {
+  const facts = c.renders.flatMap((render) =>
+    render.frames.flatMap((frame): Fact<Data>[] => {
       const blame = blameElement(c.markup, frame);
-      const { where, subject, made, element } = blame;
-      if (!isLeftOn(c.markup, frame, element)) return [];
-      const overhang = getOverhang(frame, slot.box.width);
+      const { where, culprit } = blame;
+      if (!isLeftOn(c.markup, frame, getBlamed(c.markup, blame))) return [];
+      const overhang = getOverhang(frame, render.slot.box.width);
       const measured = { border: frame.border, overhang, frameWidth: frame.box.width };
-      return [
-        {
-          where,
-          subject,
-          ...(made !== undefined && { made }),
-          confirmed: true,
-          data: { blame, overhang },
-          seen: [makeSeen(render, measured)],
-        },
-      ];
+      const seen = [makeSeen(render, measured)];
+      return [{ where, culprit, confirmed: true, data: { blame, overhang }, seen }];
     }),
   );
-  const worst = (subject: string) =>
-    Math.max(...facts.filter((one) => one.subject === subject).map(({ data }) => data.overhang));
+  const worst = (culprit: Culprit) => {
+    const key = getCulpritKey(culprit);
+    const same = facts.filter((one) => getCulpritKey(one.culprit) === key);
+    return Math.max(...same.map(({ data }) => data.overhang));
+  };
   // At one width it makes the frame too wide, at another it does not: that is one finding.
   return facts.map((fact) => {
-    const overhang = worst(fact.subject);
+    const overhang = worst(fact.culprit);
     return {
       ...fact,
       level: overhang > 0 ? 'concern' : 'advice',
       data: { ...fact.data, overhang },
     };
   });
+}
+
+/** Whether the border alone makes a frame too wide there. */
+function makesTooWide({ measured }: Seen): boolean {
+  return Number(measured.overhang) > 0;
 }
 
 /** Painted as the browser does it by itself. */
@@ -138,7 +160,7 @@ function judgeMarkup(markup: Markup): Fact<Data>[] {
     )
     .map((element) => {
       const blame = blameElement(markup, { from: { offset: element.offset }, selector: null });
-      const { where, subject } = blame;
-      return { where, subject, confirmed: false, data: { blame, overhang: 0 }, seen: [] };
+      const { where, culprit } = blame;
+      return { where, culprit, confirmed: false, data: { blame, overhang: 0 }, seen: [] };
     });
 }

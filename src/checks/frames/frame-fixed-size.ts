@@ -1,18 +1,19 @@
 import { defineCheck, makeSeen, type Case, type Fact, type RenderOf } from '../../core/check.js';
-import type { ElementStyle, FrameFact, MediaFact, Source } from '../../core/evidence.js';
+import type { Box, ElementStyle, FrameFact, MediaFact, Source } from '../../core/evidence.js';
 import { getSlotRange, type House } from '../../core/house/house.js';
-import {
-  blameElement,
-  blameWidth,
-  mendWidth,
-  addStyle,
-  type Blame,
-} from '../../core/measure/blame.js';
+import { mendStyle, mendWidth } from '../../core/mend/width.js';
+import { blameElement, blameWidth, getBlamed, type Blame } from '../../core/measure/blame.js';
 import { formatPixels } from '../../core/measure/units.js';
-import { getAttribute, getValue, type MarkupElement } from '../../core/markup/markup.js';
+import {
+  getAttribute,
+  getValue,
+  type Markup,
+  type MarkupElement,
+} from '../../core/markup/markup.js';
+import { FRAMES } from '../../core/standards/elements.js';
 import { findDeclaration } from '../../core/markup/styles.js';
 import { formatWidths } from '../../core/words/list.js';
-import type { Edit } from '../../core/snippet.js';
+import type { Intent } from '../../core/mend/intent.js';
 
 interface Data {
   tag: string;
@@ -23,7 +24,6 @@ interface Data {
 
 type Needs = 'frames' | 'media' | 'slot';
 
-const FRAMES = ['iframe', 'embed', 'object', 'video'];
 const PLAYER_ADDRESS = /(^|[/.?&=_-])(player|video|watch|autoplay)([/.?&=_-]|$)/i;
 
 export default defineCheck({
@@ -49,12 +49,16 @@ export default defineCheck({
       cure: `Give it width: 100% and max-width: ${width}, with an aspect-ratio for the height.`,
     };
   },
-  mend: (data) => mend(data),
+  mend: (data, _fact, markup) => mend(data, markup),
   sample: {
     tag: 'iframe',
     width: 640,
     height: 360,
-    blame: { where: { offset: 0, endOffset: 0 }, subject: '', element: null, declaration: null },
+    blame: {
+      where: { offset: 0, endOffset: 0 },
+      culprit: { at: 'element', offset: 0 },
+      declaration: null,
+    },
   },
   examples: {
     faulty: [
@@ -86,6 +90,7 @@ interface Sized {
   tag: string;
   width: number;
   height: number;
+  box: Box;
   style: ElementStyle;
   player: boolean;
 }
@@ -112,26 +117,17 @@ function judgeOne(
   const fixed = seen.every((one) => isFixed(one.sized.style));
   const counts = sized.player || sized.width > narrowest / 2;
   if (!same || !fixed || !counts) return [];
-  const element = {
-    ...sized,
-    id: 0,
-    parent: null,
-    box: { x: 0, y: 0, width: sized.width, height: 0 },
-    shown: true,
-    exposed: true,
-  };
-  const blame = blameWidth(c.markup, { ...element, inkLeft: 0, inkRight: 0, clipped: false });
-  const { where, subject, made } = blame;
+  const blame = blameWidth(c.markup, sized);
+  const { where, culprit } = blame;
   return [
     {
       where,
-      subject,
-      ...(made !== undefined && { made }),
+      culprit,
       // One width alone cannot show that it stays the same.
       confirmed: new Set(seen.map(({ render }) => render.slot.box.width)).size > 1,
       data: { tag: sized.tag, width: sized.width, height: sized.height, blame },
       seen: seen.map(({ render, sized: { width, height } }) =>
-        makeSeen(render.render, { width, height, slotWidth: render.slot.box.width }),
+        makeSeen(render, { width, height, slotWidth: render.slot.box.width }),
       ),
     },
   ];
@@ -144,6 +140,7 @@ function listSized({ frames, media }: RenderOf<Needs>): Sized[] {
     tag: fact.tag,
     width: fact.box.width,
     height: fact.box.height,
+    box: fact.box,
     style: fact.style,
     player,
   });
@@ -170,7 +167,7 @@ function isFixed({ width, maxWidth }: ElementStyle): boolean {
 function judgeMarkup(c: Case<Needs>): Fact<Data>[] {
   const narrowest = getNarrowestSlot(c.house);
   return c.markup.elements
-    .filter(({ name }) => FRAMES.includes(name))
+    .filter(({ name }) => FRAMES.has(name) || name === 'video')
     .flatMap((element): Fact<Data>[] => {
       const declared = findDeclaration(c.markup, element, ['width']);
       const bound = findDeclaration(c.markup, element, ['max-width']);
@@ -187,7 +184,7 @@ function judgeMarkup(c: Case<Needs>): Fact<Data>[] {
       const height = parseFloat(getValue(element, 'height') ?? '') || null;
       const span = { offset: where.offset, endOffset: where.endOffset };
       const data = { tag: element.name, width, height, blame: { ...blame, declaration: declared } };
-      return [{ where: span, subject: blame.subject, confirmed: false, data, seen: [] }];
+      return [{ where: span, culprit: blame.culprit, confirmed: false, data, seen: [] }];
     });
 }
 
@@ -203,13 +200,17 @@ function getNarrowestSlot(house: House): number {
   return Math.min(...widths);
 }
 
-function mend({ tag, width, height, blame }: Data): Edit[] | null {
-  if (blame.declaration || !height || tag === 'video') return mendWidth(blame);
-  const own = tag === 'iframe' ? getInner(blame.element, width, height) : { width, height };
-  return addStyle(
-    blame.element,
-    `width: 100%; max-width: ${own.width}px; height: auto; aspect-ratio: ${own.width} / ${own.height}; box-sizing: border-box`,
-  );
+function mend({ tag, width, height, blame }: Data, markup: Markup): Intent[] | null {
+  if (blame.declaration || !height || tag === 'video') return mendWidth(markup, blame);
+  const element = getBlamed(markup, blame);
+  const own = tag === 'iframe' ? getInner(element, width, height) : { width, height };
+  return mendStyle(markup, blame, {
+    width: '100%',
+    'max-width': `${own.width}px`,
+    height: 'auto',
+    'aspect-ratio': `${own.width} / ${own.height}`,
+    'box-sizing': 'border-box',
+  });
 }
 
 /** The size as written, without the borders that were measured with it. */

@@ -1,7 +1,6 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
 import type { FrameFact, RequestFact } from '../../core/evidence.js';
-import { blameElement } from '../../core/measure/blame.js';
-import { getAttribute } from '../../core/markup/markup.js';
+import { blameElement, locateAttribute } from '../../core/measure/blame.js';
 
 interface Data {
   address: string;
@@ -24,29 +23,23 @@ export default defineCheck({
   needs: ['frames', 'traffic'],
   markup: false,
   judge(c): Fact<Data>[] {
-    return c.renders.flatMap(({ render, frames, traffic }) =>
-      frames.flatMap((frame): Fact<Data>[] => {
-        const refusal = getRefusal(frame, traffic);
+    return c.renders.flatMap((render) =>
+      render.frames.flatMap((frame): Fact<Data>[] => {
+        const refusal = getRefusal(frame, render.traffic);
         if (!refusal) return [];
         const blame = blameElement(c.markup, frame);
-        const source =
-          blame.element &&
-          (getAttribute(blame.element, 'src') ?? getAttribute(blame.element, 'data'));
-        const where = source ?? blame.where;
-        return [
-          {
-            where: { offset: where.offset, endOffset: where.endOffset },
-            // A host that does not answer from here may answer elsewhere: then the rest counts.
-            subject: refusal.kind === 'silence' ? `${blame.subject} silent` : blame.subject,
-            ...(blame.made !== undefined && { made: blame.made }),
-            confirmed: true,
-            data: { address: frame.address, ...refusal },
-            seen: [makeSeen(render, { answer: refusal.why })],
-          },
-        ];
+        const where = locateAttribute(c.markup, blame, 'src', 'data');
+        const data = { address: frame.address, ...refusal };
+        const seen = [makeSeen(render, { answer: refusal.why })];
+        return [{ where, culprit: blame.culprit, confirmed: true, data, seen }];
       }),
     );
   },
+  // Of a frame whose page is not shown nothing measured tells about the code; a host that does not
+  // answer from here may answer elsewhere: then the rest counts.
+  explains: [
+    { findings: ['frame-wider-than-slot'], when: (_seen, { kind }) => kind !== 'silence' },
+  ],
   says({ address, why, kind }) {
     const cures: Record<Data['kind'], string> = {
       header:

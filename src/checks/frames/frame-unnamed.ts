@@ -2,11 +2,10 @@ import { defineCheck, type Fact } from '../../core/check.js';
 import {
   getAttribute,
   getTagSpan,
-  getText,
   getValue,
-  type Markup,
   type MarkupElement,
 } from '../../core/markup/markup.js';
+import { getMarkupName } from '../../core/markup/names.js';
 import { isHidden } from '../../core/markup/hidden.js';
 
 interface Data {
@@ -35,14 +34,14 @@ export default defineCheck({
         (element) => element.name === 'iframe' && !isHidden(c.markup, element) && !isTiny(element),
       )
       .flatMap((element): Fact<Data>[] => {
-        const name = getName(c.markup, element);
+        const name = getMarkupName(c.markup, element);
         if (name && !SAYS_NOTHING.test(name)) return [];
         const title = getAttribute(element, 'title') ?? getAttribute(element, 'aria-label');
         const where = title ?? getTagSpan(element);
         return [
           {
             where: { offset: where.offset, endOffset: where.endOffset },
-            subject: `@${element.offset}`,
+            culprit: { at: 'element', offset: element.offset },
             confirmed: true,
             data: { word: name || null },
             seen: [],
@@ -83,18 +82,6 @@ export default defineCheck({
     ],
   },
 });
-
-function getName(markup: Markup, element: MarkupElement): string {
-  const ids = (getValue(element, 'aria-labelledby') ?? '').split(/\s+/).filter(Boolean);
-  const labels = ids.map((id) => markup.elements.find((other) => getValue(other, 'id') === id));
-  const label = labels
-    .map((one) => (one ? getText(one) : ''))
-    .join(' ')
-    .trim();
-  return (
-    label || getValue(element, 'aria-label')?.trim() || getValue(element, 'title')?.trim() || ''
-  );
-}
 
 function isTiny(element: MarkupElement): boolean {
   return ['width', 'height'].every((name) => parseFloat(getValue(element, name) ?? '') <= TINY);

@@ -1,5 +1,6 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
-import { blameWidth, mendWidth, type Blame } from '../../core/measure/blame.js';
+import { mendWidth } from '../../core/mend/width.js';
+import { blameWidth, type Blame } from '../../core/measure/blame.js';
 import { TOLERANCE } from '../../core/measure/culprits.js';
 import { formatPixels } from '../../core/measure/units.js';
 import { formatWidths, getWorstSeen, nameElement } from '../../core/words/list.js';
@@ -19,46 +20,36 @@ export default defineCheck({
   standard: 'WCAG 2.2, 1.4.10 Reflow',
   needs: ['frames', 'slot'],
   markup: false,
+  explains: [{ findings: ['slot-overflow'] }],
+  tooWide: () => true,
   judge(c): Fact<Data>[] {
-    return c.renders.flatMap(({ render, frames, slot }) =>
-      frames
+    return c.renders.flatMap((render) => {
+      const { frames, slot } = render;
+      return frames
         .filter(
           (frame) =>
             frame.shown && slot.box.width > 0 && frame.box.width > slot.box.width + TOLERANCE,
         )
         .map((frame) => {
-          const blame = blameWidth(c.markup, {
-            ...frame,
-            parent: null,
-            exposed: true,
-            inkLeft: 0,
-            inkRight: 0,
-            clipped: false,
-          });
+          const blame = blameWidth(c.markup, frame);
           const measured = {
             frameWidth: frame.box.width,
             slotWidth: slot.box.width,
             overhang: Math.round((frame.box.width - slot.box.width) * 100) / 100,
           };
-          const { where, subject, made } = blame;
+          const { where, culprit } = blame;
           const seen = [makeSeen(render, measured)];
-          return {
-            where,
-            subject,
-            ...(made !== undefined && { made }),
-            confirmed: true,
-            data: { tag: frame.tag, blame },
-            seen,
-          };
-        }),
-    );
+          const data = { tag: frame.tag, blame };
+          return { where, culprit, confirmed: true, data, seen };
+        });
+    });
   },
   says(data, fact) {
     const worst = getWorstSeen(fact.seen, 'overhang');
     const [frame, slot] = [worst?.measured.frameWidth, worst?.measured.slotWidth].map((n) =>
       formatPixels(Number(n)),
     );
-    const what = nameElement(data.tag, fact.made);
+    const what = nameElement(data.tag, fact.culprit);
     return {
       message: `${what.charAt(0).toUpperCase()}${what.slice(1)} is ${frame} wide in a slot of ${slot} (${formatWidths(fact.seen)}).`,
       notice:
@@ -66,10 +57,14 @@ export default defineCheck({
       cure: 'Give it width: 100% and a max-width instead of a fixed width.',
     };
   },
-  mend: (data) => mendWidth(data.blame),
+  mend: ({ blame }, _fact, markup) => mendWidth(markup, blame),
   sample: {
     tag: 'iframe',
-    blame: { where: { offset: 0, endOffset: 0 }, subject: '', element: null, declaration: null },
+    blame: {
+      where: { offset: 0, endOffset: 0 },
+      culprit: { at: 'element', offset: 0 },
+      declaration: null,
+    },
   },
   examples: {
     faulty: [

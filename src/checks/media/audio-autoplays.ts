@@ -17,7 +17,8 @@ export default defineCheck({
         const autoplay = getAttribute(element, 'autoplay');
         if (!autoplay || getAttribute(element, 'muted')) return [];
         const where = { offset: autoplay.offset, endOffset: autoplay.endOffset };
-        return [{ where, subject: `@${element.offset}`, confirmed: true, data: null, seen: [] }];
+        const culprit = { at: 'element', offset: element.offset } as const;
+        return [{ where, culprit, confirmed: true, data: null, seen: [] }];
       });
   },
   says: () => ({
@@ -26,10 +27,10 @@ export default defineCheck({
       'Browsers block it; where they do not, sound breaks in on readers and on screen readers.',
     cure: 'Take autoplay out and give it controls, so that the visitor starts it.',
   }),
-  mend: (_data, { where }, markup) => {
-    const before = /\s/.test(markup.text[where.offset - 1] ?? '') ? 1 : 0;
-    return [{ offset: where.offset - before, endOffset: where.endOffset, text: '' }];
-  },
+  mend: (_data, { culprit }) =>
+    culprit.at === 'element'
+      ? [{ do: 'remove-attribute', element: culprit.offset, name: 'autoplay' }]
+      : null,
   sample: null,
   examples: {
     faulty: [

@@ -1,7 +1,6 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
 import type { MediaFact } from '../../core/evidence.js';
-import { blameElement } from '../../core/measure/blame.js';
-import { getAttribute } from '../../core/markup/markup.js';
+import { blameElement, locateAttribute } from '../../core/measure/blame.js';
 
 interface Data {
   reason: 'paused' | 'no-frames' | 'waiting' | 'hidden';
@@ -24,26 +23,20 @@ export default defineCheck({
     // What is hidden at one width and shown at another is meant to be.
     const seen = new Set(c.renders.flatMap(({ media }) => media.filter(isSeen).map(getKey)));
     const isLost = (one: MediaFact) => isAsked(one) && !seen.has(getKey(one)) && isIdle(one);
-    return c.renders.flatMap(({ render, media }) =>
-      media
+    return c.renders.flatMap((render) =>
+      render.media
         .filter((one) => didNotStart(one) || isLost(one))
         .map((one) => {
           const blame = blameElement(c.markup, one);
-          const where = (blame.element && getAttribute(blame.element, 'autoplay')) ?? blame.where;
+          const where = locateAttribute(c.markup, blame, 'autoplay');
           const reason = isLost(one) ? 'hidden' : getReason(one);
           const measured = {
             asked: 'muted autoplay',
             happened: REASONS[reason],
             frames: one.paused ? null : one.frames,
           };
-          return {
-            where: { offset: where.offset, endOffset: where.endOffset },
-            subject: blame.subject,
-            ...(blame.made !== undefined && { made: blame.made }),
-            confirmed: true,
-            data: { reason },
-            seen: [makeSeen(render, measured)],
-          };
+          const seen = [makeSeen(render, measured)];
+          return { where, culprit: blame.culprit, confirmed: true, data: { reason }, seen };
         }),
     );
   },

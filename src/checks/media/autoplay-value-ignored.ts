@@ -1,4 +1,5 @@
 import { defineCheck, type Fact } from '../../core/check.js';
+import { MEDIA } from '../../core/standards/elements.js';
 import type { MarkupAttribute } from '../../core/markup/markup.js';
 
 interface Data {
@@ -6,7 +7,6 @@ interface Data {
   value: string;
 }
 
-const MEDIA = ['video', 'audio'];
 /** Boolean attributes of media (HTML Living Standard, 4.8.8, 4.8.9 and 4.8.11). */
 const BOOLEAN = [
   'autoplay',
@@ -29,16 +29,24 @@ export default defineCheck({
   standard: 'HTML Living Standard, 2.3.2 Boolean attributes',
   needs: [],
   markup: true,
+  // The value is the mistake; that the browser then refuses to play is what comes of it.
+  explains: [
+    {
+      findings: ['autoplay-with-sound', 'autoplay-without-inline', 'audio-autoplays'],
+      anywhere: true,
+    },
+  ],
   judge(c): Fact<Data>[] {
     return c.markup.elements
-      .filter(({ name }) => MEDIA.includes(name))
+      .filter(({ name }) => MEDIA.has(name))
       .flatMap((element) =>
         element.attributes.filter(isMeantOff).map((attribute) => ({
           where: { offset: attribute.offset, endOffset: attribute.endOffset },
-          subject:
-            attribute.name === 'autoplay'
-              ? `@${element.offset}`
-              : `@${element.offset} ${attribute.name}`,
+          culprit: {
+            at: 'element' as const,
+            offset: element.offset,
+            ...(attribute.name !== 'autoplay' && { part: attribute.name }),
+          },
           confirmed: true,
           data: { name: attribute.name, value: attribute.value },
           seen: [],
@@ -52,10 +60,8 @@ export default defineCheck({
       cure: `Take ${name} out altogether.`,
     };
   },
-  mend(_data, { where }, markup) {
-    const before = /\s/.test(markup.text[where.offset - 1] ?? '') ? 1 : 0;
-    return [{ offset: where.offset - before, endOffset: where.endOffset, text: '' }];
-  },
+  mend: ({ name }, { culprit }) =>
+    culprit.at === 'element' ? [{ do: 'remove-attribute', element: culprit.offset, name }] : null,
   sample: { name: 'autoplay', value: 'false' },
   examples: {
     faulty: [

@@ -1,6 +1,6 @@
 import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
 import type { MediaFact } from '../../core/evidence.js';
-import { blameElement } from '../../core/measure/blame.js';
+import { blameElement, getHead, locateAttribute } from '../../core/measure/blame.js';
 import { findCall } from '../../core/measure/calls.js';
 import { isScript } from '../../core/markup/traits.js';
 import type { Span } from '../../core/snippet.js';
@@ -54,13 +54,10 @@ export default defineCheck({
       cure: 'Add muted and playsinline, or take autoplay out and leave the start to the visitor.',
     };
   },
-  mend(_data, fact, markup) {
-    const end = fact.where.endOffset;
-    return fact.made === undefined &&
-      markup.text.slice(fact.where.offset, end).toLowerCase().startsWith('autoplay')
-      ? [{ offset: end, endOffset: end, text: ' muted' }]
-      : null;
-  },
+  mend: ({ byScript }, { culprit }) =>
+    culprit.at === 'element' && !byScript
+      ? [{ do: 'set-attribute', element: culprit.offset, name: 'muted', value: null }]
+      : null,
   sample: { sound: true, outcome: 'blocked', tag: 'video', byScript: false },
   examples: {
     faulty: [
@@ -95,10 +92,9 @@ export default defineCheck({
 });
 
 function judgeRenders(c: Case<'media' | 'scripts'>): Fact<Data>[] {
-  const films = c.renders.flatMap(({ render, media }) =>
-    media.filter(isBlocked).map((one): Fact<Data> => {
+  const films = c.renders.flatMap((render) =>
+    render.media.filter(isBlocked).map((one): Fact<Data> => {
       const blame = blameElement(c.markup, one);
-      const autoplay = blame.element && getAttribute(blame.element, 'autoplay');
       const measured = {
         asked: one.autoplay ? 'autoplay with sound' : 'play() with sound',
         happened: couldStart(one) ? 'blocked' : 'never loaded',
@@ -107,9 +103,10 @@ function judgeRenders(c: Case<'media' | 'scripts'>): Fact<Data>[] {
         soundTrack: one.sound,
       };
       return {
-        where: autoplay ?? (one.autoplay ? blame.where : locatePlay(c.markup, blame.where)),
-        subject: blame.subject,
-        ...(blame.made !== undefined && { made: blame.made }),
+        where: one.autoplay
+          ? locateAttribute(c.markup, blame, 'autoplay')
+          : locatePlay(c.markup, blame.where),
+        culprit: blame.culprit,
         confirmed: couldStart(one),
         data: {
           sound: one.sound,
@@ -126,10 +123,10 @@ function judgeRenders(c: Case<'media' | 'scripts'>): Fact<Data>[] {
 
 /** Sounds that a script plays without putting them into the page. */
 function judgeSounds(c: Case<'media' | 'scripts'>): Fact<Data>[] {
-  return c.renders.flatMap(({ render, scripts }) =>
-    scripts.sounds.map((address): Fact<Data> => ({
-      where: locatePlay(c.markup, { offset: 0, endOffset: Math.min(c.markup.text.length, 80) }),
-      subject: `sound ${address}`,
+  return c.renders.flatMap((render) =>
+    render.scripts.sounds.map((address): Fact<Data> => ({
+      where: locatePlay(c.markup, getHead(c.markup)),
+      culprit: { at: 'snippet', what: `sound ${address}` },
       confirmed: true,
       data: { sound: null, outcome: 'blocked', tag: 'audio', byScript: true },
       seen: [makeSeen(render, { asked: 'play() with sound', address })],
@@ -166,7 +163,7 @@ function judgeMarkup(markup: Markup): Fact<Data>[] {
     )
     .map((element) => ({
       where: getAttribute(element, 'autoplay') ?? getTagSpan(element),
-      subject: `@${element.offset}`,
+      culprit: { at: 'element', offset: element.offset },
       confirmed: false,
       data: { sound: null, outcome: 'unknown', tag: 'video', byScript: false },
       seen: [],

@@ -18,7 +18,8 @@ export default defineCheck({
         const autoplay = getAttribute(element, 'autoplay');
         if (!autoplay || getAttribute(element, 'playsinline')) return [];
         const where = { offset: autoplay.offset, endOffset: autoplay.endOffset };
-        return [{ where, subject: `@${element.offset}`, confirmed: true, data: null, seen: [] }];
+        const culprit = { at: 'element', offset: element.offset } as const;
+        return [{ where, culprit, confirmed: true, data: null, seen: [] }];
       });
   },
   says: () => ({
@@ -26,9 +27,10 @@ export default defineCheck({
     notice: 'On some phones it opens full screen over the page, or does not start.',
     cure: 'Add playsinline.',
   }),
-  mend: (_data, { where }) => [
-    { offset: where.endOffset, endOffset: where.endOffset, text: ' playsinline' },
-  ],
+  mend: (_data, { culprit }) =>
+    culprit.at === 'element'
+      ? [{ do: 'set-attribute', element: culprit.offset, name: 'playsinline', value: null }]
+      : null,
   sample: null,
   examples: {
     faulty: [

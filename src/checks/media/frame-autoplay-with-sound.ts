@@ -49,7 +49,8 @@ export default defineCheck({
           .map(([name, value]) => `${name}=${String(value)}`)
           .join('&');
       const data = { host: url.hostname, mute, asked: asked.join('=') };
-      return [{ where, subject: `@${element.offset}`, confirmed: true, data, seen: [] }];
+      const culprit = { at: 'element', offset: element.offset } as const;
+      return [{ where, culprit, confirmed: true, data, seen: [] }];
     });
   },
   says({ host, mute, asked }) {
@@ -69,7 +70,7 @@ export default defineCheck({
     const text = mute
       ? `${asked}&amp;${mute.replaceAll('&', '&amp;')}`
       : asked.replace(/=.*|$/, '=0');
-    return [{ offset, endOffset: offset + asked.length, text }];
+    return [{ do: 'replace-text', span: { offset, endOffset: offset + asked.length }, text }];
   },
   sample: { host: 'player.loam.example', mute: null, asked: 'autoplay=1' },
   examples: {

@@ -1,6 +1,7 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
-import { getTagSpan, type Markup, type MarkupElement } from '../../core/markup/markup.js';
-import { UNSEEN } from '../../core/markup/unseen.js';
+import { getTagSpan, type Markup } from '../../core/markup/markup.js';
+import { getHead } from '../../core/measure/blame.js';
+import { MEANT_TO_SHOW, UNSEEN } from '../../core/standards/elements.js';
 import { isScript } from '../../core/markup/traits.js';
 
 interface Data {
@@ -18,15 +19,16 @@ export default defineCheck({
   needs: ['elements', 'slot'],
   markup: false,
   judge(c): Fact<Data>[] {
-    const parts = c.markup.elements.filter(({ name }) => !UNSEEN.includes(name));
-    const heard = parts.some(({ name }) => name === 'audio') && !parts.some(isMeantToShow);
+    const parts = c.markup.elements.filter(({ name }) => !UNSEEN.has(name));
+    const heard =
+      parts.some(({ name }) => name === 'audio') &&
+      !parts.some(({ name }) => MEANT_TO_SHOW.has(name));
     const onlyCode = parts.length === 0 && !hasText(c.markup);
     const shows = c.renders.some(
       ({ elements, slot }) =>
         slot.text ||
         elements.some(
-          ({ shown, box, tag }) =>
-            shown && !UNSEEN.includes(tag) && box.width > 0 && box.height > 0,
+          ({ shown, box, tag }) => shown && !UNSEEN.has(tag) && box.width > 0 && box.height > 0,
         ),
     );
     const first = parts[0] ?? c.markup.elements[0];
@@ -42,14 +44,12 @@ export default defineCheck({
     const scripted = c.markup.elements.some(isScript);
     return [
       {
-        where: first
-          ? getTagSpan(first)
-          : { offset: 0, endOffset: Math.min(c.snippet.text.length, 80) },
-        subject: 'nothing',
+        where: first ? getTagSpan(first) : getHead(c.markup),
+        culprit: { at: 'snippet', what: 'nothing' },
         level: scripted ? 'concern' : 'blocker',
         confirmed: true,
         data: { scripted },
-        seen: whole.map(({ render, elements }) => makeSeen(render, { elements: elements.length })),
+        seen: whole.map((one) => makeSeen(one, { elements: one.elements.length })),
       },
     ];
   },
@@ -94,13 +94,6 @@ export default defineCheck({
     ],
   },
 });
-
-/** What is there to be looked at, and not only to hold something. */
-function isMeantToShow({ name }: MarkupElement): boolean {
-  return /^(img|picture|video|iframe|embed|object|canvas|svg|math|input|button|select|textarea|hr|table)$/.test(
-    name,
-  );
-}
 
 /** Whether there is text outside of all elements. */
 function hasText({ text, elements }: Markup): boolean {

@@ -19,8 +19,8 @@ export default defineCheck({
   needs: ['scripts'],
   markup: false,
   judge: (c) =>
-    c.renders.flatMap(({ render, scripts }): Fact<Data>[] => {
-      const { hung } = scripts;
+    c.renders.flatMap((render): Fact<Data>[] => {
+      const { hung } = render.scripts;
       if (!hung) return [];
       const { seconds, functionName, address, from } = hung;
       const where =
@@ -29,7 +29,8 @@ export default defineCheck({
           : findCall(c.markup, /\b(while|for)\s*\(/);
       const seen = [makeSeen(render, { seconds })];
       const data = { seconds, functionName, address };
-      return [{ where, subject: 'page', confirmed: true, data, seen }];
+      const culprit = { at: 'snippet', what: 'page' } as const;
+      return [{ where, culprit, confirmed: true, data, seen }];
     }),
   says({ seconds, functionName, address }) {
     const where = `${functionName ? ` in ${functionName}()` : ''}${address ? ` of ${address}` : ''}`;

@@ -1,7 +1,7 @@
-import { defineCheck, makeSeen, type Fact, type RenderOf } from '../../core/check.js';
-import type { Baseline, PageWidth } from '../../core/evidence.js';
-import { getBaselineKey } from '../../core/plan.js';
-import { blameWidth, mendWidth, type Blame } from '../../core/measure/blame.js';
+import { defineCheck, makeSeen, type Fact, type RenderOf, type Seen } from '../../core/check.js';
+import type { PageWidth } from '../../core/evidence.js';
+import { mendWidth } from '../../core/mend/width.js';
+import { blameWidth, type Blame } from '../../core/measure/blame.js';
 import { findCulprits, TOLERANCE } from '../../core/measure/culprits.js';
 import { formatPixels } from '../../core/measure/units.js';
 import { getTagSpan, type Markup } from '../../core/markup/markup.js';
@@ -32,16 +32,13 @@ export default defineCheck({
   standard: 'WCAG 2.2, 1.4.10 Reflow; CSS Overflow 3',
   needs: ['page', 'elements', 'slot'],
   markup: false,
-  judge(c): Fact<Data>[] {
-    return c.renders.flatMap((render) => {
-      const baseline = c.baselines.get(getBaselineKey(render.render));
-      return judgeRender(c.markup, render, baseline);
-    });
-  },
+  explains: [{ findings: ['slot-overflow', 'frame-wider-than-slot'] }],
+  tooWide: () => true,
+  judge: (c) => c.renders.flatMap((render) => judgeRender(c.markup, render)),
   says(data, fact) {
     const worst = getWorstSeen(fact.seen, 'overhang');
     const by = formatPixels(Number(worst?.measured.overhang ?? 0));
-    const what = data.tag ? nameElement(data.tag, fact.made) : 'the snippet';
+    const what = data.tag ? nameElement(data.tag, fact.culprit) : 'the snippet';
     return {
       message: `The page scrolls sideways ${formatWidths(fact.seen)}: ${what} reaches up to ${by} beyond the window.`,
       notice:
@@ -49,7 +46,7 @@ export default defineCheck({
       cure: CURES[data.tag ? data.by : 'page'],
     };
   },
-  mend: (data) => data.blame && mendWidth(data.blame),
+  mend: ({ blame }, _fact, markup) => blame && mendWidth(markup, blame),
   sample: { tag: 'div', by: 'box', blame: null },
   examples: {
     faulty: [
@@ -75,11 +72,8 @@ export default defineCheck({
   },
 });
 
-function judgeRender(
-  markup: Markup,
-  { render, page, elements }: RenderOf<Needs>,
-  baseline: Baseline | undefined,
-): Fact<Data>[] {
+function judgeRender(markup: Markup, render: RenderOf<Needs>): Fact<Data>[] {
+  const { page, elements, baseline } = render;
   const without = baseline?.scrollWidth ?? 0;
   const width = page.readAt === 'after-scroll' && page.afterScroll ? page.afterScroll : page.atLoad;
   if (!overflows(width, without)) return [];
@@ -106,7 +100,8 @@ function judgeRender(
     const blame = blameWidth(markup, element, { by, room: width.clientWidth });
     const seen = makeSeen(render, { ...measured, overhang, elementWidth: element.box.width });
     return {
-      ...pick(blame),
+      where: blame.where,
+      culprit: blame.culprit,
       group: '',
       confirmed: true,
       data: { tag: element.tag, by, blame },
@@ -116,7 +111,7 @@ function judgeRender(
 }
 
 /** No part of the snippet sticks out, and yet the page does: a rule of its own widened a host part. */
-function blamePage(markup: Markup, seen: Fact<Data>['seen'][number]): Fact<Data> {
+function blamePage(markup: Markup, seen: Seen): Fact<Data> {
   const rule = readStyles(markup).findLast(
     ({ property, value }) => WIDENS.test(property) && /\d/.test(value),
   );
@@ -125,7 +120,7 @@ function blamePage(markup: Markup, seen: Fact<Data>['seen'][number]): Fact<Data>
   const { offset, endOffset } = where;
   return {
     where: { offset, endOffset },
-    subject: 'page',
+    culprit: { at: 'snippet', what: 'page' },
     confirmed: true,
     data: { tag: '', by: 'box', blame: null },
     seen: [seen],
@@ -137,8 +132,4 @@ const WIDENS =
 
 function overflows(width: PageWidth, without: number): boolean {
   return width.scrollable && width.scrollWidth > Math.max(width.clientWidth, without) + TOLERANCE;
-}
-
-function pick({ where, made, subject }: Blame) {
-  return { where, subject, ...(made !== undefined && { made }) };
 }

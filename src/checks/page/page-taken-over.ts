@@ -13,6 +13,9 @@ interface Data {
 
 type Needs = 'scripts';
 
+/** So many dialogs in one load have no end. */
+const ENDLESS = 10;
+
 /** What the source of each looks like. */
 const CALLS: Record<Kind, RegExp> = {
   dialog: /\b(alert|confirm|prompt)\s*\(/,
@@ -32,6 +35,10 @@ export default defineCheck({
     'HTML Living Standard, 8.8.1 Simple dialogs; WCAG 2.2, 3.2.1 On Focus and 2.2.4 Interruptions',
   needs: ['scripts'],
   markup: 'part',
+  // Dialogs without end keep the page busy too.
+  explains: [
+    { findings: ['page-hangs'], when: ({ measured }) => Number(measured.dialogs) >= ENDLESS },
+  ],
   judge: (c) =>
     c.renders.length === 0
       ? judgeMarkup(c.markup)
@@ -87,8 +94,8 @@ export default defineCheck({
   },
 });
 
-function judgeRender({ markup }: Case<Needs>, { render, scripts }: RenderOf<Needs>): Fact<Data>[] {
-  const { dialogs, windows, navigations } = scripts;
+function judgeRender({ markup }: Case<Needs>, render: RenderOf<Needs>): Fact<Data>[] {
+  const { dialogs, windows, navigations } = render.scripts;
   const [dialog] = dialogs;
   const found: [Kind, string, Record<string, string | number>][] = [];
   if (dialog)
@@ -100,7 +107,7 @@ function judgeRender({ markup }: Case<Needs>, { render, scripts }: RenderOf<Need
   }
   return found.map(([kind, detail, measured]) => ({
     where: locate(markup, kind),
-    subject: 'page',
+    culprit: { at: 'snippet', what: 'page' },
     group: kind,
     confirmed: true,
     data: { kind, detail },
@@ -119,7 +126,8 @@ function judgeMarkup(markup: Markup): Fact<Data>[] {
     const address = /url\s*=\s*['"]?([^'"\s]+)/i.exec(getValue(element, 'content') ?? '')?.[1];
     const kind = address === undefined ? 'reload' : 'leave';
     const data: Data = { kind, detail: address ?? '' };
-    return { where: getTagSpan(element), subject: kind, confirmed: false, data, seen: [] };
+    const culprit = { at: 'snippet', what: kind } as const;
+    return { where: getTagSpan(element), culprit, confirmed: false, data, seen: [] };
   });
 }
 

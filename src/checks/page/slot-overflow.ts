@@ -1,5 +1,6 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
-import { blameWidth, mendWidth, type Blame } from '../../core/measure/blame.js';
+import { mendWidth } from '../../core/mend/width.js';
+import { blameWidth, type Blame } from '../../core/measure/blame.js';
 import type { ElementFact } from '../../core/evidence.js';
 import { findCulprits, TOLERANCE, type Culprit } from '../../core/measure/culprits.js';
 import { formatPixels } from '../../core/measure/units.js';
@@ -20,8 +21,10 @@ export default defineCheck({
   standard: 'WCAG 2.2, 1.4.10 Reflow',
   needs: ['slot', 'elements', 'page'],
   markup: false,
+  tooWide: () => true,
   judge(c): Fact<Data>[] {
-    return c.renders.flatMap(({ render, slot, elements, page }) => {
+    return c.renders.flatMap((render) => {
+      const { slot, elements, page } = render;
       const { x, width } = slot.box;
       if (width === 0) return [];
       const wide = elements.filter((element) => !isParked(element.box, page.atLoad.clientWidth));
@@ -29,13 +32,12 @@ export default defineCheck({
         const { element, overhang, side, by } = culprit;
         const blame = blameWidth(c.markup, element, { by, room: width });
         const measured = { overhang, side, slotWidth: width, elementWidth: element.box.width };
-        const { where, subject, made } = blame;
+        const { where, culprit: to } = blame;
         const seen = [makeSeen(render, measured)];
         return {
           where,
-          subject,
+          culprit: to,
           group: '',
-          ...(made !== undefined && { made }),
           confirmed: true,
           data: { tag: element.tag, blame },
           seen,
@@ -47,15 +49,19 @@ export default defineCheck({
     const worst = getWorstSeen(fact.seen, 'overhang');
     const by = formatPixels(Number(worst?.measured.overhang ?? 0));
     return {
-      message: `${upper(nameElement(data.tag, fact.made))} reaches up to ${by} beyond its slot ${formatWidths(fact.seen)}.`,
+      message: `${upper(nameElement(data.tag, fact.culprit))} reaches up to ${by} beyond its slot ${formatWidths(fact.seen)}.`,
       notice: 'It runs over what stands beside the column, or over the page’s edge.',
       cure: 'Let it shrink with its slot: max-width: 100%, and no fixed width.',
     };
   },
-  mend: (data) => mendWidth(data.blame),
+  mend: ({ blame }, _fact, markup) => mendWidth(markup, blame),
   sample: {
     tag: 'div',
-    blame: { where: { offset: 0, endOffset: 0 }, subject: '', element: null, declaration: null },
+    blame: {
+      where: { offset: 0, endOffset: 0 },
+      culprit: { at: 'element', offset: 0 },
+      declaration: null,
+    },
   },
   examples: {
     faulty: [

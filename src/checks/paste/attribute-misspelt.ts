@@ -5,7 +5,7 @@ import {
   isKnownElement,
   isKnownSomewhere,
   listAttributes,
-} from '../../core/markup/known-attributes.js';
+} from '../../core/standards/attributes.js';
 import type { MarkupAttribute, MarkupElement } from '../../core/markup/markup.js';
 import type { Span } from '../../core/snippet.js';
 
@@ -70,7 +70,7 @@ export default defineCheck({
     const end = split ? where.endOffset : where.offset + written.length;
     const now = markup.text.slice(where.offset, end).toLowerCase();
     return split || now === written
-      ? [{ offset: where.offset, endOffset: end, text: meant }]
+      ? [{ do: 'replace-text', span: { offset: where.offset, endOffset: end }, text: meant }]
       : null;
   },
   sample: { written: 'scr', meant: 'src', element: 'img', split: false },
@@ -135,7 +135,7 @@ function toFact(
   const level: Level = decides ? 'blocker' : 'concern';
   return {
     where: { offset: span.offset, endOffset: span.endOffset },
-    subject: `@${element.offset} ${written}`,
+    culprit: { at: 'element', offset: element.offset, part: written },
     level,
     confirmed: true,
     data: { written, meant, element: element.name, split },

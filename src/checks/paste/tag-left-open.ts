@@ -1,6 +1,6 @@
 import { defineCheck, type Fact } from '../../core/check.js';
 import { findBreak, type Break } from '../../core/markup/enclosure.js';
-import type { Edit } from '../../core/snippet.js';
+import type { Intent } from '../../core/mend/intent.js';
 
 export default defineCheck({
   id: 'tag-left-open',
@@ -18,7 +18,7 @@ export default defineCheck({
     return [
       {
         where: found.span,
-        subject: 'enclosure',
+        culprit: { at: 'snippet', what: 'enclosure' },
         confirmed: c.renders.length > 0,
         data: found,
         seen: [],
@@ -73,16 +73,15 @@ function cure(found: Break): string {
   return `Put the missing ${found.missing} in.`;
 }
 
-function mend(found: Break, text: string): Edit[] | null {
-  const append = (end: string): Edit[] => [
-    { offset: text.length, endOffset: text.length, text: end },
+function mend(found: Break, text: string): Intent[] | null {
+  const put = (at: number, what: string): Intent[] => [
+    { do: 'replace-text', span: { offset: at, endOffset: at }, text: what },
   ];
+  const append = (end: string) => put(text.length, end);
   if (found.kind === 'element') return found.more === 0 ? append(`</${found.name}>`) : null;
   if (found.kind === 'raw-text')
     return found.name === 'plaintext' ? null : append(`</${found.name}>`);
   if (found.kind === 'comment') return append('-->');
-  if (found.kind === 'stray-end') return [{ ...found.span, text: '' }];
-  return found.missing === '>' && found.at < text.length
-    ? [{ offset: found.at, endOffset: found.at, text: '>' }]
-    : null;
+  if (found.kind === 'stray-end') return [{ do: 'replace-text', span: found.span, text: '' }];
+  return found.missing === '>' && found.at < text.length ? put(found.at, '>') : null;
 }

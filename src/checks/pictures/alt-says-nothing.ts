@@ -43,7 +43,7 @@ export default defineCheck({
         return [
           {
             where,
-            subject: `@${element.offset}`,
+            culprit: { at: 'element', offset: element.offset },
             confirmed: true,
             data: { alt: text, why },
             seen: [],

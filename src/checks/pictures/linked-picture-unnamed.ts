@@ -2,12 +2,12 @@ import { defineCheck, type Fact } from '../../core/check.js';
 import { isHidden } from '../../core/markup/hidden.js';
 import {
   getAttribute,
-  getText,
   getValue,
-  listLabels,
   type Markup,
   type MarkupElement,
 } from '../../core/markup/markup.js';
+import { describeElement, getMarkupName } from '../../core/markup/names.js';
+import { isLinkOrButton } from '../../core/standards/elements.js';
 
 interface Data {
   control: string;
@@ -25,7 +25,7 @@ export default defineCheck({
   markup: true,
   judge(c): Fact<Data>[] {
     return c.markup.elements
-      .filter((element) => isControl(element) && !isHidden(c.markup, element))
+      .filter((element) => isLinkOrButton(describeElement(element)) && !isHidden(c.markup, element))
       .flatMap((control): Fact<Data>[] => {
         const inside = listInside(control);
         const pictures = inside.filter(({ name }) => name === 'img');
@@ -34,7 +34,8 @@ export default defineCheck({
         if (!alt || isNamed(c.markup, control, inside)) return [];
         const where = { offset: alt.offset, endOffset: alt.endOffset };
         const data = { control: control.name === 'a' ? 'link' : 'button' };
-        return [{ where, subject: `@${empty.offset}`, confirmed: true, data, seen: [] }];
+        const culprit = { at: 'element', offset: empty.offset } as const;
+        return [{ where, culprit, confirmed: true, data, seen: [] }];
       });
   },
   says({ control }) {
@@ -65,12 +66,6 @@ export default defineCheck({
   },
 });
 
-function isControl(element: MarkupElement): boolean {
-  const role = getValue(element, 'role')?.trim();
-  if (element.name === 'a') return getValue(element, 'href') !== null;
-  return element.name === 'button' || role === 'button' || role === 'link';
-}
-
 function listInside(element: MarkupElement): MarkupElement[] {
   return element.children.flatMap((child) => [child, ...listInside(child)]);
 }
@@ -81,19 +76,11 @@ function isNamed(
   control: MarkupElement,
   inside: readonly MarkupElement[],
 ): boolean {
-  const says = (element: MarkupElement) =>
-    ['aria-label', 'title'].some((name) => getValue(element, name)?.trim()) ||
-    isLabelled(markup, element);
+  const says = (element: MarkupElement) => Boolean(getMarkupName(markup, element));
   if (says(control)) return true;
   const heard = inside.filter((element) => !isHidden(markup, element));
   return (
     control.text.trim() !== '' ||
-    heard.some(
-      (element) => says(element) || element.text.trim() !== '' || getValue(element, 'alt')?.trim(),
-    )
+    heard.some((element) => says(element) || element.text.trim() !== '')
   );
-}
-
-function isLabelled(markup: Markup, element: MarkupElement): boolean {
-  return listLabels(markup, element).some((label) => getText(label) !== '');
 }

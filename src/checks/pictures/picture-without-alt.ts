@@ -1,15 +1,10 @@
 import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
 import type { PictureFact } from '../../core/evidence.js';
 import { blameElement } from '../../core/measure/blame.js';
-import {
-  getTagSpan,
-  getText,
-  getValue,
-  listFieldLabels,
-  listLabels,
-  type Markup,
-  type MarkupElement,
-} from '../../core/markup/markup.js';
+import { getTagSpan, getValue, type Markup, type MarkupElement } from '../../core/markup/markup.js';
+import { describeElement, getMarkupName } from '../../core/markup/names.js';
+import { isDecoration, isPicture } from '../../core/standards/elements.js';
+import { nameElement } from '../../core/words/list.js';
 import { isHidden } from '../../core/markup/hidden.js';
 
 interface Data {
@@ -31,7 +26,8 @@ export default defineCheck({
   markup: true,
   judge: (c) => (c.renders.length === 0 ? judgeMarkup(c.markup) : judgeRenders(c)),
   says({ tag }, fact) {
-    const what = fact.made ? `The <${tag}> that a script made (${fact.made})` : `The <${tag}>`;
+    const name = nameElement(tag, fact.culprit);
+    const what = `${name.charAt(0).toUpperCase()}${name.slice(1)}`;
     return {
       message: `${what} has no text alternative.`,
       notice: 'Who cannot see it hears a file name, or nothing at all.',
@@ -80,25 +76,18 @@ export default defineCheck({
 
 function judgeRenders(c: Case<'pictures'>): Fact<Data>[] {
   // A picture that is hidden at one width and shown at another is seen: one sighting is enough.
-  return c.renders.flatMap(({ render, pictures }) =>
-    pictures.filter(isUnnamed).map((picture) => {
-      const { where, subject, made } = blameElement(c.markup, picture);
+  return c.renders.flatMap((render) =>
+    render.pictures.filter(isUnnamed).map((picture) => {
+      const { where, culprit } = blameElement(c.markup, picture);
       const measured = { name: picture.name, width: picture.box.width, height: picture.box.height };
-      return {
-        where,
-        subject,
-        ...(made !== undefined && { made }),
-        confirmed: true,
-        data: { tag: picture.tag },
-        seen: [makeSeen(render, measured)],
-      };
+      const seen = [makeSeen(render, measured)];
+      return { where, culprit, confirmed: true, data: { tag: picture.tag }, seen };
     }),
   );
 }
 
 function isUnnamed({ tag, name, ignored, loaded, exposed, box }: PictureFact): boolean {
   if (name || ignored) return false;
-  // An empty alt marks an img as decoration; an image button and an area have no such way out.
   if (name === '' && tag === 'img') return false;
   // The browser gives areas no box of their own.
   if (tag === 'area') return true;
@@ -110,47 +99,29 @@ function isUnnamed({ tag, name, ignored, loaded, exposed, box }: PictureFact): b
 function judgeMarkup(markup: Markup): Fact<Data>[] {
   return markup.elements
     .filter(
-      (element) => isPicture(element) && !isNamed(markup, element) && !isSetAside(markup, element),
+      (element) =>
+        isPicture(describeElement(element)) &&
+        !isNamed(markup, element) &&
+        !isSetAside(markup, element),
     )
     .map((element) => ({
       where: getTagSpan(element),
-      subject: `@${element.offset}`,
+      culprit: { at: 'element', offset: element.offset },
       confirmed: false,
       data: { tag: element.name },
       seen: [],
     }));
 }
 
-function isPicture(element: MarkupElement): boolean {
-  const { name } = element;
-  if (name === 'input') return getValue(element, 'type')?.toLowerCase() === 'image';
-  if (name === 'area') return getValue(element, 'href') !== null;
-  return name === 'img' || /^(img|image)$/.test(getRole(element));
-}
-
+/** An empty alt marks an img as decoration; an image button and an area have no such way out. */
 function isNamed(markup: Markup, element: MarkupElement): boolean {
-  const labels = [...listLabels(markup, element), ...listFieldLabels(markup, element)];
-  const title = element.name === 'svg' && element.children.find(({ name }) => name === 'title');
-  if (title && getText(title)) return true;
-  if (
-    labels.some(
-      (label) => getText(label) || getValue(label, 'alt') || getValue(label, 'aria-label'),
-    )
-  )
-    return true;
-  if (['aria-label', 'title'].some((name) => getValue(element, name)?.trim())) return true;
-  const alt = /^(img|input|area)$/.test(element.name) ? getValue(element, 'alt') : null;
-  return alt !== null && (alt.trim() !== '' || element.name === 'img');
-}
-
-function getRole(element: MarkupElement): string {
-  return (getValue(element, 'role') ?? '').trim().split(/\s+/)[0]!.toLowerCase();
+  const name = getMarkupName(markup, element);
+  return Boolean(name) || (name === '' && element.name === 'img');
 }
 
 /** Hidden, decoration, or a counter, as far as the markup tells. */
 function isSetAside(markup: Markup, element: MarkupElement): boolean {
-  const role = getRole(element);
-  if (role === 'presentation' || role === 'none') return true;
+  if (isDecoration(describeElement(element))) return true;
   const sizes = ['width', 'height'].map((name) => parseFloat(getValue(element, name) ?? ''));
   if (sizes.every((size) => size <= COUNTER)) return true;
   return isHidden(markup, element);

@@ -1,4 +1,4 @@
-import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
+import { defineCheck, getCulpritKey, makeSeen, type Case, type Fact } from '../../core/check.js';
 import type { RequestFact } from '../../core/evidence.js';
 import { getSourceOffset } from '../../core/measure/blame.js';
 import { getPrivateHostKind } from '../../core/measure/private-address.js';
@@ -25,8 +25,8 @@ export default defineCheck({
   markup: 'part',
   judge(c): Fact<Data>[] {
     const written = judgeMarkup(c);
-    const asked = c.renders.flatMap(({ render, traffic }) =>
-      traffic.flatMap((request): Fact<Data>[] => {
+    const asked = c.renders.flatMap((render) =>
+      render.traffic.flatMap((request): Fact<Data>[] => {
         const kind = getKind(request, c);
         if (!kind) return [];
         const known = written.find(
@@ -34,8 +34,9 @@ export default defineCheck({
         );
         const data = { host: request.host, kind, address: request.address };
         const where = known?.where ?? locate(c.markup, request);
+        const culprit = { at: 'snippet', what: `host ${request.host}` } as const;
         const seen = makeSeen(render, { asked: request.address, happened: 'refused' });
-        return [{ where, subject: `host ${request.host}`, confirmed: true, data, seen: [seen] }];
+        return [{ where, culprit, confirmed: true, data, seen: [seen] }];
       }),
     );
     return mergeByPlace([...written, ...asked]);
@@ -79,7 +80,7 @@ function judgeMarkup(c: Case<Needs>): Fact<Data>[] {
     return [
       {
         where: { offset: attribute.offset, endOffset: attribute.endOffset },
-        subject: `host ${url.hostname}`,
+        culprit: { at: 'snippet', what: `host ${url.hostname}` },
         confirmed: c.renders.length > 0,
         data: { host: url.hostname, kind, address: url.href },
         seen: [],
@@ -114,7 +115,7 @@ function locate(markup: Markup, { from }: RequestFact): Span {
 function mergeByPlace(facts: readonly Fact<Data>[]): Fact<Data>[] {
   const merged = new Map<string, Fact<Data>>();
   for (const fact of facts) {
-    const key = `${fact.where.offset} ${fact.subject}`;
+    const key = `${fact.where.offset} ${getCulpritKey(fact.culprit)}`;
     const known = merged.get(key);
     if (!known) merged.set(key, { ...fact, seen: [...fact.seen] });
     else {

@@ -26,8 +26,8 @@ export default defineCheck({
     return c.markup.elements.filter(isBlocking).flatMap((element): Fact<Data>[] => {
       const address = parseAddress(getValue(element, 'src')!.trim(), c.house.origin)?.href;
       if (!address) return [];
-      const loads = c.renders.flatMap(({ render, traffic }) => {
-        const load = traffic.find((request) => request.first === address);
+      const loads = c.renders.flatMap((render) => {
+        const load = render.traffic.find((request) => request.first === address);
         return load ? [{ render, load }] : [];
       });
       // Asked for by nothing, it was taken out or blocked before it could hold anything up.
@@ -35,7 +35,7 @@ export default defineCheck({
       return [
         {
           where: getTagSpan(element),
-          subject: `@${element.offset}`,
+          culprit: { at: 'element', offset: element.offset },
           confirmed: loads.length > 0,
           data: { address },
           seen: loads.map(({ render, load }) => makeSeen(render, { waitedMs: load.waited })),
@@ -52,11 +52,10 @@ export default defineCheck({
       cure: 'Add defer, or async where its order does not matter.',
     };
   },
-  mend(_data, fact, markup) {
-    const element = markup.elements.find(({ offset }) => offset === fact.where.offset);
-    const src = element && getAttribute(element, 'src');
-    return src ? [{ offset: src.offset, endOffset: src.offset, text: 'defer ' }] : null;
-  },
+  mend: (_data, { culprit }) =>
+    culprit.at === 'element'
+      ? [{ do: 'set-attribute', element: culprit.offset, name: 'defer', value: null }]
+      : null,
   sample: { address: '' },
   examples: {
     faulty: [

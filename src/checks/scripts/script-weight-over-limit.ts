@@ -41,11 +41,11 @@ export default defineCheck({
     return [
       {
         where: findHeaviestTag(c.markup, heaviest.scripts),
-        subject: 'scripts',
+        culprit: { at: 'snippet', what: 'scripts' },
         confirmed: true,
         data,
         seen: over.map(({ render, scripts }) =>
-          makeSeen(render.render, {
+          makeSeen(render, {
             wireBytes: sum(scripts, 'wire'),
             unpackedBytes: sum(scripts, 'unpacked'),
             requests: scripts.length,

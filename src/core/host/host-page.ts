@@ -1,13 +1,18 @@
 import { parse, type DefaultTreeAdapterTypes } from 'parse5';
 import type { Slot, SlotRange } from '../house/house.js';
+import { SLOT_ATTRIBUTE } from './slot-attribute.js';
 
-/** Marks the places in a host page where snippets go. */
-export const SLOT_ATTRIBUTE = 'data-mivket-slot';
-
-/** The page around the slot, cut at the slot: a snippet goes between the two. */
+/** The page around its slots, cut at each: `pieces` are one more than there are slots. */
 export interface HostPage {
-  before: string;
-  after: string;
+  pieces: readonly string[];
+  /** The slots' names, in the order of the page. */
+  slots: readonly string[];
+}
+
+/** A snippet in its place. */
+export interface Placed {
+  slot: string;
+  text: string;
 }
 
 /** The slots that a house's own page marks, in source order. */
@@ -16,18 +21,34 @@ export function findSlots(page: string): string[] {
 }
 
 /**
- * The host page for one slot: the house's own with that slot emptied, or the neutral one.
- * Null where the page does not mark the slot.
+ * The host page with these slots emptied: the house's own, or the neutral one.
+ * Null where the page does not mark one of them.
  */
-export function getHostPage(slot: Slot, own: string | null): HostPage | null {
-  if (own === null) return makeNeutralPage(slot);
-  const inside = findMarked(own).get(slot.name);
-  return inside ? { before: own.slice(0, inside.start), after: own.slice(inside.end) } : null;
+export function getHostPage(slots: readonly Slot[], own: string | null): HostPage | null {
+  if (own === null) return makeNeutralPage(slots);
+  const marked = findMarked(own);
+  const found = slots.map(({ name }) => ({ name, inside: marked.get(name) }));
+  found.sort((a, b) => (a.inside?.start ?? 0) - (b.inside?.start ?? 0));
+  let from = 0;
+  const pieces: string[] = [];
+  for (const { inside } of found) {
+    // A slot within another is emptied with it.
+    if (!inside || inside.start < from) return null;
+    pieces.push(own.slice(from, inside.start));
+    from = inside.end;
+  }
+  return { pieces: [...pieces, own.slice(from)], slots: found.map(({ name }) => name) };
+}
+
+/** The text of each slot, in the order of the page; '' where nothing is put in. */
+export function listTexts(host: HostPage, snippets: readonly Placed[]): string[] {
+  return host.slots.map((slot) => snippets.find((one) => one.slot === slot)?.text ?? '');
 }
 
 /** The page as it is served. */
-export function composePage(host: HostPage, snippet: string): string {
-  return host.before + snippet + host.after;
+export function composePage(host: HostPage, snippets: readonly Placed[]): string {
+  const texts = listTexts(host, snippets);
+  return host.pieces.map((piece, i) => piece + (texts[i] ?? '')).join('');
 }
 
 function findMarked(page: string): Map<string, { start: number; end: number }> {
@@ -49,8 +70,9 @@ function findMarked(page: string): Map<string, { start: number; end: number }> {
   return found;
 }
 
-/** A plain article page: heading, text, the slot, text. It is taller than any screen, as pages are. */
-function makeNeutralPage(slot: Slot): HostPage {
+/** A plain article page: heading, text, the slots, text. It is taller than any screen, as pages are. */
+function makeNeutralPage(slots: readonly Slot[]): HostPage {
+  const rules = slots.flatMap((slot) => slot.ranges.map((range) => getSlotRule(slot, range)));
   const before = `<!doctype html>
 <html lang="en">
 <head>
@@ -62,21 +84,23 @@ html { color: #1d1b18; background: #fff; font: 16px/1.5 Arimo, Arial, sans-serif
 body { margin: 0; min-height: 160vh; }
 .page-slot { display: none; }
 .page-head, .page-text, .page-foot { margin: 16px; max-width: 680px; }
-${slot.ranges.map((range) => getSlotRule(slot, range)).join('\n')}
+${rules.join('\n')}
 </style>
 </head>
 <body>
 <header class="page-head"><a href="/">Seed library</a> <a href="/visit">Visit</a></header>
 <h1 class="page-head">From the glasshouse</h1>
 <p class="page-text">Members borrow seed in spring and bring some back in autumn.</p>
-<div class="page-slot" ${SLOT_ATTRIBUTE}="${slot.name}">`;
+`;
   const after = `</div>
 <p class="page-text">The members' desk is open on weekdays.</p>
 <footer class="page-foot"><a href="/contact">Write to the desk</a></footer>
 </body>
 </html>
 `;
-  return { before, after };
+  const open = slots.map(({ name }) => `<div class="page-slot" ${SLOT_ATTRIBUTE}="${name}">`);
+  const pieces = open.map((tag, i) => (i === 0 ? before : '</div>\n') + tag);
+  return { pieces: [...pieces, after], slots: slots.map(({ name }) => name) };
 }
 
 /** 100vw counts the scroll bar, as a house states its widths; 100% keeps the slot off the bar. */
@@ -87,5 +111,5 @@ function getSlotRule(slot: Slot, range: SlotRange): string {
   const width = range.width === 'full' ? full : `min(${range.width}px, ${room})`;
   const height = range.height === null ? '' : ` height: ${range.height}px;`;
   const rule = `display: block; margin-left: ${range.inset}px; width: ${width};${height} text-align: ${slot.align};`;
-  return `@media (min-width: ${range.from}px)${to} { .page-slot { ${rule} } }`;
+  return `@media (min-width: ${range.from}px)${to} { .page-slot[${SLOT_ATTRIBUTE}="${slot.name}"] { ${rule} } }`;
 }

@@ -1,17 +1,7 @@
+import type { Viewport } from '../render.js';
 import type { HouseFile } from './schema.js';
 
-/** How a page is looked at. Sizes in CSS px. */
-export interface Viewport {
-  name: string;
-  width: number;
-  height: number;
-  density: number;
-  touch: boolean;
-  scrollBars: 'classic' | 'overlay';
-  scheme: 'light' | 'dark';
-  /** What the browser is to say of itself; null for what it says at such a viewport. */
-  userAgent: string | null;
-}
+export type { Viewport } from '../render.js';
 
 /** A place of the host page, for the viewport widths `from` to `to` (CSS px, both included). */
 export interface SlotRange {

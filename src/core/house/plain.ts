@@ -1,4 +1,5 @@
 import type { House } from './house.js';
+import { changesRenders } from './schema.js';
 
 /** A house as JSON can hold it: an open end of a slot's range is null. */
 export type PlainHouse = unknown;
@@ -23,7 +24,7 @@ export function fromPlainHouse(plain: PlainHouse): House {
 }
 
 /** What of a house decides how snippets are rendered: another house with the same renders the same. */
-export function getRenderedPart(house: House) {
-  const { slots, viewports, origin, headers, insert, reroute, language } = house;
-  return toPlainHouse({ slots, viewports, origin, headers, insert, reroute, language } as House);
+export function getRenderedPart(house: House): PlainHouse {
+  const entries = Object.entries(house).filter(([key]) => changesRenders(key));
+  return toPlainHouse(Object.fromEntries(entries) as unknown as House);
 }

@@ -1,5 +1,5 @@
 import { isMap, isSeq, LineCounter, parseDocument, visit, type Document, type Node } from 'yaml';
-import type { z } from 'zod';
+import { z } from 'zod';
 import { ToolError } from '../errors.js';
 import { suggest } from '../words/nearest.js';
 import { FINDING_IDS } from '../words/finding-ids.js';
@@ -157,29 +157,36 @@ function getDeepest(issue: z.core.$ZodIssue): z.core.$ZodIssue {
   return branches.sort((a, b) => depth(b) - depth(a))[0] ?? issue;
 }
 
-/** The keys the schema allows at a path. */
+/** As much of a JSON Schema as is walked here. */
+interface Described {
+  properties?: Record<string, Described>;
+  additionalProperties?: Described | boolean;
+  items?: Described;
+  anyOf?: Described[];
+}
+
+let described: Described | null = null;
+
+/** The keys that may stand at a path, by the JSON Schema that ships. */
 function getKeys(path: readonly PropertyKey[]): string[] {
-  let schemas = unwrap(houseSchema);
-  for (const step of path) schemas = schemas.flatMap((schema) => descend(schema, step));
-  return [...new Set(schemas.flatMap(({ shape }) => Object.keys(shape ?? {})))];
+  described ??= z.toJSONSchema(houseSchema, { io: 'input', unrepresentable: 'any' }) as Described;
+  let schemas = [described];
+  for (const step of path) schemas = schemas.flatMap((schema) => descend(schema, String(step)));
+  const keys = schemas
+    .flatMap(listBranches)
+    .flatMap(({ properties = {} }) => Object.keys(properties));
+  return [...new Set(keys)];
 }
 
-/** As much of a Zod schema as is needed to walk it. */
-interface Walked {
-  shape?: Record<PropertyKey, unknown>;
-  def: { innerType?: unknown; options?: unknown[]; valueType?: unknown; element?: unknown };
+function descend(schema: Described, step: string): Described[] {
+  return listBranches(schema).flatMap(({ properties, additionalProperties, items }) => {
+    const inner = properties?.[step] ?? items ?? additionalProperties;
+    return typeof inner === 'object' ? [inner] : [];
+  });
 }
 
-function descend({ shape, def }: Walked, step: PropertyKey): Walked[] {
-  const inner = shape?.[step] ?? def.valueType ?? def.element;
-  return inner ? unwrap(inner) : [];
-}
-
-/** Takes off defaults and the like, and parts unions. */
-function unwrap(schema: unknown): Walked[] {
-  const node = schema as Walked;
-  if (node.def.innerType) return unwrap(node.def.innerType);
-  return node.def.options ? node.def.options.flatMap(unwrap) : [node];
+function listBranches(schema: Described): Described[] {
+  return schema.anyOf ? schema.anyOf.flatMap(listBranches) : [schema];
 }
 
 /** The line of a key, or of the nearest thing around it that is there. */

@@ -90,42 +90,70 @@ const limits = z.strictObject({
   contentJump: z.number().min(0).default(0.1),
 });
 
+/** Of every key whether another value of it makes other renders: then evidence is not used again. */
+const marks = z.registry<{ renders: boolean }>();
+
+function rendering<S extends z.ZodType>(schema: S): S {
+  marks.add(schema, { renders: true });
+  return schema;
+}
+
+function judging<S extends z.ZodType>(schema: S): S {
+  marks.add(schema, { renders: false });
+  return schema;
+}
+
 /** The house file, as written. Every key has a default; unknown keys are errors. */
 export const houseSchema = z.strictObject({
-  viewports: z.array(viewport).min(1).optional(),
-  slots: z
-    .record(name, z.union([slotRange, z.array(slotRange).min(1)]))
-    .refine((slots) => Object.keys(slots).length > 0, 'must have at least one slot')
-    .optional(),
-  page: z.string().optional(),
-  origin: origin.default('https://www.seedlibrary.example'),
-  root: z.string().optional(),
-  language: z
-    .string()
-    .refine(isLanguage, 'must be a language tag such as en-GB or de')
-    .default('en-US'),
-  insert: z.enum(['inline']).default('inline'),
-  headers: z.record(headerName, headerValue).default({}),
-  limits: limits.prefault({}),
-  hosts: z.strictObject({ allow: z.array(z.string()).default([]) }).optional(),
-  players: z
-    .record(
-      z.string(),
-      z.strictObject({
-        mute: z.record(z.string(), z.union([z.string(), z.number(), z.boolean()])),
-      }),
-    )
-    .default({}),
-  levels: z.record(z.string(), z.enum([...LEVELS, 'off'])).default({}),
-  waivers: z.array(waiver).default([]),
-  reroute: z
-    .record(
-      z.string(),
-      z.string().refine(isOrigin, 'must be an origin such as http://127.0.0.1:8137'),
-    )
-    .default({}),
-  holdOn: z.enum(LEVELS).default('blocker'),
+  viewports: rendering(z.array(viewport).min(1).optional()),
+  slots: rendering(
+    z
+      .record(name, z.union([slotRange, z.array(slotRange).min(1)]))
+      .refine((slots) => Object.keys(slots).length > 0, 'must have at least one slot')
+      .optional(),
+  ),
+  page: rendering(z.string().optional()),
+  origin: rendering(origin.default('https://www.seedlibrary.example')),
+  root: rendering(z.string().optional()),
+  language: rendering(
+    z.string().refine(isLanguage, 'must be a language tag such as en-GB or de').default('en-US'),
+  ),
+  insert: rendering(z.enum(['inline']).default('inline')),
+  headers: rendering(z.record(headerName, headerValue).default({})),
+  limits: judging(limits.prefault({})),
+  hosts: judging(z.strictObject({ allow: z.array(z.string()).default([]) }).optional()),
+  players: judging(
+    z
+      .record(
+        z.string(),
+        z.strictObject({
+          mute: z.record(z.string(), z.union([z.string(), z.number(), z.boolean()])),
+        }),
+      )
+      .default({}),
+  ),
+  levels: judging(z.record(z.string(), z.enum([...LEVELS, 'off'])).default({})),
+  waivers: judging(z.array(waiver).default([])),
+  reroute: rendering(
+    z
+      .record(
+        z.string(),
+        z.string().refine(isOrigin, 'must be an origin such as http://127.0.0.1:8137'),
+      )
+      .default({}),
+  ),
+  holdOn: judging(z.enum(LEVELS).default('blocker')),
 });
+
+/** Whether another value of a key of the house makes other renders. @throws Error for a key that does not say */
+export function changesRenders(key: string): boolean {
+  const schema = (houseSchema.shape as Record<string, z.ZodType | undefined>)[key];
+  // Where it was read from is no key of the file.
+  if (!schema) return false;
+  const mark = marks.get(schema);
+  if (!mark) throw new Error(`the house’s key ${key} does not say whether it changes renders`);
+  return mark.renders;
+}
 
 export type HouseFile = z.output<typeof houseSchema>;
 

@@ -1,14 +1,27 @@
-import { selectRenders, type Check, type Fact, type Seen } from '../check.js';
+import { sha256 } from '@noble/hashes/sha2.js';
+import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
+import {
+  getCulpritKey,
+  getMade,
+  selectRenders,
+  type Check,
+  type Fact,
+  type Seen,
+} from '../check.js';
 import type { Baseline, Evidence } from '../evidence.js';
 import type { House } from '../house/house.js';
 import type { Markup } from '../markup/markup.js';
 import type { Finding, NotJudged, SnippetReport } from '../run.js';
 import type { Snippet } from '../snippet.js';
-import { compareLevels, getVerdict } from '../verdict.js';
+import { compareLevels, counts, getVerdict } from '../verdict.js';
+import { composeMend, composeMends } from '../mend/compose.js';
+import { applyEdits } from '../mend/apply.js';
+import type { Intent } from '../mend/intent.js';
+import { getPlace, getPlaceKey } from '../render.js';
 import { getExcerpt } from './excerpt.js';
-import { getMarks, type Mark, type Told } from './marks.js';
+import { getMarks, type Told } from './marks.js';
 import { getFitsFrom, reportRenders } from './renders.js';
-import { getPlaceKey, silenceExplained, type JudgedFact } from './silence.js';
+import { silenceExplained, type JudgedFact } from './silence.js';
 import { findWaiver } from './waivers.js';
 
 /** All there is to judge a snippet by. Without renders only the markup is read. */
@@ -19,18 +32,18 @@ export interface Judged {
   evidence: readonly Evidence[];
   baselines: ReadonlyMap<string, Baseline>;
   checks: readonly Check[];
+  /** All checks that there are, where not all are run. */
+  known?: readonly Check[];
   /** The day, `YYYY-MM-DD`, that waivers are held against. */
   today: string;
   /** Why nothing was rendered, where nothing was meant to be; null after a render. */
   markupOnly: string | null;
 }
 
-/** What was found, and where it shows. */
+/** What was found, and what could not be looked for. */
 export interface Judgement {
   report: SnippetReport;
   notJudged: NotJudged[];
-  /** The culprits in each render, in the order of the report's renders. */
-  marks: Mark[][];
 }
 
 /** From markup and evidence to findings and a verdict. Pure: the same input, the same answer. */
@@ -38,8 +51,8 @@ export function judgeSnippet(judged: Judged): Judgement {
   const checks = judged.checks.filter((check) => judged.house.levels[check.id] !== 'off');
   const faults = new Map<string, string>();
   const facts = checks.flatMap((check) => attempt(check, faults, () => runCheck(check, judged)));
-  const told = silenceExplained(facts).flatMap((one): Told[] =>
-    attempt(one.check, faults, () => [{ fact: one.fact, finding: toFinding(one, judged) }]),
+  const told = silenceExplained(facts).flatMap((one) =>
+    attempt(one.check, faults, () => [tell(one, judged)]),
   );
   told.sort((a, b) => compareFindings(a.finding, b.finding));
   const findings = told.map(({ finding }) => finding);
@@ -47,16 +60,24 @@ export function judgeSnippet(judged: Judged): Judgement {
     explainNotJudged(check, judged, faults.get(check.id) ?? null),
   );
   const blind = checks.some((check) => isBlind(check, judged, notJudged));
+  const { snippet, markup, evidence } = judged;
   const report: SnippetReport = {
-    name: judged.snippet.name,
-    path: judged.snippet.path,
+    name: snippet.name,
+    path: snippet.path,
+    hash: hashText(snippet.text),
+    text: snippet.text,
     verdict: getVerdict(findings, judged.house.holdOn, blind),
-    fitsFrom: getFitsFrom(judged.evidence, findings, checks),
-    renders: reportRenders(judged.evidence, findings),
+    fitsFrom: getFitsFrom(evidence, findings, { checks, known: judged.known ?? checks }),
+    renders: reportRenders(markup, evidence, findings, getMarks(markup, evidence, told)),
     findings,
-    gaps: judged.evidence.flatMap(reportGaps),
+    mended: mendAll(markup, told),
+    gaps: evidence.flatMap(reportGaps),
   };
-  return { report, notJudged, marks: getMarks(judged.markup, judged.evidence, told) };
+  return { report, notJudged };
+}
+
+function hashText(text: string): string {
+  return bytesToHex(sha256(utf8ToBytes(text)));
 }
 
 /** Heavier ones first, then as they stand in the source. */
@@ -78,10 +99,10 @@ function attempt<T>(check: Check, faults: Map<string, string>, work: () => T[]):
 }
 
 function runCheck(check: Check, judged: Judged): JudgedFact[] {
-  if (judged.evidence.length === 0 && !check.markup) return [];
-  const { snippet, markup, house, baselines } = judged;
-  const renders = selectRenders(judged.evidence, check.needs);
-  const facts = check.judge({ snippet, markup, house, renders, baselines });
+  if (!check.markup && !isRendered(check, judged)) return [];
+  const { snippet, markup, house, evidence, baselines } = judged;
+  const renders = selectRenders(evidence, check.needs, baselines);
+  const facts = check.judge({ snippet, markup, house, renders });
   return mergeFacts(facts).map((fact) => {
     const stated = house.levels[check.id] ?? fact.level ?? check.level;
     const level = stated === 'off' ? check.level : stated;
@@ -96,8 +117,8 @@ function mergeFacts(facts: readonly Fact<unknown>[]): Fact<unknown>[] {
     const key = [
       fact.where.offset,
       fact.where.endOffset,
-      fact.group ?? fact.subject,
-      fact.made,
+      fact.group ?? getCulpritKey(fact.culprit),
+      getMade(fact.culprit),
     ].join(' ');
     const known = merged.get(key);
     if (known) addSeen(known.seen, fact.seen);
@@ -112,23 +133,42 @@ function addSeen(seen: Seen[], more: readonly Seen[]): void {
   seen.push(...more.filter((one) => !known.has(getPlaceKey(one))));
 }
 
-function toFinding({ check, fact, level, waiver }: JudgedFact, judged: Judged): Finding {
-  return {
+/** A finding on its way: what would cure it is not yet written out. */
+type Telling = Told & { intents: Intent[] | null };
+
+function tell({ check, fact, level, waiver }: JudgedFact, judged: Judged): Telling {
+  const { markup } = judged;
+  const intents = check.mend?.(fact.data, fact, markup) ?? null;
+  const made = getMade(fact.culprit);
+  const finding: Finding = {
     id: check.id,
     level,
     ...check.says(fact.data, fact),
     standard: check.standard,
     confirmed: fact.confirmed,
     where: {
-      ...judged.markup.place(fact.where),
-      ...(fact.made !== undefined && { made: fact.made }),
+      ...markup.place(fact.where),
+      ...(made !== undefined && { made }),
     },
     excerpt: getExcerpt(judged.snippet.text, fact.where),
     seen: fact.seen,
-    ranges: [],
-    mend: check.mend?.(fact.data, fact, judged.markup) ?? null,
+    ranges: fact.ranges ?? [],
+    mend: composeMend(markup, intents),
     waiver,
   };
+  return { fact, finding, intents };
+}
+
+/** The whole snippet with all that cures its findings; null where nothing does. Waived ones stay as they are. */
+function mendAll(markup: Markup, told: readonly Telling[]): string | null {
+  const cures = told.filter(({ finding }) => counts(finding)).map(({ intents }) => intents);
+  const { edits } = composeMends(markup, cures);
+  return edits.length > 0 ? applyEdits(markup.text, edits) : null;
+}
+
+/** Whether any of the renders that a check reads was made. */
+function isRendered({ needs }: Check, { evidence }: Judged): boolean {
+  return evidence.some(({ render }) => needs.variants.includes(render.variant));
 }
 
 /** What a check could not see: all renders, or those with a gap in what it reads. */
@@ -136,19 +176,22 @@ function explainNotJudged(check: Check, judged: Judged, fault: string | null): N
   const say = (why: string): NotJudged => ({ id: check.id, why, snippet: judged.snippet.name });
   if (fault !== null) return [say(fault)];
   if (judged.markupOnly !== null)
-    return check.needs.length > 0 && check.markup !== true ? [say(judged.markupOnly)] : [];
+    return check.needs.kinds.length > 0 && check.markup !== true ? [say(judged.markupOnly)] : [];
   const why = tellGaps(judged.evidence, check);
   return why === null ? [] : [say(why)];
 }
 
 /** The gaps in what a check reads, each reason once with the places it holds for; null where there is none. */
-function tellGaps(evidence: readonly Evidence[], check: Check): string | null {
+function tellGaps(all: readonly Evidence[], { needs }: Check): string | null {
   const places = new Map<string, Set<string>>();
-  for (const { gaps, render } of evidence) {
-    for (const { kind, why } of gaps) {
-      if (!check.needs.includes(kind)) continue;
+  const evidence = all.filter(({ render }) => needs.variants.includes(render.variant));
+  for (const one of evidence) {
+    const { viewport, slot, variant } = getPlace(one);
+    for (const { kind, why } of one.gaps) {
+      if (!needs.kinds.includes(kind)) continue;
       const known = places.get(why) ?? new Set();
-      places.set(why, known.add(`${render.viewport.name}, ${render.snippets[0]?.slot}`));
+      const state = variant === 'as-is' ? '' : `, ${variant}`;
+      places.set(why, known.add(`${viewport}, ${slot}${state}`));
     }
   }
   const told = [...places].map(([why, where]) =>
@@ -165,10 +208,6 @@ function isBlind(check: Check, judged: Judged, notJudged: readonly NotJudged[]):
 }
 
 function reportGaps(evidence: Evidence): SnippetReport['gaps'] {
-  const { viewport, snippets } = evidence.render;
-  return evidence.gaps.map((gap) => ({
-    ...gap,
-    slot: snippets[0]?.slot ?? '',
-    viewport: viewport.name,
-  }));
+  const { slot, viewport, variant } = getPlace(evidence);
+  return evidence.gaps.map((gap) => ({ ...gap, slot, viewport, variant }));
 }

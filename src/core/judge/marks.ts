@@ -1,11 +1,11 @@
 import type { Box, ElementFact, Evidence } from '../evidence.js';
-import { makeSeen, type Fact } from '../check.js';
+import type { Fact } from '../check.js';
 import { getTagSpan, type Markup } from '../markup/markup.js';
 import type { Finding } from '../run.js';
 import type { Level } from '../house/house.js';
-import { getPlaceKey } from './silence.js';
+import { getPlace, getPlaceKey } from '../render.js';
 
-/** A culprit on the picture of a render. */
+/** A culprit on the shot of a render. */
 export interface Mark {
   /** The finding's number within its snippet, from 1. */
   number: number;
@@ -20,7 +20,7 @@ export interface Told {
   fact: Fact<unknown>;
 }
 
-/** More of one finding would hide the picture. */
+/** More of one finding would hide the page. */
 const MOST = 8;
 
 /** The culprits in each render, in the order of the evidence. What was not seen anywhere in particular is marked everywhere. */
@@ -30,7 +30,7 @@ export function getMarks(
   told: readonly Told[],
 ): Mark[][] {
   return evidence.map((one) => {
-    const place = getPlaceKey(makeSeen(one.render, {}));
+    const place = getPlaceKey(getPlace(one));
     return told.flatMap(({ finding, fact }, i) => {
       const here =
         finding.seen.length === 0 || finding.seen.some((seen) => getPlaceKey(seen) === place);
@@ -41,12 +41,13 @@ export function getMarks(
   });
 }
 
-/** Facts name their culprit by its place in the source, or by a selector; else it is the tag they stand in. */
-function getFinder(markup: Markup, fact: Fact<unknown>): (element: ElementFact) => boolean {
-  const made = /^made (.+)/.exec(fact.subject)?.[1];
-  if (made !== undefined) return ({ selector }) => selector === made;
-  const named = /^@(\d+)/.exec(fact.subject)?.[1];
-  const offset = named === undefined ? findTag(markup, fact.where.offset) : Number(named);
+/** An element, or what a script made, is known; of all else it is the tag that the fault stands in. */
+function getFinder(
+  markup: Markup,
+  { culprit, where }: Fact<unknown>,
+): (element: ElementFact) => boolean {
+  if (culprit.at === 'made') return ({ selector }) => selector === culprit.selector;
+  const offset = culprit.at === 'element' ? culprit.offset : findTag(markup, where.offset);
   return ({ from }) => 'offset' in from && from.offset === offset;
 }
 

@@ -1,21 +1,27 @@
-import type { Evidence, FactKind } from '../evidence.js';
+import type { Check } from '../check.js';
+import { isMeasured, type Evidence, type FactKind } from '../evidence.js';
+import type { Markup } from '../markup/markup.js';
+import { getPlace, getPlaceKey } from '../render.js';
 import type { Finding, SnippetReport } from '../run.js';
 import { getWorst } from '../verdict.js';
-import { makeSeen, type Check } from '../check.js';
-import { getPlaceKey, makesTooWide } from './silence.js';
+import type { Mark } from './marks.js';
+import { reportSights } from './sights.js';
 
-/** Findings that say something sticks out. */
-const STICKS_OUT = ['page-scrolls-sideways', 'slot-overflow', 'frame-wider-than-slot'];
 const FITTING = new Set<FactKind>(['page', 'slot', 'elements', 'frames']);
 
-/** Each render with the heaviest finding seen in it, in the order they were planned. */
+/**
+ * Each render with the heaviest finding seen in it, in the order they were planned.
+ * @param marks the culprits in each
+ */
 export function reportRenders(
+  markup: Markup,
   evidence: readonly Evidence[],
   findings: readonly Finding[],
+  marks: readonly Mark[][],
 ): SnippetReport['renders'] {
-  return evidence.map((one) => {
-    const { viewport, ...place } = makeSeen(one.render, {});
-    const key = getPlaceKey({ viewport, ...place });
+  return evidence.map((one, i) => {
+    const place = getPlace(one);
+    const key = getPlaceKey(place);
     // What only the markup shows holds wherever the markup stands.
     const here = findings.filter(
       ({ seen }) => seen.length === 0 || seen.some((place) => getPlaceKey(place) === key),
@@ -24,38 +30,47 @@ export function reportRenders(
       (sum, finding) => getWorst(sum, finding.level),
       null,
     );
-    const slotWidth = hasSlot(one) ? one.slot.box.width : null;
+    const slotWidth = isMeasured(one, 'slot') ? one.slot.box.width : null;
     return {
-      slot: place.slot,
+      ...place,
       slotWidth,
-      insert: place.insert,
-      viewport,
-      width: place.width,
       height: one.render.viewport.height,
-      density: place.density,
-      scheme: place.scheme,
-      engine: place.engine,
-      variant: place.variant,
       worst,
+      shot: one.shot,
+      marks: marks[i] ?? [],
+      ...reportSights(markup, one),
     };
   });
 }
 
+/** What was run, and what there is to run. */
+export interface Ran {
+  checks: readonly Check[];
+  known: readonly Check[];
+}
+
 /**
- * The narrowest slot width, of those rendered, from which nothing sticks out up to the widest;
- * null where something sticks out even there, or where it was not all looked into.
+ * The narrowest slot width, of those rendered, from which nothing is too wide up to the widest;
+ * null where something is even there, or where it was not all looked into.
  */
 export function getFitsFrom(
   evidence: readonly Evidence[],
   findings: readonly Finding[],
-  checks: readonly Check[],
+  { checks, known }: Ran,
 ): number | null {
-  if (!STICKS_OUT.every((id) => checks.some((check) => check.id === id))) return null;
-  const burst = new Set(findings.flatMap(listBurst).map(getPlaceKey));
+  const fitting = known.filter(({ tooWide }) => tooWide);
+  if (!fitting.every(({ id }) => checks.some((check) => check.id === id))) return null;
+  const burst = new Set(
+    findings.flatMap(({ id, seen }) => {
+      const check = fitting.find((one) => one.id === id);
+      return check ? seen.filter((one) => check.tooWide!(one)).map(getPlaceKey) : [];
+    }),
+  );
   const widths = evidence
+    .filter(({ render }) => render.variant === 'as-is')
     .map((one) => ({
-      width: hasSlot(one) ? one.slot.box.width : one.render.viewport.width,
-      fits: isSeen(one) && !burst.has(getPlaceKey(makeSeen(one.render, {}))),
+      width: isMeasured(one, 'slot') ? one.slot.box.width : one.render.viewport.width,
+      fits: isSeen(one) && !burst.has(getPlaceKey(getPlace(one))),
     }))
     .sort((a, b) => b.width - a.width);
   const tooWide = new Set(widths.filter(({ fits }) => !fits).map(({ width }) => width));
@@ -67,17 +82,7 @@ export function getFitsFrom(
   return from;
 }
 
-/** Where a finding means that something sticks out. */
-function listBurst({ id, seen }: Finding): Finding['seen'] {
-  if (id === 'frame-border-left-on') return seen.filter(makesTooWide);
-  return STICKS_OUT.includes(id) ? seen : [];
-}
-
-function hasSlot({ gaps }: Evidence): boolean {
-  return !gaps.some(({ kind, kept }) => kind === 'slot' && kept === null);
-}
-
-/** Whether all that could stick out was seen. */
+/** Whether all that could be too wide was seen. */
 function isSeen({ gaps }: Evidence): boolean {
   return !gaps.some(({ kind }) => FITTING.has(kind));
 }

@@ -1,5 +1,13 @@
-import type { Check, Fact, Seen } from '../check.js';
+import {
+  getCulpritKey,
+  type Check,
+  type Culprit,
+  type Explains,
+  type Fact,
+  type Seen,
+} from '../check.js';
 import type { Level } from '../house/house.js';
+import { getPlaceKey } from '../render.js';
 import type { Finding } from '../run.js';
 import { compareLevels, counts } from '../verdict.js';
 
@@ -11,67 +19,11 @@ export interface JudgedFact {
   waiver: Finding['waiver'];
 }
 
-interface Rule {
-  cause: string;
-  silences: string[];
-  /** Only where both were seen at the same slot and width; else altogether. */
-  wherePlacesMeet: boolean;
-  /** Of the cause's sightings only these explain anything. */
-  when?: (seen: Seen) => boolean;
-  /** Also what is heavier than itself. */
-  heavier?: boolean;
-}
-
-/** So many dialogs in one load have no end. */
-const ENDLESS = 10;
-
-/** Whether a border alone makes a frame too wide there. */
-export function makesTooWide({ measured }: Seen): boolean {
-  return Number(measured.overhang) > 0;
-}
-
-/** One cause, one finding: which findings are told by which other of the same culprit. */
-const RULES: Rule[] = [
-  {
-    cause: 'page-scrolls-sideways',
-    silences: ['slot-overflow', 'frame-wider-than-slot'],
-    wherePlacesMeet: true,
-  },
-  { cause: 'frame-wider-than-slot', silences: ['slot-overflow'], wherePlacesMeet: true },
-  // Without the border it would fit: nothing is wrong with its width.
-  {
-    cause: 'frame-border-left-on',
-    silences: ['slot-overflow', 'frame-wider-than-slot'],
-    wherePlacesMeet: true,
-    when: makesTooWide,
-    heavier: true,
-  },
-  // Dialogs without end keep the page busy too.
-  {
-    cause: 'page-taken-over',
-    silences: ['page-hangs'],
-    wherePlacesMeet: true,
-    when: ({ measured }) => Number(measured.dialogs) >= ENDLESS,
-  },
-  // Of a frame whose page is not shown nothing measured tells about the code.
-  { cause: 'frame-refused', silences: ['frame-wider-than-slot'], wherePlacesMeet: true },
-  // The value is the mistake; that the browser then refuses to play is what comes of it.
-  {
-    cause: 'autoplay-value-ignored',
-    silences: ['autoplay-with-sound', 'autoplay-without-inline', 'audio-autoplays'],
-    wherePlacesMeet: false,
-  },
-];
-
-/** Takes out what another finding explains. */
+/** One cause, one finding: takes out what another check says that it explains, of the same culprit. */
 export function silenceExplained(facts: readonly JudgedFact[]): JudgedFact[] {
   return facts.flatMap((judged) => {
-    const causes = RULES.filter((rule) => rule.silences.includes(judged.check.id)).flatMap((rule) =>
-      facts
-        .filter((other) => other.check.id === rule.cause && explains(other, judged, rule))
-        .map((other) => ({ rule, seen: other.fact.seen.filter(rule.when ?? (() => true)) })),
-    );
-    if (causes.some(({ rule }) => !rule.wherePlacesMeet)) return [];
+    const causes = facts.flatMap((cause) => listExplained(cause, judged));
+    if (causes.some(({ anywhere }) => anywhere)) return [];
     const explained = new Set(causes.flatMap(({ seen }) => seen.map(getPlaceKey)));
     const seen = judged.fact.seen.filter((place) => !explained.has(getPlaceKey(place)));
     if (explained.size > 0 && seen.length === 0) return [];
@@ -79,8 +31,31 @@ export function silenceExplained(facts: readonly JudgedFact[]): JudgedFact[] {
   });
 }
 
+/** Where, and whether everywhere, one finding is the cause of another. */
+function listExplained(
+  cause: JudgedFact,
+  other: JudgedFact,
+): { anywhere: boolean; seen: Seen[] }[] {
+  const { check, fact } = cause;
+  return (check.explains ?? [])
+    .filter((rule) => rule.findings.includes(other.check.id) && explains(cause, other, rule))
+    .map((rule) => ({
+      anywhere: rule.anywhere === true,
+      seen: fact.seen.filter((seen) => holds(rule, seen, fact.data)),
+    }));
+}
+
+/** A rule that breaks down explains nothing: what it would have silenced is told. */
+function holds({ when }: Explains<unknown>, seen: Seen, data: unknown): boolean {
+  try {
+    return when?.(seen, data) ?? true;
+  } catch {
+    return false;
+  }
+}
+
 /** No cause stands for what is heavier than itself, nor for anything while it is waived. */
-function explains(cause: JudgedFact, other: JudgedFact, rule: Rule): boolean {
+function explains(cause: JudgedFact, other: JudgedFact, rule: Explains<unknown>): boolean {
   const heavier = compareLevels(cause.level, other.level) > 0;
   return (
     counts(cause) && (rule.heavier === true || !heavier) && isSameCulprit(cause.fact, other.fact)
@@ -91,11 +66,12 @@ function isSameCulprit(a: Fact<unknown>, b: Fact<unknown>): boolean {
   const samePlace =
     a.where.offset === b.where.offset &&
     a.where.endOffset === b.where.endOffset &&
-    a.made === b.made;
-  return a.subject === b.subject || samePlace;
+    isMadeAlike(a.culprit, b.culprit);
+  return samePlace || getCulpritKey(a.culprit) === getCulpritKey(b.culprit);
 }
 
-/** One render, as a key. */
-export function getPlaceKey(seen: Seen): string {
-  return [seen.slot, seen.insert, seen.viewport, seen.engine, seen.variant].join(' ');
+/** Of one script's tag may come many things. */
+function isMadeAlike(a: Culprit, b: Culprit): boolean {
+  if (a.at !== 'made' && b.at !== 'made') return true;
+  return getCulpritKey(a) === getCulpritKey(b);
 }

@@ -82,7 +82,8 @@ function readSheet(text: string, sheet: MarkupElement): StyleDeclaration[] {
   return found;
 }
 
-function readStyleAttribute(markup: Markup, element: MarkupElement): StyleDeclaration[] {
+/** The declarations of an element's style attribute, in order. */
+export function readStyleAttribute(markup: Markup, element: MarkupElement): StyleDeclaration[] {
   const attribute = getAttribute(element, 'style');
   if (!attribute) return [];
   const written = markup.text.slice(attribute.offset, attribute.endOffset);

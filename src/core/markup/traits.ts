@@ -1,3 +1,4 @@
+import { FRAMES, MEDIA } from '../standards/elements.js';
 import { getValue, type Markup, type MarkupElement } from './markup.js';
 
 /** What a snippet can do, as far as its markup tells: decides how a render is gone about. */
@@ -18,7 +19,6 @@ export interface Traits {
 }
 
 const SCRIPT_TYPES = /^(|module|(text|application)\/(x-)?(java|ecma)script)$/i;
-const FRAMES = new Set(['iframe', 'embed', 'object', 'portal']);
 const SCROLL_CSS = /animation-timeline|view-timeline|scroll-timeline|scroll\(|view\(/i;
 
 /** Styles that run in time, or that load by width or density: only a fresh load shows what they do. */
@@ -48,7 +48,7 @@ export function getTraits(markup: Markup): Traits {
       live ||
       SCROLL_CSS.test(markup.text) ||
       markup.elements.some((element) => getValue(element, 'loading') === 'lazy'),
-    media: live || markup.elements.some(({ name }) => name === 'video' || name === 'audio'),
+    media: live || markup.elements.some(({ name }) => MEDIA.has(name)),
     resizable: !live && !TELLS_WIDTH.test(markup.text) && !markup.elements.some(choosesByWidth),
     script: scripts[0]?.offset ?? null,
     scripts: scripts.map(({ offset }) => offset),

@@ -1,15 +1,14 @@
+import type { Culprit } from '../check.js';
 import type { ElementFact, Source } from '../evidence.js';
 import { getElementAt, getElementFrom } from '../markup/addresses.js';
 import { getAttribute, getTagSpan, type Markup, type MarkupElement } from '../markup/markup.js';
 import { findDeclaration, type StyleDeclaration } from '../markup/styles.js';
-import type { Edit, Span } from '../snippet.js';
+import type { Span } from '../snippet.js';
 
 /** Where a measured fault is set in the source, and what could be changed there. */
 export interface Blame {
   where: Span;
-  made?: string;
-  subject: string;
-  element: MarkupElement | null;
+  culprit: Culprit;
   declaration: StyleDeclaration | null;
 }
 
@@ -34,6 +33,9 @@ const TRACKS = [
   'flex-flow',
 ];
 
+/** As much of an element as tells where its width is set. */
+export type Sized = Pick<ElementFact, 'from' | 'selector' | 'box'>;
+
 /**
  * The smallest piece of the source that sets an element's width, or puts it where it sticks out:
  * declaration, attribute, else its tag.
@@ -41,11 +43,11 @@ const TRACKS = [
  */
 export function blameWidth(
   markup: Markup,
-  fact: ElementFact,
+  fact: Sized,
   { by = 'box', room = 0 }: { by?: 'box' | 'ink'; room?: number } = {},
 ): Blame {
   const blame = blameElement(markup, fact);
-  const { element } = blame;
+  const element = getBlamed(markup, blame);
   if (!element) return blame;
   // What would fit by its width is in the wrong place.
   const boxes = fact.box.width > room ? [SIZE, PLACE] : [PLACE, SIZE];
@@ -55,7 +57,7 @@ export function blameWidth(
       group.map((name) => findDeclaration(markup, element, [name])).find(Boolean) ?? null;
     if (declaration && sets(declaration)) return at(blame, declaration);
     const attribute = group === SIZE ? getAttribute(element, 'width') : null;
-    if (attribute) return { ...blame, where: attribute };
+    if (attribute) return { ...blame, where: getSpan(attribute) };
   }
   const tracks =
     by === 'box' && element.parent ? findDeclaration(markup, element.parent, TRACKS) : null;
@@ -68,71 +70,51 @@ function sets({ property, value }: StyleDeclaration): boolean {
 }
 
 function at(blame: Blame, declaration: StyleDeclaration): Blame {
-  return {
-    ...blame,
-    where: { offset: declaration.offset, endOffset: declaration.endOffset },
-    declaration,
-  };
+  return { ...blame, where: getSpan(declaration), declaration };
+}
+
+function getSpan({ offset, endOffset }: Span): Span {
+  return { offset, endOffset };
 }
 
 /** The element in the source; for what a script made, the script's tag. */
 export function blameElement(
   markup: Markup,
-  fact: { from: Source; selector: string | null },
+  { from, selector }: { from: Source; selector: string | null },
 ): Blame {
-  const { from } = fact;
   if ('offset' in from) {
     const element = getElementFrom(markup, from.offset) ?? getElementAt(markup, from.offset);
     const where = element ? getTagSpan(element) : { offset: from.offset, endOffset: from.offset };
-    return { where, subject: `@${from.offset}`, element, declaration: null };
+    return { where, culprit: { at: 'element', offset: from.offset }, declaration: null };
   }
   const script = from.script === null ? null : getElementFrom(markup, from.script);
-  const where = script
-    ? getTagSpan(script)
-    : { offset: 0, endOffset: Math.min(markup.text.length, 80) };
-  return {
-    where,
-    made: fact.selector ?? '',
-    subject: `made ${fact.selector}`,
-    element: null,
-    declaration: null,
-  };
+  const where = script ? getTagSpan(script) : getHead(markup);
+  return { where, culprit: { at: 'made', selector: selector ?? '' }, declaration: null };
+}
+
+/** The element to blame, where it stands in the source. */
+export function getBlamed(
+  markup: Markup,
+  { culprit }: Pick<Blame, 'culprit'>,
+): MarkupElement | null {
+  if (culprit.at !== 'element') return null;
+  return getElementFrom(markup, culprit.offset) ?? getElementAt(markup, culprit.offset);
+}
+
+/** The attribute to point at, of an element that is in the source; else the element, or what made it. */
+export function locateAttribute(markup: Markup, blame: Blame, ...names: string[]): Span {
+  const element = getBlamed(markup, blame);
+  const found = element && names.map((name) => getAttribute(element, name)).find(Boolean);
+  return found ? getSpan(found) : blame.where;
+}
+
+/** The beginning of a snippet, where nothing in it is to be pointed at. */
+export function getHead({ text }: Markup): Span {
+  return { offset: 0, endOffset: Math.min(text.length, 80) };
 }
 
 /** The offset in the snippet that something comes from: the element's, or its script's; null where none is known. */
 export function getSourceOffset(from: Source | null): number | null {
   if (from === null) return null;
   return 'offset' in from ? from.offset : from.script;
-}
-
-/** Adds declarations to an element's style attribute; null where the element is not in the source. */
-export function addStyle(element: MarkupElement | null, declarations: string): Edit[] | null {
-  if (!element) return null;
-  const style = getAttribute(element, 'style');
-  if (style) {
-    const written = style.value.trim().replace(/;$/, '');
-    const quote = /["]/.test(written) ? "'" : '"';
-    const text = `style=${quote}${written ? `${written}; ` : ''}${declarations}${quote}`;
-    return [{ offset: style.offset, endOffset: style.endOffset, text }];
-  }
-  const at = element.offset + 1 + element.name.length;
-  return [{ offset: at, endOffset: at, text: ` style="${declarations}"` }];
-}
-
-/** A cure for a width that is too large: it may shrink with its room. */
-export function mendWidth({ declaration, element }: Blame): Edit[] | null {
-  if (!declaration) {
-    const keepsRatio = element && /^(img|video|canvas)$/.test(element.name) ? '; height: auto' : '';
-    return addStyle(element, `max-width: 100%${keepsRatio}; box-sizing: border-box`);
-  }
-  const { offset, endOffset, property, value } = declaration;
-  if (/^(width|inline-size)$/.test(property)) {
-    return [
-      { offset, endOffset, text: `${property}: 100%; max-width: ${value}; box-sizing: border-box` },
-    ];
-  }
-  if (/^min-/.test(property)) return [{ offset, endOffset, text: `${property}: 0` }];
-  if (property === 'white-space')
-    return [{ offset, endOffset, text: 'white-space: normal; overflow-wrap: anywhere' }];
-  return null;
 }

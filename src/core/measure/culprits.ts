@@ -1,4 +1,5 @@
 import type { ElementFact } from '../evidence.js';
+import { REPLACED } from '../standards/elements.js';
 
 /** By how many px an element may stick out without being told. */
 export const TOLERANCE = 1;
@@ -63,13 +64,10 @@ export function findCulprits(elements: readonly ElementFact[], wish: CulpritWish
 
 /** An inline element and those beside it that stick out too; replaced elements stand for themselves. */
 function listLine(element: ElementFact, sticking: readonly ElementFact[]): ElementFact[] {
-  const isPiece = ({ style, tag }: ElementFact) =>
-    style.display === 'inline' && !REPLACED.test(tag);
+  const isPiece = ({ style, tag }: ElementFact) => style.display === 'inline' && !REPLACED.has(tag);
   if (!isPiece(element)) return [];
   return sticking.filter((one) => one.parent === element.parent && isPiece(one));
 }
-
-const REPLACED = /^(img|iframe|video|audio|embed|object|canvas|svg|input|textarea|select)$/;
 
 /** How much of an element's width one inside must take up to be the cause of it. */
 const MOST_OF_IT = 0.9;

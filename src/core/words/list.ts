@@ -1,9 +1,9 @@
-import type { Seen } from '../check.js';
+import { getMade, type Culprit, type Seen } from '../check.js';
 
 /** `a`, `a and b`, `a, b and c`. */
-export function joinWords(words: readonly string[]): string {
+export function joinWords(words: readonly string[], last: 'and' | 'or' = 'and'): string {
   if (words.length < 2) return words.join('');
-  return `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`;
+  return `${words.slice(0, -1).join(', ')} ${last} ${words.at(-1)}`;
 }
 
 /** The widths at which something was seen: `at 320, 390 and 768 px`; '' where it was seen nowhere. */
@@ -22,6 +22,7 @@ export function getWorstSeen(seen: readonly Seen[], measure: string): Seen | nul
 }
 
 /** How something of the snippet is called: `<iframe>`, or, where a script made it, by its selector. */
-export function nameElement(tag: string, made: string | undefined): string {
+export function nameElement(tag: string, culprit: Culprit): string {
+  const made = getMade(culprit);
   return made ? `the <${tag}> that a script made (${made})` : `the <${tag}>`;
 }

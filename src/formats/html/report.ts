@@ -1,28 +1,25 @@
 import type { RunDocument, SnippetReport } from '../../core/run.js';
 import { formatPixels } from '../../core/measure/units.js';
-import { cleanLine } from '../clean.js';
-import { formatCounts, formatEngines, formatHead, type HouseLook } from '../summary.js';
+import { clean, cleanLine } from '../clean.js';
+import { formatCounts, formatEngines, formatHead } from '../summary.js';
 import { formatFinding } from './finding.js';
 import { formatShape } from './shapes.js';
-import { formatSheet, type GetPicture, type Sight } from './sheet.js';
+import { formatSheet, type Shots } from './sheet.js';
 import { STYLE } from './style.js';
 import { html, trusted, type Html } from './template.js';
 
-/** All that the HTML report is made from. */
-export interface HtmlReport {
-  document: RunDocument;
-  house: HouseLook;
-  /** The snippets' texts by name. */
-  texts: ReadonlyMap<string, string>;
-  /** By snippet: what each of its renders looked like. */
-  sights: ReadonlyMap<string, readonly Sight[]>;
-  getPicture: GetPicture;
-}
+/** The bytes of a shot, base64; null where they are not there. */
+export type GetShot = (hash: string) => Promise<string | null>;
 
-/** The report as one HTML file that asks for nothing outside. */
-export function formatHtml(report: HtmlReport): string {
-  const { document } = report;
-  const page = html`<!doctype html>
+/**
+ * The report as one HTML file that asks for nothing outside, piece by piece: the shots of one snippet
+ * at a time are held.
+ */
+export async function* formatHtml(
+  document: RunDocument,
+  getShot: GetShot,
+): AsyncGenerator<string, void, undefined> {
+  yield html`<!doctype html>
     <html lang="en" class="themed">
       <head>
         <meta charset="utf-8" />
@@ -37,20 +34,31 @@ export function formatHtml(report: HtmlReport): string {
         </style>
       </head>
       <body>
-        ${formatTop(report)}
-        <main>
-          ${document.snippets.length > 1 ? formatList(document) : null}
-          ${document.snippets.map((snippet, i) => formatSnippet(snippet, i, report))}
-        </main>
-        ${formatFoot(report)}
+        ${formatTop(document)}
+        <main>${document.snippets.length > 1 ? formatList(document) : null}</main>
       </body>
-    </html>`;
-  return `${page.toString()}\n`;
+    </html>`.toString();
+  for (const [i, snippet] of document.snippets.entries())
+    yield formatSnippet(snippet, i, document, await loadShots([snippet], getShot)).toString();
+  yield html`</main>${formatFoot(document)}</body></html>
+    `.toString();
+}
+
+/** The shots of some snippets, as far as they are there. */
+export async function loadShots(
+  snippets: readonly SnippetReport[],
+  getShot: GetShot,
+): Promise<Shots> {
+  const shots = new Map<string, string>();
+  for (const { shot } of snippets.flatMap(({ renders }) => renders)) {
+    const bytes = shot && !shots.has(shot.hash) ? await getShot(shot.hash) : null;
+    if (shot && bytes) shots.set(shot.hash, bytes);
+  }
+  return shots;
 }
 
 /** Contact sheets alone, for a picture of them. */
-export function formatSheetPage(report: HtmlReport, names: ReadonlySet<string>): string {
-  const chosen = report.document.snippets.filter(({ name }) => names.has(name));
+export function formatSheetPage(snippets: readonly SnippetReport[], shots: Shots): string {
   const page = html`<!doctype html>
     <html lang="en">
       <head>
@@ -62,13 +70,13 @@ export function formatSheetPage(report: HtmlReport, names: ReadonlySet<string>):
       </head>
       <body>
         <main>
-          ${chosen.map((snippet) => {
-            const sights = report.sights.get(snippet.name) ?? [];
-            return html`<section class="snippet">
-              ${formatTitle(snippet)} ${formatSheet(snippet, sights, report.getPicture)}
-              <p class="faint">${formatKey(snippet)}</p>
-            </section>`;
-          })}
+          ${snippets.map(
+            (snippet) =>
+              html`<section class="snippet">
+                ${formatTitle(snippet)} ${formatSheet(snippet, shots)}
+                <p class="faint">${formatKey(snippet)}</p>
+              </section>`,
+          )}
         </main>
       </body>
     </html>`;
@@ -88,7 +96,7 @@ function getTitle({ snippets }: RunDocument): string {
   return snippets.length === 1 ? cleanLine(snippets[0]!.name) : `${snippets.length} snippets`;
 }
 
-function formatTop({ document, house }: HtmlReport): Html {
+function formatTop(document: RunDocument): Html {
   const of = (verdict: string) => document.snippets.filter((one) => one.verdict === verdict).length;
   const sums = (['hold', 'unsure', 'clear'] as const)
     .filter((verdict) => of(verdict) > 0)
@@ -97,7 +105,7 @@ function formatTop({ document, house }: HtmlReport): Html {
   return html`<header class="top">
     <div>
       <h1>${getTitle(document)}</h1>
-      <p class="says">${sums.join(', ')}. ${formatHead(house)}</p>
+      <p class="says">${sums.join(', ')}. ${formatHead(document.house)}</p>
       <p class="faint">
         Inspected on ${day} UTC with Mivket ${document.tool.version}${formatIn(document)}.
       </p>
@@ -150,24 +158,38 @@ function formatTitle(snippet: SnippetReport): Html {
   </div>`;
 }
 
-function formatSnippet(snippet: SnippetReport, index: number, report: HtmlReport): Html {
-  const { document, texts, sights, getPicture } = report;
+function formatSnippet(
+  snippet: SnippetReport,
+  index: number,
+  document: RunDocument,
+  shots: Shots,
+): Html {
   const anchor = `s${index + 1}`;
-  const text = texts.get(snippet.name) ?? '';
   const missed = document.notJudged.filter((one) => one.snippet === snippet.name);
   return html`<section class="snippet" id="${anchor}" aria-label="${cleanLine(snippet.name)}">
-    ${formatTitle(snippet)} ${formatSheet(snippet, sights.get(snippet.name) ?? [], getPicture)}
+    ${formatTitle(snippet)} ${formatSheet(snippet, shots)}
     ${snippet.findings.map((finding, i) =>
-      formatFinding(finding, i + 1, anchor, text, snippet.renders.length),
+      formatFinding(finding, i + 1, anchor, snippet.text, snippet.renders.length),
     )}
+    ${formatWhole(snippet)}
     ${missed.map(({ id, why }) => html`<p class="faint">Not judged: ${id}, because ${cleanLine(why)}.</p>`)}
   </section>`;
 }
 
-function formatFoot({ document }: HtmlReport): Html {
+/** The whole snippet with all cures, to be copied. */
+function formatWhole({ mended }: SnippetReport): Html | null {
+  return mended === null
+    ? null
+    : html`<details class="whole">
+        <summary>The whole snippet, corrected</summary>
+        <pre tabindex="0"><code>${clean(mended)}</code></pre>
+      </details>`;
+}
+
+function formatFoot({ engines }: RunDocument): Html {
   const seen =
-    document.engines.length > 0
-      ? `Seen in ${formatEngines(document.engines)} alone: not in Firefox or Safari, not signed in, not after a click.`
+    engines.length > 0
+      ? `Seen in ${formatEngines(engines)} alone: not in Firefox or Safari, not signed in, not after a click.`
       : 'Nothing was rendered: only the markup was read.';
   return html`<footer>
     <div>${seen} On pictures a culprit is outlined, with the number of its finding.</div>

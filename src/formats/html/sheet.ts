@@ -1,56 +1,38 @@
 import type { Shot } from '../../core/evidence.js';
-import type { Mark } from '../../core/judge/marks.js';
-import type { SnippetReport } from '../../core/run.js';
+import type { RenderReport, SnippetReport } from '../../core/run.js';
 import { formatPixels } from '../../core/measure/units.js';
 import { cleanLine } from '../clean.js';
 import { formatShape } from './shapes.js';
 import { html, type Html } from './template.js';
 
-/** What a render looked like, and the culprits on it. */
-export interface Sight {
-  shot: Shot | null;
-  marks: readonly Mark[];
-}
+type Mark = RenderReport['marks'][number];
+type Shown = RenderReport & { shot: Shot };
 
-/** The bytes of a picture, base64; null where they are not there. */
-export type GetPicture = (hash: string) => string | null;
-
-type RenderReport = SnippetReport['renders'][number];
+/** The bytes of shots by their hash, base64; what is not among them is told to be missing. */
+export type Shots = ReadonlyMap<string, string>;
 
 /** The contact sheet of a snippet: a row a slot, its widths side by side at one scale. */
-export function formatSheet(
-  snippet: SnippetReport,
-  sights: readonly Sight[],
-  getPicture: GetPicture,
-): Html | null {
-  const taken = snippet.renders
-    .map((render, i) => ({ render, sight: sights[i] }))
-    .filter(({ sight }) => sight?.shot);
+export function formatSheet(snippet: SnippetReport, shots: Shots): Html | null {
+  const taken = snippet.renders.filter((render): render is Shown => render.shot !== null);
   if (taken.length === 0) return null;
-  const slots = [...new Set(taken.map(({ render }) => render.slot))];
+  const slots = [...new Set(taken.map(({ slot }) => slot))];
   const rows = slots.map((slot) => {
-    const row = taken.filter(({ render }) => render.slot === slot);
+    const row = taken.filter((render) => render.slot === slot);
     return html`<div class="row">
       <h3 class="slot">
         Slot ${cleanLine(slot)}${row.some(isBeyond) ? '; the dashed line is the window’s edge' : ''}
       </h3>
-      <div class="shots">
-        ${row.map(({ render, sight }) => formatFigure(snippet, render, sight!, getPicture))}
-      </div>
+      <div class="shots">${row.map((render) => formatFigure(snippet, render, shots))}</div>
     </div>`;
   });
   return html`<div class="sheet">${rows}</div>`;
 }
 
-function formatFigure(
-  snippet: SnippetReport,
-  render: RenderReport,
-  { shot, marks }: Sight,
-  getPicture: GetPicture,
-): Html {
-  const { region } = shot!;
-  const bytes = getPicture(shot!.hash);
-  const edge = isBeyond({ render, sight: { shot, marks } })
+function formatFigure(snippet: SnippetReport, render: Shown, shots: Shots): Html {
+  const { shot, marks } = render;
+  const { region } = shot;
+  const bytes = shots.get(shot.hash);
+  const edge = isBeyond(render)
     ? html`<span class="edge" style="left: ${percent(render.width / region.width)}"></span>`
     : null;
   const picture = bytes
@@ -68,14 +50,15 @@ function formatFigure(
 }
 
 /** Whether the picture shows more than the window does. */
-function isBeyond({ render, sight }: { render: RenderReport; sight: Sight | undefined }): boolean {
-  return (sight?.shot?.region.width ?? 0) > render.width + 1;
+function isBeyond({ shot, width }: Shown): boolean {
+  return shot.region.width > width + 1;
 }
 
 function formatCaption(render: RenderReport): Html {
   const slot = render.slotWidth === null ? '' : `, slot ${formatPixels(render.slotWidth)}`;
+  const state = render.variant === 'as-is' ? '' : `, ${render.variant}`;
   return html`${formatShape(render.worst)} <b>${render.width} px</b
-    ><span class="faint">${slot}</span>`;
+    ><span class="faint">${slot}${state}</span>`;
 }
 
 /** What lies on one and the same box has one outline and all its numbers; the heaviest comes first. */
@@ -122,10 +105,11 @@ function percent(share: number): string {
 
 function describe(
   { name }: SnippetReport,
-  { slot, width }: RenderReport,
+  { slot, width, variant }: RenderReport,
   marks: readonly Mark[],
 ): string {
   const numbers = [...new Set(marks.map(({ number }) => number))];
   const marked = numbers.length > 0 ? `; outlined: finding ${numbers.join(', ')}` : '';
-  return `${cleanLine(name)} in the slot ${slot} of a window of ${width} px${marked}`;
+  const state = variant === 'as-is' ? '' : `, ${variant}`;
+  return `${cleanLine(name)} in the slot ${slot} of a window of ${width} px${state}${marked}`;
 }

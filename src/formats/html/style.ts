@@ -39,6 +39,7 @@ article header { display: flex; flex-wrap: wrap; gap: .3rem .8rem; align-items: 
 pre { margin: .2rem 0 .7rem; padding: .6rem .8rem; background: var(--wash); white-space: pre-wrap; overflow-wrap: anywhere; } pre .line { color: var(--faint); user-select: none; }
 pre mark { background: none; color: inherit; text-decoration: underline 2px var(--concern); text-underline-offset: .3em; }
 dl { display: grid; grid-template-columns: 7.5rem 1fr; gap: .25rem .8rem; margin: 0; font-size: .94rem; } dt { color: var(--faint); } dd { margin: 0; max-width: 46rem; min-width: 0; } dd pre { margin: 0; }
+details.whole { border-top: 1px solid var(--line); padding: .9rem 0; } details.whole summary { cursor: pointer; font-weight: 600; } details.whole pre { margin-top: .7rem; white-space: pre-wrap; }
 nav ol { list-style: none; margin: 0; padding: 0; } footer { padding-top: 2rem; padding-bottom: 3rem; margin-top: 3rem; font-size: .88rem; color: var(--faint); }
 footer > div { border-top: 1px solid var(--line); padding-top: 1rem; }
 .missing { display: block; padding: 2rem 1rem; color: #6a645b; font-size: .85rem; }

@@ -1,0 +1,32 @@
+import type { House } from '../core/house/house.js';
+import { judgeSnippet } from '../core/judge/judge.js';
+import { readMarkup } from '../core/markup/markup.js';
+import type { Snippet } from '../core/snippet.js';
+import { chooseChecks } from '../run/choose.js';
+import type { AuditOptions } from './options.js';
+import type { Progress } from './progress.js';
+
+/** What the markup alone shows is on the screen before the browser has started. */
+export function tellEarly(
+  snippets: readonly Snippet[],
+  house: House,
+  { only, skip }: AuditOptions,
+  progress: Progress,
+): void {
+  const checks = chooseChecks({ ...(only && { only }), ...(skip && { skip }) }, (part) => part);
+  const today = new Date().toISOString().slice(0, 10);
+  for (const snippet of snippets) {
+    const { report } = judgeSnippet({
+      snippet,
+      markup: readMarkup(snippet.text),
+      house,
+      evidence: [],
+      baselines: new Map(),
+      checks,
+      today,
+      markupOnly: 'only the markup was read',
+    });
+    for (const finding of report.findings)
+      progress.note(`${snippet.name}:${finding.where.line}  ${finding.id}: ${finding.message}`);
+  }
+}

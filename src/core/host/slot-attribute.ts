@@ -1,0 +1,2 @@
+/** Marks the places in a host page where snippets go. */
+export const SLOT_ATTRIBUTE = 'data-mivket-slot';

@@ -1,0 +1,86 @@
+import { z } from 'zod';
+
+/** How a page is looked at. Sizes in CSS px. */
+export const viewportSchema = z.object({
+  name: z.string(),
+  width: z.number(),
+  height: z.number(),
+  density: z.number(),
+  touch: z.boolean(),
+  scrollBars: z.enum(['classic', 'overlay']),
+  scheme: z.enum(['light', 'dark']),
+  /** What the browser is to say of itself; null for what it says at such a viewport. */
+  userAgent: z.string().nullable(),
+});
+export type Viewport = z.output<typeof viewportSchema>;
+
+/** How a snippet comes into the page. */
+export const INSERTS = ['inline'] as const;
+export type Insert = (typeof INSERTS)[number];
+
+/**
+ * In what state a page is looked at: as it is, with nothing in its slots, or for a visitor who wants
+ * less motion (Media Queries 5, `prefers-reduced-motion`).
+ */
+export const VARIANTS = ['as-is', 'empty', 'reduced-motion'] as const;
+export type Variant = (typeof VARIANTS)[number];
+
+export const ENGINE_NAMES = ['chromium'] as const;
+export type EngineName = (typeof ENGINE_NAMES)[number];
+
+/** One load in the browser. Plain data: the key of a cache, or a message to another machine. */
+export const renderSchema = z.object({
+  snippets: z.array(z.object({ name: z.string(), slot: z.string() })).min(1),
+  insert: z.enum(INSERTS),
+  viewport: viewportSchema,
+  engine: z.enum(ENGINE_NAMES),
+  variant: z.enum(VARIANTS),
+});
+export type Render = z.output<typeof renderSchema>;
+
+/** Where something was looked at, in words that reports use. */
+export interface Place {
+  slot: string;
+  insert: string;
+  viewport: string;
+  width: number;
+  density: number;
+  scheme: string;
+  engine: string;
+  variant: string;
+}
+
+/** The place of one of a render's snippets. */
+export function getPlace({ render, of }: { render: Render; of: number }): Place {
+  const { viewport, insert, engine, variant } = render;
+  return {
+    slot: render.snippets[of]?.slot ?? '',
+    insert,
+    viewport: viewport.name,
+    width: viewport.width,
+    density: viewport.density,
+    scheme: viewport.scheme,
+    engine,
+    variant,
+  };
+}
+
+/** Places of one key are the same. */
+export function getPlaceKey(place: Place): string {
+  return [place.slot, place.insert, place.viewport, place.engine, place.variant].join(' ');
+}
+
+/** Renders of one key are the same: for whatever is kept by render. */
+export function getRenderKey({ snippets, insert, viewport, engine, variant }: Render): string {
+  return JSON.stringify([
+    snippets.map(({ name, slot }) => [name, slot]),
+    [insert, engine, variant],
+    viewportSchema.keyof().options.map((key) => viewport[key]),
+  ]);
+}
+
+/** The same page with nothing in its slots: what a render is held against. */
+export function getEmpty(render: Render): Render {
+  const snippets = render.snippets.map(({ slot }) => ({ name: '', slot }));
+  return { ...render, snippets, variant: 'empty' };
+}

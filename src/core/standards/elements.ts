@@ -1,0 +1,58 @@
+/** Elements that never show anything themselves. */
+export const UNSEEN: ReadonlySet<string> = new Set(
+  'script style link meta noscript template base title'.split(' '),
+);
+
+/** Elements that show another document (HTML, 4.8 Embedded content). */
+export const FRAMES: ReadonlySet<string> = new Set(['iframe', 'embed', 'object']);
+
+/** Elements that play film or sound (HTML, 4.8.11 Media elements). */
+export const MEDIA: ReadonlySet<string> = new Set(['video', 'audio']);
+
+/** Elements whose content is not laid out by the page's styles, and fields, which behave alike (HTML, 15.4 and 15.5). */
+export const REPLACED: ReadonlySet<string> = new Set(
+  'img iframe video audio embed object canvas svg input textarea select'.split(' '),
+);
+
+/** Elements that the browser paints something for, whatever their style. */
+export const PAINTED: ReadonlySet<string> = new Set([
+  ...REPLACED,
+  ...'button hr meter progress'.split(' '),
+]);
+
+/** Elements that are there to be looked at, and not only to hold something. */
+export const MEANT_TO_SHOW: ReadonlySet<string> = new Set(
+  [...PAINTED, 'picture', 'math', 'table'].filter((name) => name !== 'audio'),
+);
+
+/** An element of the markup or of a page, as far as these facts need it. */
+export interface Described {
+  name: string;
+  /** null where it has no such attribute. */
+  get(attribute: string): string | null;
+}
+
+/** The first role that is written, in lower case; '' for none. */
+export function getRole(element: Described): string {
+  return (element.get('role') ?? '').trim().split(/\s+/)[0]!.toLowerCase();
+}
+
+/** Whether it is a picture to assistive technology: img, image button, area with a link, or what says that it is one. */
+export function isPicture(element: Described): boolean {
+  const { name } = element;
+  if (name === 'img') return true;
+  if (name === 'area') return element.get('href') !== null;
+  if (name === 'input' && element.get('type')?.toLowerCase() === 'image') return true;
+  return /^(img|image)$/.test(getRole(element));
+}
+
+/** Whether its markup says that it is decoration only. */
+export function isDecoration(element: Described): boolean {
+  return /^(presentation|none)$/.test(getRole(element));
+}
+
+/** Whether it is a link or a button. */
+export function isLinkOrButton(element: Described): boolean {
+  if (element.name === 'a') return element.get('href') !== null;
+  return element.name === 'button' || /^(button|link)$/.test(getRole(element));
+}

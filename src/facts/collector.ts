@@ -1,0 +1,76 @@
+import type { Baseline, Gap, Hang } from '../core/evidence.js';
+import type { Parted } from '../render/collect/own.js';
+import type { Reading } from '../render/collect/read.js';
+import type { GateRefusal } from '../render/gate/gate.js';
+import type { BrowserPage } from '../render/page/browser-page.js';
+import type { Happenings } from '../render/page/happenings.js';
+import type { ServedPage } from '../render/page/served-page.js';
+import { collectElements } from './elements/collect.js';
+import { collectFrames } from './frames/collect.js';
+import { collectHost } from './host/collect.js';
+import { FACT_KINDS, getEmptyFacts, type FactKind, type Facts } from './kinds.js';
+import { collectMedia } from './media/collect.js';
+import { collectPage } from './page/collect.js';
+import { collectPictures } from './pictures/collect.js';
+import { collectScripts } from './scripts/collect.js';
+import { collectSlot } from './slot/collect.js';
+import { collectTraffic } from './traffic/collect.js';
+
+/** All that a load has given of a snippet's page, before it is told by kinds. */
+export interface Look {
+  page: Pick<BrowserPage, 'requests' | 'address' | 'mainFrame'>;
+  served: ServedPage;
+  /** Which of the render's snippets is meant. */
+  of: number;
+  happened: Happenings;
+  /** null where nothing was read in the page, or it could not be told whose it is. */
+  reading: Reading | null;
+  parted: Parted | null;
+  hung: Hang | null;
+  /** What had not come to rest when the time was over. */
+  stillMoving: readonly string[];
+  refusals: readonly GateRefusal[];
+  /** The page without the snippet; null while that itself is rendered. */
+  baseline: Baseline | null;
+  /** The page without the snippet has code; so has the snippet. */
+  hostChanges: boolean;
+  changes: boolean;
+  hasSound(address: string): boolean | null;
+}
+
+/** Tells of one kind; `facts` holds the kinds before it. */
+export type Collector<K extends FactKind> = (look: Look, facts: Facts) => Facts[K];
+
+const COLLECTORS: { [K in FactKind]: Collector<K> } = {
+  page: collectPage,
+  slot: collectSlot,
+  elements: collectElements,
+  frames: collectFrames,
+  media: collectMedia,
+  pictures: collectPictures,
+  traffic: collectTraffic,
+  scripts: collectScripts,
+  host: collectHost,
+};
+
+/** Facts of all kinds. One that cannot be told is a gap of its own, and costs the others nothing. */
+export function collectFacts(
+  look: Look,
+  collectors: { [K in FactKind]: Collector<K> } = COLLECTORS,
+): { facts: Facts; gaps: Gap[] } {
+  const facts = getEmptyFacts();
+  const gaps: Gap[] = [];
+  const failed = look.reading?.objects.failed ?? {};
+  const take = <K extends FactKind>(kind: K) => {
+    try {
+      const why = failed[kind];
+      if (why !== undefined) throw new Error(why);
+      facts[kind] = collectors[kind](look, facts);
+    } catch (error) {
+      const why = `${kind} could not be read (${(error as Error).message.split('\n')[0]})`;
+      gaps.push({ kind, why, seen: null, kept: null });
+    }
+  };
+  FACT_KINDS.forEach(take);
+  return { facts, gaps };
+}

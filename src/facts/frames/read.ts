@@ -1,0 +1,35 @@
+import { FRAMES } from '../../core/standards/elements.js';
+import { findIndex } from '../../render/in-page/inner.js';
+import type { ObjectReader } from '../../render/in-page/objects.js';
+import type { OfElement } from '../common.js';
+import type { FrameFact } from './fact.js';
+
+/** A frame as the page shows it; `index`: its place among the page's frames. */
+export type RawFrame = Omit<FrameFact, OfElement | 'inner'> & { index: number | null };
+
+export const readFrame: ObjectReader<RawFrame> = {
+  fits: (_real, node) => FRAMES.has(node.localName),
+  read(_real, node, book) {
+    const { page } = book;
+    const written = node.getAttribute(node.localName === 'object' ? 'data' : 'src') ?? '';
+    const address = URL.canParse(written, page.baseURI)
+      ? new URL(written, page.baseURI).href
+      : written;
+    const style = getComputedStyle(node);
+    const inner = (node as Partial<HTMLIFrameElement>).contentWindow ?? null;
+    return {
+      id: book.idOf(node),
+      tag: node.localName as FrameFact['tag'],
+      address,
+      attributes: Object.fromEntries(Array.from(node.attributes, (a) => [a.name, a.value])),
+      border:
+        getInset(style.borderLeftStyle, style.borderLeftWidth) +
+        getInset(style.borderRightStyle, style.borderRightWidth),
+      index: inner && findIndex(inner, window),
+    };
+  },
+};
+
+function getInset(kind: string, width: string): number {
+  return kind === 'inset' ? parseFloat(width) : 0;
+}

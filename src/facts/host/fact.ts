@@ -1,0 +1,18 @@
+import { z } from 'zod';
+import { boxSchema } from '../common.js';
+import { defineKind } from '../kind.js';
+
+export const partSchema = z.object({ box: boxSchema, shown: z.boolean(), style: z.string() });
+/** How a part of the host page looks. */
+export type HostPart = z.output<typeof partSchema>;
+
+/** A part of the host page that differs from the page without the snippet. */
+const difference = z.object({
+  offset: z.int(),
+  tag: z.string(),
+  without: partSchema.nullable(),
+  with: partSchema.nullable(),
+});
+export type HostPartFact = z.output<typeof difference>;
+
+export const host = defineKind({ inPage: true, schema: z.array(difference), empty: [] });

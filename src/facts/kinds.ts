@@ -1,0 +1,30 @@
+import type { z } from 'zod';
+import { elements } from './elements/fact.js';
+import { frames } from './frames/fact.js';
+import { host } from './host/fact.js';
+import { media } from './media/fact.js';
+import { page } from './page/fact.js';
+import { pictures } from './pictures/fact.js';
+import { scripts } from './scripts/fact.js';
+import { slot } from './slot/fact.js';
+import { traffic } from './traffic/fact.js';
+
+/** All kinds of facts, in the order in which they are told. */
+export const KINDS = { page, slot, elements, frames, media, pictures, traffic, scripts, host };
+
+export type FactKind = keyof typeof KINDS;
+
+/** What a render measures, by kind. A check names the kinds it reads. */
+export type Facts = { [K in FactKind]: z.output<(typeof KINDS)[K]['schema']> };
+
+export const FACT_KINDS = Object.keys(KINDS) as readonly FactKind[];
+
+/** One thing of every kind: what `make` gives for it. */
+export function forKinds<T>(make: (kind: FactKind) => T): Record<FactKind, T> {
+  return Object.fromEntries(FACT_KINDS.map((kind) => [kind, make(kind)])) as Record<FactKind, T>;
+}
+
+/** The facts of a render that gave none. */
+export function getEmptyFacts(): Facts {
+  return structuredClone(forKinds((kind) => KINDS[kind].empty)) as Facts;
+}

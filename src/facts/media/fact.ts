@@ -1,0 +1,33 @@
+import { z } from 'zod';
+import { objectShape } from '../common.js';
+import { defineKind } from '../kind.js';
+
+const medium = z.object({
+  ...objectShape,
+  tag: z.enum(['video', 'audio']),
+  address: z.string(),
+  autoplay: z.boolean(),
+  /** A script called play() while it had sound. */
+  asksForSound: z.boolean(),
+  muted: z.boolean(),
+  volume: z.number(),
+  controls: z.boolean(),
+  loop: z.boolean(),
+  inline: z.boolean(),
+  poster: z.boolean(),
+  paused: z.boolean(),
+  started: z.boolean(),
+  inView: z.boolean(),
+  /** HTMLMediaElement readyState (0 to 4) and networkState (0 to 3). */
+  readyState: z.int(),
+  networkState: z.int(),
+  error: z.string().nullable(),
+  /** Frames decoded since load; of a film that runs, these were presented. */
+  frames: z.int(),
+  duration: z.number().nullable(),
+  /** Whether the file has a sound track; null where nothing was told. */
+  sound: z.boolean().nullable(),
+});
+export type MediaFact = z.output<typeof medium>;
+
+export const media = defineKind({ inPage: true, schema: z.array(medium), empty: [] });

@@ -1,0 +1,42 @@
+import type { ObjectReader } from '../../render/in-page/objects.js';
+import { isInView } from '../../render/in-page/shared.js';
+import type { OfElement } from '../common.js';
+import type { MediaFact } from './fact.js';
+
+export type RawMedium = Omit<MediaFact, OfElement>;
+
+const ERRORS = ['', 'aborted', 'network', 'decode', 'source not supported'];
+
+export const readMedium: ObjectReader<RawMedium> = {
+  fits: (real) => real instanceof HTMLMediaElement,
+  read(real, _node, book) {
+    const node = real as HTMLMediaElement;
+    const video = node instanceof HTMLVideoElement ? node : null;
+    // Not every engine tells of what it decoded.
+    const { webkitAudioDecodedByteCount: decoded = 0 } = node as {
+      webkitAudioDecodedByteCount?: number;
+    };
+    return {
+      id: book.idOf(node),
+      tag: video ? 'video' : 'audio',
+      address: node.currentSrc,
+      autoplay: node.autoplay,
+      asksForSound: book.asking.has(node),
+      muted: node.muted,
+      volume: node.volume,
+      controls: node.controls,
+      loop: node.loop,
+      inline: node.hasAttribute('playsinline'),
+      poster: Boolean(video?.poster),
+      paused: node.paused,
+      started: book.media.has(node),
+      inView: isInView(node),
+      readyState: node.readyState,
+      networkState: node.networkState,
+      error: node.error ? `${ERRORS[node.error.code]}: ${node.error.message}` : null,
+      frames: video?.getVideoPlaybackQuality().totalVideoFrames ?? 0,
+      duration: Number.isFinite(node.duration) ? node.duration : null,
+      sound: decoded > 0 ? true : null,
+    };
+  },
+};

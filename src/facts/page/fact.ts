@@ -1,0 +1,35 @@
+import { z } from 'zod';
+import { defineKind } from '../kind.js';
+
+const width = z.object({
+  scrollWidth: z.number(),
+  clientWidth: z.number(),
+  /** A visitor can scroll there: not with `overflow-x: hidden` or `clip` on the page. */
+  scrollable: z.boolean(),
+});
+export type PageWidth = z.output<typeof width>;
+
+export const page = defineKind({
+  inPage: true,
+  schema: z.object({
+    /** Scrollable width and the width there is, CSS px, at load and after a scroll to the end and back. */
+    atLoad: width,
+    afterScroll: width.nullable(),
+    /** What `elements` were read at: the wider of the two. */
+    readAt: z.enum(['load', 'after-scroll']),
+    direction: z.enum(['ltr', 'rtl']),
+    /** What had not come to rest when the time was over. */
+    stillMoving: z.array(z.string()),
+    /** The document was written over after load. */
+    replaced: z.boolean(),
+  }),
+  empty: {
+    atLoad: { scrollWidth: 0, clientWidth: 0, scrollable: false },
+    afterScroll: null,
+    readAt: 'load',
+    direction: 'ltr',
+    stillMoving: [],
+    replaced: false,
+  },
+});
+export type PageFact = z.output<typeof page.schema>;

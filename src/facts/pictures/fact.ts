@@ -1,0 +1,18 @@
+import { z } from 'zod';
+import { objectShape } from '../common.js';
+import { defineKind } from '../kind.js';
+
+const picture = z.object({
+  ...objectShape,
+  tag: z.string(),
+  exposed: z.boolean(),
+  /** Hidden from assistive technology by its markup, or marked as decoration. */
+  ignored: z.boolean(),
+  /** Its file has come; true for what has no file. */
+  loaded: z.boolean(),
+  /** The text alternative by the accessible-name computation; '' where it is empty, null where nothing gives one. */
+  name: z.string().nullable(),
+});
+export type PictureFact = z.output<typeof picture>;
+
+export const pictures = defineKind({ inPage: true, schema: z.array(picture), empty: [] });

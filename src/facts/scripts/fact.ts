@@ -1,0 +1,31 @@
+import { z } from 'zod';
+import { sourceSchema } from '../common.js';
+import { defineKind } from '../kind.js';
+
+const hang = z.object({
+  from: sourceSchema.nullable(),
+  /** The address of the script; null where it stands in the page itself, or is not known. */
+  address: z.string().nullable(),
+  line: z.int().nullable(),
+  functionName: z.string().nullable(),
+  seconds: z.number(),
+});
+export type Hang = z.output<typeof hang>;
+
+export const scripts = defineKind({
+  inPage: false,
+  schema: z.object({
+    /** The page's own code kept the browser busy beyond the limit. */
+    hung: hang.nullable(),
+    dialogs: z.array(z.object({ kind: z.string(), text: z.string() })),
+    /** Addresses for which a window was to be opened. */
+    windows: z.array(z.string()),
+    /** Attempts of the page to reload, or to go elsewhere. */
+    navigations: z.array(z.object({ kind: z.enum(['reload', 'leave']), address: z.string() })),
+    console: z.array(z.string()),
+    /** Addresses of sounds outside of the document that a script called play() on. */
+    sounds: z.array(z.string()),
+  }),
+  empty: { hung: null, dialogs: [], windows: [], navigations: [], console: [], sounds: [] },
+});
+export type ScriptFact = z.output<typeof scripts.schema>;

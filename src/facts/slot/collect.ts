@@ -1,0 +1,5 @@
+import type { Collector } from '../collector.js';
+import { slot } from './fact.js';
+
+export const collectSlot: Collector<'slot'> = ({ reading, of }) =>
+  reading?.raw.slots[of] ?? slot.empty;

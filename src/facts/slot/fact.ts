@@ -1,0 +1,18 @@
+import { z } from 'zod';
+import { boxSchema } from '../common.js';
+import { defineKind } from '../kind.js';
+
+export const slot = defineKind({
+  inPage: true,
+  schema: z.object({
+    name: z.string(),
+    /** The content box, page px. */
+    box: boxSchema,
+    /** By how many px its content reaches beyond it. */
+    overhang: z.number(),
+    /** Text of its own shows in it, outside of all elements. */
+    text: z.boolean(),
+  }),
+  empty: { name: '', box: { x: 0, y: 0, width: 0, height: 0 }, overhang: 0, text: false },
+});
+export type SlotFact = z.output<typeof slot.schema>;

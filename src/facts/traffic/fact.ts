@@ -1,0 +1,51 @@
+import { z } from 'zod';
+import { sourceSchema } from '../common.js';
+import { defineKind } from '../kind.js';
+
+const refusal = z.object({
+  kind: z.enum([
+    'private-address',
+    'offline',
+    'unknown-name',
+    'bad-scheme',
+    'unreachable',
+    'proxy',
+    'not-recorded',
+    'not-here',
+    'no-lookup',
+    'too-much',
+    'odd-status',
+  ]),
+  /** For a private address: what it is, in words. */
+  words: z.string(),
+});
+export type Refusal = z.output<typeof refusal>;
+export type RefusalKind = Refusal['kind'];
+
+const request = z.object({
+  address: z.string(),
+  /** The address that was asked for before redirects; the same as `address` where there were none. */
+  first: z.string(),
+  host: z.string(),
+  /** The protocol's resource type: Script, Image, Document … */
+  type: z.string(),
+  status: z.int().nullable(),
+  /** Bytes over the wire, headers included, and unpacked. */
+  wire: z.number(),
+  unpacked: z.number(),
+  failed: z.string().nullable(),
+  /** Why the gate refused it. */
+  refused: refusal.nullable(),
+  from: sourceSchema.nullable(),
+  /** The address of the script or page that asked for it. */
+  by: z.string().nullable(),
+  /** How its answer forbids to be framed; null where it does not. */
+  forbidsFrames: z.string().nullable(),
+  /** From asking to the end of the answer, ms; null where it did not end. */
+  waited: z.number().nullable(),
+  /** Made by a frame of another document. */
+  inFrame: z.boolean(),
+});
+export type RequestFact = z.output<typeof request>;
+
+export const traffic = defineKind({ inPage: false, schema: z.array(request), empty: [] });

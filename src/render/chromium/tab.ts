@@ -1,0 +1,291 @@
+import type { Protocol } from 'devtools-protocol';
+import type { Box } from '../../core/evidence.js';
+import type { Viewport } from '../../core/render.js';
+import type { PageCalls } from '../in-page/calls.js';
+import { getWatcherScript } from '../page-scripts.js';
+import { within } from '../limit.js';
+import type { Answer, BrowserPage, Hottest, PageCall, Preparation } from '../page/browser-page.js';
+import { Happenings } from '../page/happenings.js';
+import { RequestLog, type CallFrame } from '../page/request-log.js';
+import { Admission } from './admission.js';
+import { ProtocolError, type Connection, type Session } from './connection.js';
+import { followConsole, followHappenings } from './happenings.js';
+import { watchHeart, type Heart } from './heart.js';
+import { getIdentity } from './identity.js';
+import { listMakers, traceMakers } from './makers.js';
+import { openClosedRoots } from './shadow.js';
+import { draw, shoot } from './shoot.js';
+import { SoundLog } from './sound.js';
+import { startProfile, stopProfile, stopScripts } from './stop.js';
+import { followTraffic } from './traffic.js';
+import { resize, setViewport } from './viewport.js';
+import { Worlds } from './worlds.js';
+
+const BLANK_LIMIT = 3000;
+
+/** Who the visitor's browser is: its version, and the language of the visitor. */
+export interface Visitor {
+  version: string;
+  language: string;
+}
+
+/** The proxy that a page goes through, and what it asks to be shown. */
+export interface Door {
+  port: number;
+  password: string;
+}
+
+/** A page of its own context, its traffic going through one gate. */
+export class Tab implements BrowserPage {
+  readonly requests = new RequestLog();
+  readonly mainFrame: string;
+  #session: Session;
+  #connection: Connection;
+  #contextId: string;
+  #worlds = new Worlds();
+  #admission: Admission;
+  address = '';
+  #onLoad: (() => void) | null = null;
+  happened = new Happenings('');
+  /** The browser keeps in mind who makes elements. */
+  #traced = false;
+  #sounds = new SoundLog();
+  #visitor: Visitor;
+  #identity: Protocol.Emulation.SetUserAgentOverrideRequest | null = null;
+
+  /** Opens a page in a new context that goes through a proxy on 127.0.0.1. */
+  static async open(connection: Connection, proxy: Door, visitor: Visitor): Promise<Tab> {
+    const { browserContextId } = await connection.root.send('Target.createBrowserContext', {
+      proxyServer: `http://127.0.0.1:${proxy.port}`,
+      proxyBypassList: '<-loopback>',
+      disposeOnDetach: true,
+    });
+    connection.root.tell('Browser.setDownloadBehavior', { behavior: 'deny', browserContextId });
+    const { targetId } = await connection.root.send('Target.createTarget', {
+      url: 'about:blank',
+      browserContextId,
+    });
+    const { sessionId } = await connection.root.send('Target.attachToTarget', {
+      targetId,
+      flatten: true,
+    });
+    const session = connection.session(sessionId);
+    const tab = new Tab(connection, browserContextId, targetId, session, visitor);
+    await tab.#setUpPage(proxy.password);
+    return tab;
+  }
+
+  private constructor(
+    connection: Connection,
+    contextId: string,
+    targetId: string,
+    session: Session,
+    visitor: Visitor,
+  ) {
+    this.#connection = connection;
+    this.#contextId = contextId;
+    this.mainFrame = targetId;
+    this.#session = session;
+    this.#visitor = visitor;
+    this.#admission = new Admission(session, targetId, () => this.happened);
+  }
+
+  /** Ends the page and forgets its context. Never throws, also where the page hangs. */
+  async close(): Promise<void> {
+    const { root } = this.#connection;
+    root.off('Target.attachedToTarget', this.#takeUp);
+    await within(root.send('Target.closeTarget', { targetId: this.mainFrame }), 3000).catch(
+      () => null,
+    );
+    this.#connection.drop(this.#session.id);
+    await within(
+      root.send('Target.disposeBrowserContext', { browserContextId: this.#contextId }),
+      3000,
+    ).catch(() => null);
+  }
+
+  get gone(): boolean {
+    return this.#session.ended || this.happened.crashed;
+  }
+
+  async prepare(wish: Preparation): Promise<void> {
+    const { viewport, variant, before, cold, traced, profiled } = wish;
+    const session = this.#session;
+    await Promise.all([
+      setViewport(session, viewport, variant),
+      this.#introduce(viewport),
+      ...(before === null ? [] : [this.#leaveBehind(before.code, cold)]),
+    ]);
+    if (traced) await traceMakers(session);
+    this.#traced = traced;
+    if (profiled) await startProfile(session);
+  }
+
+  /** Says of the browser, from the next load on, what it says to a visitor with such a window. */
+  async #introduce(viewport: Viewport): Promise<void> {
+    const { version, language } = this.#visitor;
+    this.#identity = getIdentity(viewport, version, language);
+    await this.#session.send('Emulation.setUserAgentOverride', this.#identity);
+  }
+
+  /** Makes the next load a visitor's first: nothing is stored, the window has no name and no past. */
+  async #leaveBehind(code: boolean, cold: boolean): Promise<void> {
+    const session = this.#session;
+    if (code) await this.#goBlank();
+    await Promise.all([
+      session.send('Storage.clearDataForOrigin', { origin: '*', storageTypes: 'all' }),
+      ...(cold ? [session.send('Network.clearBrowserCache')] : []),
+      session.send('Page.resetNavigationHistory'),
+      session.send('Emulation.setScriptExecutionDisabled', { value: false }),
+    ]);
+  }
+
+  /** To an empty page, which no code is in: there the window loses the name that the old one gave it. */
+  async #goBlank(): Promise<void> {
+    // What happens from here on is ours, and no part of what was seen.
+    this.happened = new Happenings('');
+    const loaded = new Promise<void>((resolve) => (this.#onLoad = resolve));
+    await this.#session.send('Page.navigate', { url: 'about:blank' });
+    await within(loaded, BLANK_LIMIT);
+    await this.#session.send('Runtime.evaluate', { expression: "name = ''", userGesture: false });
+  }
+
+  /** Goes to the planned page. */
+  async load(address: string, ms: number): Promise<true | null> {
+    this.requests.reset();
+    this.happened = new Happenings(address);
+    this.#admission.planned = this.address = address;
+    const loaded = new Promise<true>((resolve) => (this.#onLoad = () => resolve(true)));
+    const gone = new Promise<never>((_, reject) => {
+      this.#session.onEnd(() => reject(new ProtocolError('the page is gone')));
+    });
+    gone.catch(() => undefined);
+    const { errorText } = await Promise.race([
+      this.#session.send('Page.navigate', { url: address }),
+      gone,
+    ]);
+    if (errorText) throw new ProtocolError(`the host page could not be loaded: ${errorText}`);
+    return within(Promise.race([loaded, gone]), ms);
+  }
+
+  resize(viewport: Viewport): Promise<void> {
+    return resize(this.#session, viewport);
+  }
+
+  read<N extends PageCall>(name: N, ...args: Parameters<PageCalls[N]>): Promise<Answer<N>> {
+    return this.#worlds.call(this.mainFrame, name, args);
+  }
+
+  async readFrames<N extends PageCall>(
+    name: N,
+    ms: number,
+    ...args: Parameters<PageCalls[N]>
+  ): Promise<Answer<N>[]> {
+    const frames = this.#worlds.frames.filter((frame) => frame !== this.mainFrame);
+    const answers = frames.map(async (frame) => {
+      const answer = await within(this.#worlds.call(frame, name, args), ms).catch(() => null);
+      return answer === null ? [] : [answer as Answer<N>];
+    });
+    return (await Promise.all(answers)).flat();
+  }
+
+  async openClosedRoots(): Promise<void> {
+    await openClosedRoots(this.#session, this.#worlds.get(this.mainFrame).context);
+    if (!this.#traced) this.#session.tell('DOM.disable');
+  }
+
+  listMakers(id: number): Promise<CallFrame[]> {
+    return listMakers(this.#session, this.#worlds.get(this.mainFrame).context, id);
+  }
+
+  learnSounds(addresses: readonly string[], ms: number): Promise<void> {
+    return this.#sounds.learn(addresses, ms);
+  }
+
+  hasSound(address: string): boolean | null {
+    return this.#sounds.get(address);
+  }
+
+  watchHeart(ms: number): { hung: Promise<'hung'>; stop(): void } {
+    return watchHeart(() => this.#heart, ms);
+  }
+
+  get #heart(): Heart {
+    const session = this.#session;
+    return {
+      ended: session.ended,
+      answers: (ms) => this.#answers(ms),
+      isHeard: (ms) => this.#connection.isJammed || performance.now() - session.heardAt < ms,
+    };
+  }
+
+  async contain(profiled: boolean): Promise<Hottest> {
+    await stopScripts(this.#session);
+    await this.#answers(3000);
+    return profiled ? stopProfile(this.#session) : null;
+  }
+
+  shoot(region: Box, density: number, ms: number): Promise<Buffer | null> {
+    return shoot(this.#session, region, density, ms);
+  }
+
+  draw(html: string, width: number): Promise<Buffer | null> {
+    return draw(this.#session, this.mainFrame, html, width);
+  }
+
+  /** Whether the page answers within `ms`. */
+  async #answers(ms: number): Promise<boolean> {
+    const call = this.#session.send('Runtime.evaluate', { expression: '1', userGesture: false });
+    return (await within(call, ms).catch(() => null)) !== null;
+  }
+
+  /** Of all targets that the browser tells of, the shared workers of this context. */
+  #takeUp = ({ sessionId, targetInfo }: Protocol.Target.AttachedToTargetEvent): void => {
+    if (targetInfo.type !== 'shared_worker' || targetInfo.browserContextId !== this.#contextId)
+      return;
+    this.#setUp(this.#connection.session(sessionId), false).catch(() => undefined);
+  };
+
+  async #setUpPage(password: string): Promise<void> {
+    const session = this.#session;
+    this.#connection.root.on('Target.attachedToTarget', this.#takeUp);
+    session.on('Page.loadEventFired', () => this.#onLoad?.());
+    // A navigation that was answered with nothing ends the load without its event.
+    session.on('Page.frameStoppedLoading', ({ frameId }) => {
+      if (frameId === this.mainFrame && this.happened.navigations.length > 0) this.#onLoad?.();
+    });
+    followHappenings(session, this.mainFrame, () => this.happened);
+    session.on('Inspector.targetCrashed', () => {
+      this.happened.crashed = true;
+      this.#connection.drop(session.id);
+    });
+    const ready = this.#setUp(session, true);
+    this.#admission.start(password);
+    await ready;
+  }
+
+  /** Sent without waiting in between: the target is held until the last one. */
+  #setUp(session: Session, isPage: boolean): Promise<unknown> {
+    followTraffic(session, this.requests);
+    followConsole(session, () => this.happened);
+    this.#sounds.follow(session);
+    session.on('Target.attachedToTarget', ({ sessionId }) => {
+      this.#setUp(session.child(sessionId), false).catch(() => undefined);
+    });
+    session.tell('Network.enable', { maxTotalBufferSize: 0, maxResourceBufferSize: 0 });
+    session.tell('Page.enable');
+    this.#worlds.follow(session);
+    if (isPage)
+      session.tell('Page.addScriptToEvaluateOnNewDocument', { source: getWatcherScript() });
+    session.tell('Runtime.enable');
+    if (this.#identity) session.tell('Emulation.setUserAgentOverride', this.#identity);
+    // For browsers that have no texts of their own in that language: how days and numbers are written.
+    session.tell('Emulation.setLocaleOverride', { locale: this.#visitor.language });
+    session.tell('Target.setAutoAttach', {
+      autoAttach: true,
+      waitForDebuggerOnStart: true,
+      flatten: true,
+    });
+    return session.send('Runtime.runIfWaitingForDebugger');
+  }
+}

@@ -1,0 +1,70 @@
+import type { PageCalls } from '../in-page/calls.js';
+import { getReaderScript } from '../page-scripts.js';
+import type { Answer, PageCall } from '../page/browser-page.js';
+import { ProtocolError, type Session } from './connection.js';
+
+const WORLD = 'mivket';
+
+/** Where code of ours stands in one document. */
+interface World {
+  session: Session;
+  context: number;
+}
+
+/** The isolated worlds of a page and its frames, in which the page's code cannot see ours. */
+export class Worlds {
+  #byFrame = new Map<string, World>();
+
+  /** Has our code stand in every document of a session, from its start on. Call it before the target runs. */
+  follow(session: Session): void {
+    session.on('Runtime.executionContextCreated', ({ context }) => {
+      const { frameId } = (context.auxData ?? {}) as { frameId?: string };
+      if (context.name === WORLD && frameId !== undefined)
+        this.#byFrame.set(frameId, { session, context: context.id });
+    });
+    session.on('Page.frameDetached', ({ frameId, reason }) => {
+      // Swapped into a process of its own, it has a session of its own.
+      if (reason === 'remove') this.#byFrame.delete(frameId);
+    });
+    session.onEnd(() => {
+      for (const [frame, world] of this.#byFrame)
+        if (world.session === session) this.#byFrame.delete(frame);
+    });
+    session.tell('Page.addScriptToEvaluateOnNewDocument', {
+      source: getReaderScript(),
+      worldName: WORLD,
+      runImmediately: true,
+    });
+  }
+
+  /** @throws ProtocolError where the frame has no document to read */
+  get(frame: string): World {
+    const world = this.#byFrame.get(frame);
+    if (!world) throw new ProtocolError('the page has no document to read');
+    return world;
+  }
+
+  /** All frames whose documents can be read. */
+  get frames(): string[] {
+    return [...this.#byFrame.keys()];
+  }
+
+  /** Has a call answered in a frame, without giving it a user's gesture. */
+  async call<N extends PageCall>(
+    frame: string,
+    name: N,
+    args: Parameters<PageCalls[N]>,
+  ): Promise<Answer<N>> {
+    const { session, context } = this.get(frame);
+    const { result, exceptionDetails } = await session.send('Runtime.evaluate', {
+      expression: `mivketCalls.${name}(...${JSON.stringify(args)})`,
+      contextId: context,
+      returnByValue: true,
+      awaitPromise: true,
+      userGesture: false,
+    });
+    if (exceptionDetails)
+      throw new ProtocolError(exceptionDetails.exception?.description ?? exceptionDetails.text);
+    return result.value as Answer<N>;
+  }
+}

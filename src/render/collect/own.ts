@@ -1,0 +1,145 @@
+import type { Baseline, ElementFact, HostPart, HostPartFact, Source } from '../../core/evidence.js';
+import { matchParsed } from '../../core/markup/match.js';
+import type { RawElement } from '../in-page/elements.js';
+import type { RawObjects } from '../in-page/objects.js';
+import type { Belongs, ServedPage } from '../page/served-page.js';
+import type { Owner } from './requests.js';
+import { Selectors } from './selectors.js';
+
+/** What was read in the page, parted into the snippets' own and the host's. */
+export interface Parted {
+  elements: ElementFact[];
+  /** Host parts by their offset in the host's source. */
+  parts: Map<number, HostPart & { tag: string }>;
+  /** Selectors of what scripts made. */
+  made: string[];
+}
+
+/** Who made what scripts made, as far as it was looked into: by the element's id. */
+export type Makers = ReadonlyMap<number, Owner>;
+
+/** What the elements of a page are told apart by. */
+export interface Whose {
+  /** Which of the render's snippets is meant. */
+  of: number;
+  /** The snippet, and the page without it, have code: what has none makes nothing. */
+  changes: boolean;
+  hostChanges: boolean;
+  /** Offset of the snippet's script to name for what a script made, where it is not known which one did. */
+  script: number | null;
+  /** The page without the snippet; null while that itself is rendered. */
+  baseline: Baseline | null;
+  makers: Makers;
+}
+
+/** An element with whose it is, as far as its place in the source tells. */
+interface Placed {
+  element: RawElement;
+  belongs: Belongs;
+}
+
+/** Holds what was read against the page's source. What is not known at all is left out. */
+export function placeElements(
+  page: ServedPage,
+  elements: readonly RawElement[],
+  { order, unplaced }: Pick<RawObjects, 'order' | 'unplaced'>,
+): Placed[] {
+  const offsets = matchParsed(page.parsed, order);
+  return elements.flatMap((element): Placed[] => {
+    // Beyond what is followed nothing tells a script's elements from the parser's.
+    if (element.order === null && unplaced) return [];
+    const offset = element.order === null ? null : (offsets[element.order] ?? null);
+    return [{ element, belongs: offset === null ? { to: 'script' } : page.locate(offset) }];
+  });
+}
+
+/** The outermost of what scripts made: what stands in one of them was made with it. */
+export function listMade(placed: readonly Placed[]): number[] {
+  const made = new Set(placed.filter(isMade).map(({ element }) => element.id));
+  return placed
+    .filter((one) => isMade(one) && !made.has(one.element.parent ?? -1))
+    .map(({ element }) => element.id);
+}
+
+function isMade({ belongs }: Placed): boolean {
+  return belongs.to === 'script';
+}
+
+/** Tells a snippet's elements from the host's, and from those of other snippets. */
+export function partElements(
+  placed: readonly Placed[],
+  elements: readonly RawElement[],
+  whose: Whose,
+): Parted {
+  const parted: Parted = { elements: [], parts: new Map(), made: [] };
+  const selectors = new Selectors(elements);
+  const makers = new Map(whose.makers);
+  const madeByHost = new Set(whose.baseline?.made ?? []);
+  for (const { element, belongs } of placed) {
+    if (belongs.to === 'host') parted.parts.set(belongs.offset, toPart(element));
+    if (belongs.to === 'snippet' && belongs.snippet === whose.of)
+      parted.elements.push(toFact(element, belongs.from, null));
+    if (belongs.to !== 'script') continue;
+    const selector = selectors.get(element);
+    parted.made.push(selector);
+    const maker = makers.get(element.id) ?? makers.get(element.parent ?? -1);
+    if (maker) makers.set(element.id, maker);
+    if (!isOwn(element, selector, maker, madeByHost, whose)) continue;
+    const from = maker?.to === 'snippet' ? maker.from : { script: whose.script, line: null };
+    parted.elements.push(toFact(element, from, selector));
+  }
+  return parted;
+}
+
+/** What a script made is the snippet's where it did make it, or else where the page alone has no such thing. */
+function isOwn(
+  { slot }: RawElement,
+  selector: string,
+  maker: Owner | undefined,
+  madeByHost: ReadonlySet<string>,
+  { of, changes, hostChanges, baseline }: Whose,
+): boolean {
+  if (baseline === null || (hostChanges && !changes)) return false;
+  if (maker) return maker.to === 'snippet' && maker.snippet === of;
+  // What stands in another snippet's slot is that one's.
+  return !madeByHost.has(selector) && (slot === null || slot === of);
+}
+
+function toFact(element: RawElement, from: Source, selector: string | null): ElementFact {
+  const { order: _order, name: _name, look: _look, slot: _slot, ...fact } = element;
+  return { ...fact, from, selector };
+}
+
+function toPart(element: RawElement): HostPart & { tag: string } {
+  return { tag: element.tag, box: element.box, shown: element.shown, style: element.look };
+}
+
+/** The host parts that are not as they are without the snippet; unsteady ones are left out. */
+export function compareParts(parts: Parted['parts'], baseline: Baseline | null): HostPartFact[] {
+  if (!baseline) return [];
+  const found: HostPartFact[] = [];
+  for (const [key, before] of Object.entries(baseline.parts)) {
+    const offset = Number(key);
+    const now = parts.get(offset) ?? null;
+    if (!before.steady || (now && isSame(before, now))) continue;
+    const { tag, steady: _steady, ...without } = before;
+    found.push({
+      offset,
+      tag,
+      without,
+      with: now && { box: now.box, shown: now.shown, style: now.style },
+    });
+  }
+  return found;
+}
+
+/** Whether two readings of a part agree. A shift down is no change: content above has a height. */
+export function isSame(a: HostPart, b: HostPart): boolean {
+  const near = (x: number, y: number) => Math.abs(x - y) <= 1;
+  return (
+    near(a.box.x, b.box.x) &&
+    near(a.box.width, b.box.width) &&
+    a.shown === b.shown &&
+    a.style === b.style
+  );
+}

@@ -1,0 +1,155 @@
+import type { PageFact, PageWidth } from '../../core/evidence.js';
+import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
+import type { Traits } from '../../core/markup/traits.js';
+import type { RawPage } from '../in-page/page.js';
+import type { Inner } from '../in-page/inner.js';
+import type { RawObjects } from '../in-page/objects.js';
+import { within, type Limits } from '../limit.js';
+import type { BrowserPage } from '../page/browser-page.js';
+
+/** Everything that was read in the page of one render. */
+export interface Reading {
+  /** The page as its elements are told: at load, or after the scroll where that was wider. */
+  raw: RawPage;
+  first: RawPage;
+  scrolled: boolean;
+  after: PageWidth | null;
+  readAt: PageFact['readAt'];
+  objects: RawObjects;
+  /** The documents of its frames. */
+  inner: Inner[];
+  stillMoving: string[];
+}
+
+/** What of a snippet decides how its page is read. */
+export type ReadingTraits = Pick<Traits, 'changes' | 'live' | 'scrolls' | 'media'>;
+
+const ELEMENT_CAP = 5000;
+/** How long a page with code of its own must have been still to count as at rest, ms. */
+const QUIET = 120;
+const MAX_ROUNDS = 6;
+/** The browser tells of tracks in batches, so it may take a while, ms. */
+const SOUND_TOLD = 2000;
+/** A frame that does not answer by then is not measured, ms. */
+const FRAME_LIMIT = 1000;
+
+/** Lets the page come to rest: by events of page and network, within the limit. */
+export async function rest(
+  page: BrowserPage,
+  traits: ReadingTraits,
+  limits: Limits,
+): Promise<string[]> {
+  const end = performance.now() + limits.settle;
+  let moving: string[] = [];
+  for (let round = 0; round < MAX_ROUNDS; round++) {
+    const left = Math.max(end - performance.now(), 50);
+    const wish = { limit: left, quiet: traits.changes ? QUIET : 0, media: traits.media };
+    moving = (await within(page.read('settle', wish), left + 500)) ?? ['the page'];
+    if (performance.now() >= end) break;
+    const quietFor = performance.now() - page.requests.lastActivity;
+    if (page.requests.pending > 0)
+      await within(page.requests.whenIdle(), Math.max(end - performance.now(), 0));
+    else if (!traits.live || quietFor >= QUIET) return moving;
+    else await page.requests.whenStill(QUIET);
+  }
+  return page.requests.pending > 0 ? [...moving, 'the network'] : moving;
+}
+
+/** Reads page and objects, at load and, where that can make a difference, after a scroll to the end and back. */
+export async function readAll(
+  page: BrowserPage,
+  slots: readonly string[],
+  traits: ReadingTraits,
+  limits: Limits,
+): Promise<Reading> {
+  if (traits.changes) await page.openClosedRoots();
+  const first = await readInDetail(page, slots);
+  const begun = { first, raw: first, after: null, scrolled: false, stillMoving: [] };
+  if (!traits.scrolls) return finish(page, { ...begun, readAt: 'load' }, traits, limits);
+  const asked = page.requests.lastActivity;
+  const changed = await page.read('scrollThrough');
+  // Where neither the document nor the network stirred there is nothing to wait for.
+  const stirred = changed || page.requests.lastActivity > asked;
+  const stillMoving = stirred ? await rest(page, { ...traits, media: false }, limits) : [];
+  const after = await readInDetail(page, slots);
+  const wider = isWider(after, first);
+  const raw = addShown(wider ? after : first, wider ? first : after);
+  const looked = first.shows || after.shows ? raw : await lookAtSlots(page, slots, raw, limits);
+  const readAt = wider ? 'after-scroll' : 'load';
+  const done = {
+    first,
+    raw: looked,
+    after: after.width,
+    readAt,
+    scrolled: true,
+    stillMoving,
+  } as const;
+  return finish(page, done, traits, limits);
+}
+
+/** What shows itself only while it is looked at. */
+async function lookAtSlots(
+  page: BrowserPage,
+  slots: readonly string[],
+  raw: RawPage,
+  limits: Limits,
+): Promise<RawPage> {
+  let seen = raw;
+  for (const slot of slots) {
+    await page.read('showSlot', `[${SLOT_ATTRIBUTE}="${slot}"]`);
+    await rest(page, { changes: true, live: true, scrolls: true, media: false }, limits);
+    seen = addShown(seen, await readInDetail(page, slots));
+  }
+  return seen;
+}
+
+/** A part that can be seen at one time, such as one that fades in when it is scrolled to, is shown. */
+function addShown(raw: RawPage, other: RawPage): RawPage {
+  const seen = new Map(other.elements.filter(({ shown }) => shown).map((one) => [one.id, one]));
+  const elements = raw.elements.map((one) => (one.shown ? one : (seen.get(one.id) ?? one)));
+  return { ...raw, elements };
+}
+
+type Begun = Omit<Reading, 'objects' | 'inner'>;
+
+async function finish(
+  page: BrowserPage,
+  begun: Begun,
+  traits: ReadingTraits,
+  limits: Limits,
+): Promise<Reading> {
+  let objects = await page.read('readObjects');
+  // A muted film out of view is left waiting by the browser: no block, so each is brought into view.
+  const waiting = objects.media.filter((one) => one.autoplay && one.paused && !one.inView);
+  for (const { id } of waiting) {
+    await page.read('showMedia', id);
+    await rest(page, traits, limits);
+    const again = await page.read('readObjects');
+    objects = {
+      ...objects,
+      media: objects.media.map((one) =>
+        one.id === id ? (again.media.find((m) => m.id === id) ?? one) : one,
+      ),
+    };
+  }
+  const asking = objects.media.filter((one) => one.autoplay && one.readyState > 0 && one.address);
+  const addresses = asking.map(({ address }) => address);
+  await page.learnSounds(addresses, SOUND_TOLD);
+  const framed = objects.frames.length > 0;
+  const inner = framed ? await page.readFrames('readInner', FRAME_LIMIT) : [];
+  return { ...begun, objects, inner };
+}
+
+/** What paints beyond its box is asked for only where something does stick out. */
+async function readInDetail(page: BrowserPage, slots: readonly string[]): Promise<RawPage> {
+  const wish = { slots, cap: ELEMENT_CAP };
+  const plain = await page.read('readPage', { ...wish, detail: false });
+  const { scrollWidth, clientWidth } = plain.width;
+  const bursts = plain.slots.some((slot) => (slot?.overhang ?? 0) > 0);
+  const sticksOut = scrollWidth > clientWidth || bursts || plain.strays;
+  return sticksOut ? page.read('readPage', { ...wish, detail: true }) : plain;
+}
+
+function isWider(a: RawPage, b: RawPage): boolean {
+  return a.width.scrollWidth - a.width.clientWidth > b.width.scrollWidth - b.width.clientWidth;
+}

@@ -1,0 +1,123 @@
+import type { Box, ElementStyle } from '../../core/evidence.js';
+import { getInk } from './ink.js';
+import { toPageBox } from './shared.js';
+import { clips, getStatedWidth } from './styles.js';
+
+/** An element as read in the page, before it is known whose it is. */
+export interface RawElement {
+  id: number;
+  parent: number | null;
+  tag: string;
+  /** Its place in the order of insertion; null for what came in with a larger piece. */
+  order: number | null;
+  /** Its id attribute; '' where it has none. */
+  name: string;
+  box: Box;
+  inkLeft: number;
+  inkRight: number;
+  shown: boolean;
+  exposed: boolean;
+  clipped: boolean;
+  style: ElementStyle;
+  look: string;
+  /** Which of the slots it stands in, by its place in the wish; null for none. */
+  slot: number | null;
+}
+
+/** How elements are read. */
+export interface ElementWish {
+  /** So many are read at most. */
+  cap: number;
+  /** Also what text and generated boxes paint beyond an element's box. */
+  detail: boolean;
+  /** The elements that are slots. */
+  slots: readonly (Element | null)[];
+}
+
+/** What holds for all that stands in an element. */
+interface Inside {
+  parent: number | null;
+  clipped: boolean;
+  /** No box at all. */
+  gone: boolean;
+  /** Not painted: wholly transparent, or in a part that is closed. */
+  unseen: boolean;
+  slot: number | null;
+}
+
+const NOWHERE: Inside = { parent: null, clipped: false, gone: false, unseen: false, slot: null };
+
+/** Reads all elements of the page, those of shadow roots too. */
+export function readElements(wish: ElementWish): { elements: RawElement[]; total: number } {
+  const book = globalThis.mivketNotebook;
+  const positions = new Map<Node, number>(book.order.map((entry, i) => [entry.node, i]));
+  const elements: RawElement[] = [];
+  let total = 0;
+  // A stack of our own: a page may be deeper than calls can go.
+  const waiting: { node: Element; around: Inside }[] = [
+    { node: book.page.documentElement, around: NOWHERE },
+  ];
+  for (let next = waiting.pop(); next; next = waiting.pop()) {
+    total++;
+    if (elements.length >= wish.cap) continue;
+    const { node } = next;
+    const style = getComputedStyle(node);
+    const element = readOne(node, style, next.around, wish.detail);
+    elements.push({ ...element.fact, order: positions.get(node) ?? null });
+    const opened = wish.slots.indexOf(node);
+    const slot = opened < 0 ? next.around.slot : opened;
+    const around = { ...element.inside, slot };
+    for (const child of book.childrenOf(node).reverse()) waiting.push({ node: child, around });
+  }
+  return { elements, total };
+}
+
+function readOne(node: Element, style: CSSStyleDeclaration, around: Inside, detail: boolean) {
+  const { own, idOf, page } = globalThis.mivketNotebook;
+  const bare = own(node);
+  const rect = bare.getBoundingClientRect();
+  const { display, visibility } = style;
+  // What is fixed to the window escapes its ancestors' clipping.
+  const clipped = around.clipped && style.position !== 'fixed';
+  const gone = around.gone || display === 'none';
+  const closed =
+    style.contentVisibility === 'hidden' || (display !== 'contents' && !bare.checkVisibility());
+  const unseen = around.unseen || Number(style.opacity) === 0 || (!gone && closed);
+  const visible = !gone && visibility === 'visible';
+  const id = idOf(node);
+  const fact: Omit<RawElement, 'order'> = {
+    id,
+    parent: around.parent,
+    tag: bare.localName,
+    name: bare.id,
+    box: toPageBox(rect),
+    ...getInk(node, rect, style, detail),
+    shown: visible && !unseen,
+    exposed: visible,
+    clipped,
+    style: readStyle(bare, style),
+    look: getLook(style),
+    slot: around.slot,
+  };
+  const cut = node !== page.documentElement && node !== page.body && clips(style);
+  const inside: Inside = { ...around, parent: id, clipped: clipped || cut, gone, unseen };
+  return { fact, inside };
+}
+
+function readStyle(node: Element, style: CSSStyleDeclaration): ElementStyle {
+  return {
+    display: style.display,
+    position: style.position,
+    float: style.cssFloat,
+    width: getStatedWidth(node),
+    minWidth: style.minWidth,
+    maxWidth: style.maxWidth,
+    overflowX: style.overflowX,
+  };
+}
+
+/** How it looks, as far as host parts are compared by it. */
+function getLook(style: CSSStyleDeclaration): string {
+  const { color, backgroundColor, fontFamily, fontSize, fontWeight } = style;
+  return [color, backgroundColor, fontFamily, fontSize, fontWeight].join(';');
+}

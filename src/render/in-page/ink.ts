@@ -1,0 +1,68 @@
+import { PAINTED } from '../../core/standards/elements.js';
+import { round } from './shared.js';
+import { getEdge } from './styles.js';
+
+/** From where to where something shows, px of the page. */
+export interface Ink {
+  inkLeft: number;
+  inkRight: number;
+}
+
+/**
+ * What is painted of an element, and the room of its text.
+ * @param detail asked for only where content is known to stick out: each text's boxes are dear
+ */
+export function getInk(
+  node: Element,
+  r: DOMRect,
+  style: CSSStyleDeclaration,
+  detail: boolean,
+): Ink {
+  const whole = !detail || paints(node, style);
+  let [left, right] = whole ? [r.left, r.right] : [r.right, r.left];
+  if (detail && r.width + r.height > 0) {
+    for (const text of listTexts(node)) {
+      if (style.display !== 'inline') {
+        left = Math.min(left, r.left + getEdge(style, 'left'));
+        right = Math.max(right, r.right - getEdge(style, 'right'));
+      }
+      for (const piece of getRange(text).getClientRects()) {
+        left = Math.min(left, piece.left);
+        right = Math.max(right, piece.right);
+      }
+    }
+  }
+  return { inkLeft: round(left + window.scrollX), inkRight: round(right + window.scrollX) };
+}
+
+/** Texts of an element's own that are more than white space. */
+export function listTexts(node: Element): ChildNode[] {
+  return Array.from(globalThis.mivketNotebook.own(node).childNodes).filter(
+    (child) => child.nodeType === Node.TEXT_NODE && child.nodeValue?.trim(),
+  );
+}
+
+export function getRange(text: Node): Range {
+  const range = globalThis.mivketNotebook.page.createRange();
+  range.selectNodeContents(text);
+  return range;
+}
+
+function paints(node: Element, style: CSSStyleDeclaration): boolean {
+  return (
+    PAINTED.has(globalThis.mivketNotebook.own(node).localName) ||
+    !isClear(style.backgroundColor) ||
+    style.backgroundImage !== 'none' ||
+    style.boxShadow !== 'none' ||
+    style.outlineStyle !== 'none' ||
+    ['top', 'right', 'bottom', 'left'].some(
+      (side) =>
+        parseFloat(style.getPropertyValue(`border-${side}-width`)) > 0 &&
+        !isClear(style.getPropertyValue(`border-${side}-color`)),
+    )
+  );
+}
+
+function isClear(colour: string): boolean {
+  return /^transparent$|, 0\)$|\/ 0\)$/.test(colour);
+}

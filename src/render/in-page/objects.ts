@@ -1,0 +1,64 @@
+import type { FactKind } from '../../core/evidence.js';
+import type { Inserted } from '../../core/markup/match.js';
+import { readFrame, type RawFrame } from '../../facts/frames/read.js';
+import { readMedium, type RawMedium } from '../../facts/media/read.js';
+import { readPicture, type RawPicture } from '../../facts/pictures/read.js';
+import type { Notebook } from './observe.js';
+
+/** How facts of certain elements are read. `node` has an element's own properties even where the page hides them. */
+export interface ObjectReader<T> {
+  fits(real: Element, node: Element): boolean;
+  read(real: Element, node: Element, book: Notebook): T;
+}
+
+/** Facts of certain elements as read in the page; box and style stand with the element of that id. */
+export interface RawObjects {
+  frames: RawFrame[];
+  media: RawMedium[];
+  pictures: RawPicture[];
+  sounds: string[];
+  /** All elements put into the document, in order. */
+  order: Inserted[];
+  /** There were more than the order holds: of some it is not known whose they are. */
+  unplaced: boolean;
+  /** Kinds that could not be read, each with why. */
+  failed: Partial<Record<FactKind, string>>;
+}
+
+const READERS: Record<'frames' | 'media' | 'pictures', ObjectReader<unknown>> = {
+  frames: readFrame,
+  media: readMedium,
+  pictures: readPicture,
+};
+
+/** Reads what facts are told of beside the elements themselves, in shadow roots too. */
+export function readObjects(): RawObjects {
+  const book = globalThis.mivketNotebook;
+  const found: Record<keyof typeof READERS, unknown[]> = { frames: [], media: [], pictures: [] };
+  const failed: RawObjects['failed'] = {};
+  const kinds = Object.keys(READERS) as (keyof typeof READERS)[];
+  const waiting: Element[] = [book.page.documentElement];
+  for (let real = waiting.pop(); real; real = waiting.pop()) {
+    const node = book.own(real);
+    for (const kind of kinds) {
+      try {
+        if (READERS[kind].fits(real, node)) found[kind].push(READERS[kind].read(real, node, book));
+      } catch (error) {
+        failed[kind] = String(error);
+      }
+    }
+    waiting.push(...book.childrenOf(real).reverse());
+  }
+  return {
+    ...(found as Pick<RawObjects, keyof typeof READERS>),
+    sounds: book.sounds,
+    order: listOrder(book),
+    unplaced: book.full,
+    failed,
+  };
+}
+
+function listOrder({ order }: Notebook): Inserted[] {
+  const positions = new Map<Node, number>(order.map(({ node }, i) => [node, i]));
+  return order.map(({ signature, parent }) => ({ signature, parent: positions.get(parent) ?? -1 }));
+}

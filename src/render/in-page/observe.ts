@@ -1,0 +1,147 @@
+/** What the isolated world keeps between its start and the reading of the page. */
+export interface Notebook {
+  /** Elements in the order they were put into the document, with a signature of their markup. */
+  order: { node: Element; parent: Node; signature: string }[];
+  /** More was put in than is followed. */
+  full: boolean;
+  ids: WeakMap<Element, number>;
+  nodes: Map<number, Element>;
+  /** Closed shadow roots, by host; filled in from outside. */
+  closedRoots: WeakMap<Element, ShadowRoot>;
+  media: WeakMap<HTMLMediaElement, { started: boolean }>;
+  /** Changes of the document so far: tells whether it is at rest. */
+  changes: number;
+  lastChange: number;
+  /** Timers of the page's code that will go off within seconds, and those that will later. */
+  timers: number;
+  later: number;
+  /** Media that a script called play() on while they had sound; addresses of those not in the document. */
+  asking: WeakSet<HTMLMediaElement>;
+  sounds: string[];
+  /** The document, and an element, as the standards have them: names of fields and pictures do not hide their own properties. */
+  page: Document;
+  own<T extends Element>(node: T): T;
+  idOf(node: Element): number;
+  /** The element whose box something is in, across shadow roots. */
+  parentOf(node: Element): Element | null;
+  childrenOf(node: Element): Element[];
+  takeRecords(): void;
+}
+
+declare global {
+  var mivketNotebook: Notebook;
+}
+
+/** So many insertions are followed. */
+const MOST = 50_000;
+const MOST_SOUNDS = 20;
+const LONGEST_ADDRESS = 300;
+const LONGEST_VALUE = 60;
+
+/**
+ * Runs in an isolated world from the start of the document, before any of its scripts; the page
+ * cannot see it. Elements that the parser makes are put in one by one, so each has a record of its
+ * own; of a piece that a script puts in, only the root has.
+ */
+export function observe(): void {
+  const notebook = makeNotebook(() => note(notebook, observer.takeRecords()));
+  const observer = new MutationObserver((records) => note(notebook, records));
+  observer.observe(document, { childList: true, subtree: true });
+  listen(notebook);
+  globalThis.mivketNotebook = notebook;
+}
+
+/** A form gives its fields by their names, before its own properties; so does a document (HTML, 4.10.3). */
+function bare<T extends object>(real: T): T {
+  return new Proxy(real, {
+    get: (target, key) => {
+      const value: unknown = Reflect.get(Object.getPrototypeOf(target) as object, key, target);
+      return typeof value === 'function' ? (value.bind(target) as unknown) : value;
+    },
+  });
+}
+
+function own<T extends Element>(node: T): T {
+  return node instanceof HTMLFormElement ? bare<T>(node) : node;
+}
+
+function makeNotebook(takeRecords: () => void): Notebook {
+  const ids = new WeakMap<Element, number>();
+  const nodes = new Map<number, Element>();
+  const closedRoots = new WeakMap<Element, ShadowRoot>();
+  return {
+    order: [],
+    full: false,
+    ids,
+    nodes,
+    closedRoots,
+    media: new WeakMap(),
+    changes: 0,
+    lastChange: performance.now(),
+    timers: 0,
+    later: 0,
+    asking: new WeakSet(),
+    sounds: [],
+    page: bare(document),
+    own,
+    idOf(node) {
+      let id = ids.get(node);
+      if (id === undefined) {
+        id = nodes.size + 1;
+        ids.set(node, id);
+        nodes.set(id, node);
+      }
+      return id;
+    },
+    parentOf(node) {
+      const root = own(node).parentNode;
+      return own(node).parentElement ?? (root instanceof ShadowRoot ? root.host : null);
+    },
+    childrenOf(node) {
+      const root = own(node).shadowRoot ?? closedRoots.get(node);
+      const { children } = own(node);
+      return root ? [...root.children, ...children] : [...children];
+    },
+    takeRecords,
+  };
+}
+
+function note(notebook: Notebook, records: readonly MutationRecord[]): void {
+  if (records.length === 0) return;
+  notebook.changes += records.length;
+  notebook.lastChange = performance.now();
+  for (const record of records) {
+    for (const node of record.addedNodes) {
+      if (!(node instanceof Element) || notebook.ids.has(node)) continue;
+      notebook.idOf(node);
+      if (notebook.order.length < MOST)
+        notebook.order.push({ node, parent: record.target, signature: sign(node) });
+      else notebook.full = true;
+    }
+  }
+}
+
+function sign(node: Element): string {
+  const { localName, attributes } = own(node);
+  const keptOf = (value: string) => value.slice(0, LONGEST_VALUE);
+  return localName + Array.from(attributes, (a) => `|${a.name}=${keptOf(a.value)}`).join('');
+}
+
+/** What the code that watches in the page's own world tells of. @see ./watch.ts */
+function listen(notebook: Notebook): void {
+  const { page } = notebook;
+  const on = (name: string, listener: (event: Event) => void) =>
+    page.addEventListener(name, listener, true);
+  on('play', ({ target }) => {
+    if (target instanceof HTMLMediaElement) notebook.media.set(target, { started: true });
+  });
+  on('mivket-timer-set', () => notebook.timers++);
+  on('mivket-timer-over', () => notebook.timers--);
+  on('mivket-later-set', () => notebook.later++);
+  on('mivket-later-over', () => notebook.later--);
+  on('mivket-play', (event) => {
+    if (event.target instanceof HTMLMediaElement) notebook.asking.add(event.target);
+    else if (notebook.sounds.length < MOST_SOUNDS)
+      notebook.sounds.push(String((event as CustomEvent).detail).slice(0, LONGEST_ADDRESS));
+  });
+}

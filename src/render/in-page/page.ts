@@ -1,0 +1,98 @@
+import type { PageWidth, SlotFact } from '../../core/evidence.js';
+import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
+import { UNSEEN } from '../../core/standards/elements.js';
+import { readElements, type RawElement } from './elements.js';
+import { getRange, listTexts } from './ink.js';
+import { round, toPageBox } from './shared.js';
+import { cuts, getEdge } from './styles.js';
+
+export interface RawPage {
+  width: PageWidth;
+  direction: 'ltr' | 'rtl';
+  /** In the order of the wish; null for what is not on the page. */
+  slots: (SlotFact | null)[];
+  elements: RawElement[];
+  /** How many elements there are, also those beyond the cap. */
+  total: number;
+  /** Something stands in a slot that can be seen. */
+  shows: boolean;
+  /** The box of something in a slot leaves it, to either side. */
+  strays: boolean;
+}
+
+/**
+ * Reads width, slots and all elements; reads only.
+ * @param wish `slots`: their names. `detail`: also what text and generated boxes paint beyond an element's box.
+ */
+export function readPage(wish: {
+  slots: readonly string[];
+  cap: number;
+  detail: boolean;
+}): RawPage {
+  const { page } = globalThis.mivketNotebook;
+  globalThis.mivketNotebook.takeRecords();
+  const nodes = wish.slots.map((name) =>
+    page.querySelector(`[${SLOT_ATTRIBUTE}="${CSS.escape(name)}"]`),
+  );
+  const slots = nodes.map((node, i) => (node ? readSlot(node, wish.slots[i]!) : null));
+  const { elements, total } = readElements({ ...wish, slots: nodes });
+  const inSlots = elements.filter(
+    ({ slot, shown, tag, box }) =>
+      slot !== null && shown && !UNSEEN.has(tag) && box.width + box.height > 0,
+  );
+  return {
+    width: readWidth(page),
+    direction: getDirection(page),
+    slots,
+    elements,
+    total,
+    shows:
+      slots.some((slot) => slot?.text) ||
+      inSlots.some(({ box }) => box.width > 0 && box.height > 0),
+    strays: inSlots.some((element) => straysFrom(element, slots[element.slot!])),
+  };
+}
+
+function straysFrom({ box }: RawElement, slot: SlotFact | null | undefined): boolean {
+  if (!slot) return false;
+  return box.x < slot.box.x - 1 || box.x + box.width > slot.box.x + slot.box.width + 1;
+}
+
+function readSlot(real: Element, name: string): SlotFact {
+  const style = getComputedStyle(real);
+  const node = globalThis.mivketNotebook.own(real);
+  const border = toPageBox(node.getBoundingClientRect());
+  const edge = (side: string) => getEdge(style, side);
+  return {
+    name,
+    overhang: Math.max(0, node.scrollWidth - node.clientWidth),
+    text: listTexts(real).some((text) => getRange(text).getBoundingClientRect().width > 0),
+    box: {
+      x: round(border.x + edge('left')),
+      y: round(border.y + edge('top')),
+      width: round(border.width - edge('left') - edge('right')),
+      height: round(border.height - edge('top') - edge('bottom')),
+    },
+  };
+}
+
+function readWidth(page: Document): PageWidth {
+  const root = page.documentElement;
+  const scroller = page.scrollingElement ?? root;
+  // The body's overflow is the window's where the root's own is visible (CSS Overflow 3, 3.3).
+  const rootCuts = cuts(getComputedStyle(root).overflowX);
+  return {
+    scrollWidth: scroller.scrollWidth,
+    clientWidth: root.clientWidth,
+    scrollable: !(stops(root) || (!rootCuts && stops(page.body))),
+  };
+}
+
+function stops(node: Element | null): boolean {
+  return node !== null && /^(hidden|clip)$/.test(getComputedStyle(node).overflowX);
+}
+
+/** A page may have no body. */
+function getDirection(page: { body: Element | null; documentElement: Element }): 'ltr' | 'rtl' {
+  return getComputedStyle(page.body ?? page.documentElement).direction === 'rtl' ? 'rtl' : 'ltr';
+}

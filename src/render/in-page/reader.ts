@@ -1,0 +1,10 @@
+import { CALLS, type PageCalls } from './calls.js';
+import { observe } from './observe.js';
+
+declare global {
+  var mivketCalls: PageCalls;
+}
+
+// Evaluated in an isolated world of every document, before any of its scripts: the page cannot see it.
+observe();
+globalThis.mivketCalls = CALLS;

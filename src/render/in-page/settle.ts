@@ -1,0 +1,146 @@
+import { nextFrame } from './shared.js';
+
+/** What is waited for in the page: fonts, pictures, media, animations that end, and a still page. */
+export interface SettleWish {
+  /** For how long, at most, ms. */
+  limit: number;
+  /** How long the document must have been unchanged, ms; 0 where nothing can change it by itself. */
+  quiet: number;
+  /** Whether video and audio are to be waited for. */
+  media: boolean;
+}
+
+/** What goes off later is not waited for; what ends later than this neither, ms. */
+const LONGEST_ANIMATION = 10_000;
+/** A clock on the page never is at rest: what it does shows within a second or so, ms. */
+const CLOCK = 1500;
+
+/** Waits inside the page until it has come to rest. Resolves to what had not when time was over. */
+export async function settle(wish: SettleWish): Promise<string[]> {
+  const book = globalThis.mivketNotebook;
+  const { page } = book;
+  const waiting = new Waiting(wish.limit);
+  await Promise.all([
+    waiting.add('fonts', page.fonts.ready),
+    ...listPictures(page).map((image) => waiting.add('pictures', once(image, 'load', 'error'))),
+    ...listAnimations(page).map((one) => waiting.add('animations', one.finished)),
+    ...(wish.quiet > 0 ? [waiting.add('the document', whenStill(wish.quiet))] : []),
+    ...(wish.media
+      ? listMedia(page).map((one) =>
+          waiting.add('media', once(one, 'canplaythrough', 'error', 'playing')),
+        )
+      : []),
+  ]);
+  await nextFrame();
+  if (wish.media) {
+    const films = Array.from(page.querySelectorAll('video')).filter(
+      (film) => film.autoplay && !film.paused,
+    );
+    await Promise.all(films.map(whenPresented));
+  }
+  return book.later > 0 ? [...waiting.open, 'timers'] : [...waiting.open];
+}
+
+/** Several things that are waited for, each until the time is over. */
+class Waiting {
+  readonly open = new Set<string>();
+  readonly #end: number;
+
+  constructor(limit: number) {
+    this.#end = performance.now() + limit;
+  }
+
+  async add(name: string, promise: Promise<unknown>): Promise<void> {
+    this.open.add(name);
+    let timer = 0;
+    const left = Math.max(this.#end - performance.now(), 0);
+    const over = new Promise<boolean>((resolve) => {
+      timer = setTimeout(resolve, left, true) as unknown as number;
+    });
+    const done = promise.then(
+      () => false,
+      () => false,
+    );
+    const late = await Promise.race([done, over]);
+    clearTimeout(timer);
+    if (!late) this.open.delete(name);
+  }
+}
+
+function once(target: EventTarget, ...names: string[]): Promise<void> {
+  return new Promise((resolve) => {
+    for (const name of names) target.addEventListener(name, () => resolve(), { once: true });
+  });
+}
+
+function listPictures(page: Document): HTMLImageElement[] {
+  return Array.from(page.images).filter((image) => !image.complete && image.loading !== 'lazy');
+}
+
+/** Those that run and come to an end. */
+function listAnimations(page: Document): Animation[] {
+  return page.getAnimations().filter((animation) => {
+    const end = animation.effect?.getComputedTiming().endTime;
+    const ends = typeof end === 'number' && Number.isFinite(end) && end < LONGEST_ANIMATION;
+    return animation.playState === 'running' && ends;
+  });
+}
+
+/** Those that are to start by themselves, and may still do. */
+function listMedia(page: Document): HTMLMediaElement[] {
+  const hasSource = (one: HTMLMediaElement) =>
+    Boolean(one.getAttribute('src') || one.srcObject || one.querySelector('source'));
+  return Array.from(page.querySelectorAll<HTMLMediaElement>('video, audio')).filter(
+    (one) =>
+      one.autoplay &&
+      one.networkState !== HTMLMediaElement.NETWORK_NO_SOURCE &&
+      // Without a source nothing can come.
+      (one.networkState !== HTMLMediaElement.NETWORK_EMPTY || hasSource(one)) &&
+      !one.error &&
+      one.readyState < HTMLMediaElement.HAVE_ENOUGH_DATA,
+  );
+}
+
+/** A film that has begun has shown something only when a frame was presented. */
+async function whenPresented(film: HTMLVideoElement): Promise<void> {
+  const end = performance.now() + CLOCK;
+  const isWaiting = () => !film.paused && film.getVideoPlaybackQuality().totalVideoFrames === 0;
+  while (isWaiting() && performance.now() < end) await nextFrame();
+}
+
+/** Until the document has not been changed for so long, and no timer is about to go off. */
+async function whenStill(quiet: number): Promise<void> {
+  const book = globalThis.mivketNotebook;
+  const start = performance.now();
+  for (;;) {
+    book.takeRecords();
+    const rest = quiet - (performance.now() - Math.max(book.lastChange, start));
+    if (rest <= 0 && book.timers === 0) return;
+    if (book.timers === 0 && performance.now() - start > CLOCK) return;
+    if (book.timers > 0) await once(book.page, 'mivket-timer-over');
+    else await new Promise((resolve) => setTimeout(resolve, rest));
+  }
+}
+
+/**
+ * Scrolls to the end of the page and back, a screen at a time, as a reader does. Resolves to whether
+ * the page, or an animation in it, stirred.
+ */
+export async function scrollThrough(): Promise<boolean> {
+  const book = globalThis.mivketNotebook;
+  book.takeRecords();
+  const before = book.changes;
+  const step = Math.max(window.innerHeight, 200);
+  const behavior = 'instant';
+  for (let top = step, steps = 0; steps < 30; top += step, steps++) {
+    window.scrollTo({ top, left: 0, behavior });
+    await nextFrame();
+    if (window.scrollY + window.innerHeight >= book.page.documentElement.scrollHeight - 1) break;
+  }
+  window.scrollTo({ top: 0, left: 0, behavior });
+  await nextFrame();
+  await nextFrame();
+  book.takeRecords();
+  const moving = book.page.getAnimations().some((animation) => animation.playState === 'running');
+  return book.changes > before || moving;
+}

@@ -1,0 +1,5 @@
+import { watchPlay, watchTimers } from './watch.js';
+
+// Evaluated in the page's own world, before its scripts; nothing of it stays behind in sight.
+watchTimers();
+watchPlay();

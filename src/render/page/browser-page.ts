@@ -1,0 +1,77 @@
+import type { Box } from '../../core/evidence.js';
+import type { Variant, Viewport } from '../../core/render.js';
+import type { PageCalls } from '../in-page/calls.js';
+import type { Happenings } from './happenings.js';
+import type { CallFrame, RequestLog } from './request-log.js';
+
+/** What a page is made ready with before it is loaded. */
+export interface Preparation {
+  viewport: Viewport;
+  variant: Variant;
+  /** Something stood there before, and has to be left behind it; `code`: it had code, which may store something on leaving. */
+  before: { code: boolean } | null;
+  /** The cache too is emptied: everything is asked for again. */
+  cold: boolean;
+  /** Keep in mind which calls make elements. */
+  traced: boolean;
+  /** Take a profile, to name the line where it hangs. */
+  profiled: boolean;
+}
+
+/** Where code that was stopped spent its time; null where that is not known. */
+export type Hottest = CallFrame | null;
+
+/** What is asked of the code that stands in the page. */
+export type PageCall = keyof PageCalls;
+export type Answer<N extends PageCall> = Awaited<ReturnType<PageCalls[N]>>;
+
+/**
+ * A page in a browser, as renders work with it: what a second engine has to do. Each call that the
+ * page's own code could keep from ending either has a limit of its own, or may be left waiting.
+ */
+export interface BrowserPage {
+  /** Names the page's own frame in the requests. */
+  readonly mainFrame: string;
+  readonly requests: RequestLog;
+  readonly happened: Happenings;
+  /** The address that was last loaded. */
+  readonly address: string;
+  /** Whether it can still be asked anything. */
+  readonly gone: boolean;
+
+  prepare(wish: Preparation): Promise<void>;
+  /** Resolves when it has loaded; to null after `ms` without. @throws Error where it could not be loaded at all */
+  load(address: string, ms: number): Promise<true | null>;
+  /** Brings what stands there to another size and density, all else as it was. */
+  resize(viewport: Viewport): Promise<void>;
+
+  /** Asks the code that reads the page, unseen by the page's own. @throws Error where there is none to ask */
+  read<N extends PageCall>(name: N, ...args: Parameters<PageCalls[N]>): Promise<Answer<N>>;
+  /** The same of every frame in it, of whatever origin; those that do not answer within `ms` are left out. */
+  readFrames<N extends PageCall>(
+    name: N,
+    ms: number,
+    ...args: Parameters<PageCalls[N]>
+  ): Promise<Answer<N>[]>;
+  /** Lets what reads see into closed shadow roots, so that the page's code cannot tell. */
+  openClosedRoots(): Promise<void>;
+  /** The calls that made an element, where they were kept in mind. */
+  listMakers(id: number): Promise<readonly CallFrame[]>;
+  /** Waits until it is known of these media files whether they have a sound track, `ms` at most. */
+  learnSounds(addresses: readonly string[], ms: number): Promise<void>;
+  /** Whether a media file has a sound track; null where nothing was told. */
+  hasSound(address: string): boolean | null;
+
+  /** `hung` resolves when the page has not answered for `ms`. */
+  watchHeart(ms: number): { hung: Promise<'hung'>; stop(): void };
+  /** Gets a hanging page to answer again: its code is stopped. */
+  contain(profiled: boolean): Promise<Hottest>;
+
+  /** A PNG of a piece of the page, one pixel for each CSS px; null where it was not drawn within `ms`. */
+  shoot(region: Box, density: number, ms: number): Promise<Buffer | null>;
+  /** Draws a page of our own in place of what stands there; null where it is higher than a picture can be. */
+  draw(html: string, width: number): Promise<Buffer | null>;
+
+  /** Ends the page and all that is stored of it. Never throws. */
+  close(): Promise<void>;
+}

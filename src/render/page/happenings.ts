@@ -1,0 +1,70 @@
+import type { ScriptFact } from '../../core/evidence.js';
+
+const CONSOLE_CAP = 200;
+/** More of a kind than this tell nothing new. */
+const CAP = 50;
+const LONGEST = 300;
+
+/** What the code of a page did since its load began that a visitor would meet; an engine tells it. */
+export class Happenings {
+  dialogs: ScriptFact['dialogs'] = [];
+  windows: ScriptFact['windows'] = [];
+  navigations: ScriptFact['navigations'] = [];
+  console: string[] = [];
+  /** The document was written over after load. */
+  replaced = false;
+  crashed = false;
+  /** Another document stands where the planned one did: nothing of it can be read any more. */
+  left = false;
+  readonly #address: string;
+  #committed = false;
+  #scripted = '';
+
+  /** @param address where the page is; '' before it is gone anywhere */
+  constructor(address: string) {
+    this.#address = address;
+  }
+
+  note(text: string): void {
+    if (this.console.length < CONSOLE_CAP) this.console.push(text.slice(0, 500));
+  }
+
+  /** The page went, or would go, elsewhere or here again. */
+  leave(address: string): void {
+    const kind = this.#committed && address === this.#address ? 'reload' : 'leave';
+    if (this.navigations.length < CAP)
+      this.navigations.push({ kind, address: address.slice(0, LONGEST) });
+  }
+
+  openDialog(kind: string, text: string): void {
+    if (this.dialogs.length < CAP) this.dialogs.push({ kind, text: text.slice(0, 200) });
+  }
+
+  openWindow(address: string): void {
+    if (this.windows.length < CAP) this.windows.push(address.slice(0, LONGEST));
+  }
+
+  /** It is to go elsewhere; `refresh`: by a refresh, which may be meant for later than anybody waits here. */
+  schedule(address: string, refresh: boolean): void {
+    if (refresh) this.leave(address);
+    if (address.startsWith('javascript:')) this.#scripted = address;
+  }
+
+  /** What needs no request (a blob, about:blank, the page before) cannot be held back: the page is gone. */
+  arrive(address: string): void {
+    if (this.#address === '') return;
+    if (!this.#committed && address === this.#address) this.#committed = true;
+    else if (this.#committed) this.#go(address);
+  }
+
+  /** A javascript: address whose script gives a text puts that in the page's place. */
+  clear(): void {
+    if (this.#committed && this.#scripted) this.#go(this.#scripted);
+    this.#scripted = '';
+  }
+
+  #go(address: string): void {
+    this.left = true;
+    this.leave(address);
+  }
+}

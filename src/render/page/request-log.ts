@@ -1,0 +1,125 @@
+/** A call in the code of a page, lines and columns 0-based. */
+export interface CallFrame {
+  url: string;
+  line: number;
+  column: number;
+  functionName: string;
+}
+
+/** What made the page ask for something. */
+export interface Initiator {
+  /** The document or sheet whose text asks, with the place in it, where the parser did. */
+  url: string | null;
+  line: number | null;
+  column: number;
+  /** The calls that led to it, the innermost first. */
+  calls: readonly CallFrame[];
+}
+
+/** A request as the browser tells of it, over all frames and workers. */
+export interface LoggedRequest {
+  address: string;
+  type: string;
+  status: number | null;
+  wire: number;
+  unpacked: number;
+  failed: string | null;
+  /** The frame it was made for. */
+  frame: string | null;
+  initiator: Initiator;
+  /** The address before redirects. */
+  first: string;
+  forbidsFrames: string | null;
+  /** Seconds, on the browser's clock. */
+  startedAt: number;
+  endedAt: number | null;
+  done: boolean;
+}
+
+/** Kinds that may stay open for as long as the page lives. */
+const OPEN_ENDED = new Set(['Media', 'EventSource', 'WebSocket', 'Ping']);
+const CAP = 2000;
+const NEW = {
+  status: null,
+  wire: 0,
+  unpacked: 0,
+  failed: null,
+  frame: null,
+  forbidsFrames: null,
+  startedAt: 0,
+  endedAt: null,
+  done: false,
+};
+
+type New = Pick<LoggedRequest, 'address' | 'first' | 'type' | 'initiator'> & Partial<LoggedRequest>;
+
+/** All requests of a page since its load began; an engine writes it. */
+export class RequestLog {
+  #requests = new Map<string, LoggedRequest>();
+  #dropped = 0;
+  #idleWaiters: (() => void)[] = [];
+  #lastActivity = 0;
+
+  /** Forgets everything: a new load begins. */
+  reset(): void {
+    this.#requests.clear();
+    this.#dropped = 0;
+  }
+
+  get requests(): LoggedRequest[] {
+    return [...this.#requests.values()];
+  }
+
+  /** How many there were that are not kept. */
+  get dropped(): number {
+    return this.#dropped;
+  }
+
+  /** How many requests are under way, those left out that may never end. */
+  get pending(): number {
+    return this.requests.filter((request) => !request.done && !OPEN_ENDED.has(request.type)).length;
+  }
+
+  get lastActivity(): number {
+    return this.#lastActivity;
+  }
+
+  /** Resolves when nothing is under way. */
+  whenIdle(): Promise<void> {
+    if (this.pending === 0) return Promise.resolve();
+    return new Promise((resolve) => this.#idleWaiters.push(resolve));
+  }
+
+  /** Resolves when nothing has been asked for or has come for `ms`. */
+  async whenStill(ms: number): Promise<void> {
+    for (let rest = ms; rest > 0; rest = ms - (performance.now() - this.#lastActivity)) {
+      await new Promise((resolve) => setTimeout(resolve, rest));
+    }
+  }
+
+  get(key: string): LoggedRequest | undefined {
+    return this.#requests.get(key);
+  }
+
+  /** Something is asked for. */
+  start(key: string, request: New): void {
+    this.#lastActivity = performance.now();
+    if (this.#requests.size >= CAP) this.#dropped++;
+    else this.#requests.set(key, { ...NEW, ...request });
+  }
+
+  /** An answer sends the browser elsewhere: what it goes on to is a request of the same chain. */
+  redirect(key: string, before: LoggedRequest): void {
+    before.done = true;
+    this.#requests.set(`${key} ${this.#requests.size}`, before);
+  }
+
+  finish(request: LoggedRequest | undefined, endedAt: number | null = null): void {
+    if (!request) return;
+    request.done = true;
+    request.endedAt = endedAt;
+    this.#lastActivity = performance.now();
+    if (this.pending > 0) return;
+    for (const resolve of this.#idleWaiters.splice(0)) resolve();
+  }
+}

@@ -1,0 +1,58 @@
+import { createHash } from 'node:crypto';
+import type { Box, ElementFact, Shot } from '../core/evidence.js';
+import type { Render } from '../core/render.js';
+import type { RawPage } from './in-page/page.js';
+import { within } from './limit.js';
+import type { BrowserPage } from './page/browser-page.js';
+
+/** A shot of a render with its bytes: PNG, one pixel for each CSS px. */
+export interface TakenShot {
+  shot: Shot;
+  bytes: Buffer;
+}
+
+/** What is shown around the slot, px; and how much at most. */
+const MARGIN = 24;
+const LEAST_HEIGHT = 160;
+const MOST_HEIGHT = 1600;
+const MOST_WIDTH = 3000;
+const LIMIT = 8000;
+
+/** Takes the slot with what stands in it, and all that sticks out of the window. Null where the page does not let itself be taken. */
+export async function takeShot(
+  page: BrowserPage,
+  { render, of }: { render: Render; of: number },
+  raw: RawPage | null,
+  own: readonly ElementFact[],
+): Promise<TakenShot | null> {
+  const { viewport } = render;
+  const region = getRegion(render, of, raw, own);
+  // To show more than the window takes its scroll bar away: its room must stay, or all moves.
+  const bar =
+    raw !== null && viewport.scrollBars === 'classic' && raw.width.clientWidth < viewport.width;
+  if (bar) await within(page.read('setGutter', true), LIMIT).catch(() => null);
+  const bytes = await page.shoot(region, viewport.density, LIMIT);
+  if (bar) await within(page.read('setGutter', false), LIMIT).catch(() => null);
+  if (!bytes) return null;
+  const hash = createHash('sha256').update(bytes).digest('hex');
+  return { shot: { hash, region }, bytes };
+}
+
+function getRegion(
+  { viewport }: Render,
+  of: number,
+  raw: RawPage | null,
+  own: readonly ElementFact[],
+): Box {
+  const slot = raw?.slots[of]?.box;
+  if (!raw || !slot) return { x: 0, y: 0, width: viewport.width, height: viewport.height };
+  const boxes = own.filter(({ shown, clipped }) => shown && !clipped).map(({ box }) => box);
+  const bottom = Math.max(...[slot, ...boxes].map(({ y, height }) => y + height));
+  const top = Math.max(0, Math.floor(Math.min(...[slot, ...boxes].map(({ y }) => y)) - MARGIN));
+  return {
+    x: 0,
+    y: top,
+    width: Math.min(Math.max(viewport.width, raw.width.scrollWidth), MOST_WIDTH),
+    height: Math.min(Math.max(Math.ceil(bottom + MARGIN) - top, LEAST_HEIGHT), MOST_HEIGHT),
+  };
+}

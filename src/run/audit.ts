@@ -1,0 +1,138 @@
+import { readMarkup } from '../core/markup/markup.js';
+import type { RunDocument } from '../core/run.js';
+import { Events, type AuditEvent } from './events.js';
+import { LazyRenderer, openMeans, type Means } from './means.js';
+import { renderAll } from './rendering.js';
+import { planAudit, type AuditRequest, type Called, type Plan } from './request.js';
+import { Results } from './results.js';
+import { Faults } from './write.js';
+
+/** How an audit is steered from outside. */
+export interface AuditOptions {
+  /** Aborted, it ends in good order: the document then has what was finished. */
+  signal?: AbortSignal;
+  /** How the parts of the request are called in complaints; left out: by their keys. */
+  called?: Called;
+}
+
+/** An audit that runs. */
+export interface AuditRun extends AsyncIterable<AuditEvent> {
+  /** The run document, as soon as all is judged. Rejects with a ToolError where there can be none. */
+  readonly document: Promise<RunDocument>;
+  /** Resolves when the browser is gone too, and all that was to be kept is written. */
+  readonly finished: Promise<void>;
+}
+
+/**
+ * Audits snippets: renders each in its slots at its widths, and judges what was measured.
+ * @example
+ * const run = audit({ snippets: [{ name: 'map', text: '<iframe width="640" src="…"></iframe>' }] });
+ * for await (const event of run) if (event.type === 'judged') console.log(event.report.verdict);
+ * console.log((await run.document).verdict);
+ */
+export function audit(request: AuditRequest, options: AuditOptions = {}): AuditRun {
+  const events = new Events();
+  const { signal = new AbortController().signal, called = (part) => part } = options;
+  const { promise: document, resolve, reject } = makePromise<RunDocument>();
+  // Begun a turn later: who wants to listen can do so before anything happens.
+  const finished = new Promise<void>((begin) => setImmediate(begin))
+    .then(() => perform(planAudit(request, called), events, signal, resolve))
+    .then(
+      () => events.end(null),
+      (error: unknown) => {
+        reject(error);
+        events.end({ error });
+        throw error;
+      },
+    );
+  // Whoever waits for either is told; nobody has to wait for both.
+  for (const promise of [document, finished]) promise.catch(() => undefined);
+  return { document, finished, [Symbol.asyncIterator]: () => events.listen() };
+}
+
+async function perform(
+  plan: Plan,
+  events: Events,
+  signal: AbortSignal,
+  onDocument: (document: RunDocument) => void,
+): Promise<void> {
+  const results = new Results(plan);
+  try {
+    if (plan.markupOnly === null) return await lookAtAll(plan, results, events, signal, onDocument);
+    for (const i of plan.snippets.keys()) await judge(plan, results, events, i);
+    onDocument(await results.makeDocument([]));
+  } finally {
+    await results.close();
+  }
+}
+
+/** The markup alone. */
+async function judge(plan: Plan, results: Results, events: Events, index: number): Promise<void> {
+  const { name, text } = plan.snippets[index]!;
+  const { report } = await results.judge(index, readMarkup(text), [], new Map());
+  events.tell({ type: 'judged', snippet: name, report });
+}
+
+async function lookAtAll(
+  plan: Plan,
+  results: Results,
+  events: Events,
+  signal: AbortSignal,
+  onDocument: (document: RunDocument) => void,
+): Promise<void> {
+  const faults = new Faults((error) => events.tell({ type: 'fault', error }));
+  const means = await openMeans(plan, faults);
+  const browser = new LazyRenderer(plan, means, events, signal);
+  try {
+    await lookAt(plan, means, browser, results, events, signal);
+    const version = browser.version;
+    const engines = version ? [{ name: 'chromium', version }] : (means.keeper?.engines ?? []);
+    const document = await results.makeDocument(engines);
+    // Told first: whatever happens to the files, it is there.
+    onDocument(document);
+    const { keeper } = means;
+    if (keeper)
+      await faults.collect(keeper.finish(document, plan.snippets, describe(plan, engines)));
+  } finally {
+    await browser.close();
+    // What was recorded becomes its file.
+    if (means.recordTo) await faults.collect(means.recordTo.finish());
+  }
+}
+
+async function lookAt(
+  plan: Plan,
+  means: Means,
+  browser: LazyRenderer,
+  results: Results,
+  events: Events,
+  signal: AbortSignal,
+): Promise<void> {
+  try {
+    await renderAll(plan, means, browser, events, signal, async (i, measured) => {
+      const { markup, evidence, baselines } = measured;
+      const { report } = await results.judge(i, markup, evidence, baselines);
+      events.tell({ type: 'judged', snippet: report.name, report });
+    });
+  } catch (error) {
+    if (!signal.aborted) throw error;
+  }
+}
+
+/** What a kept run must say of how it was made. */
+function describe({ house, ownPage, slots, viewports }: Plan, engines: RunDocument['engines']) {
+  return {
+    engines,
+    house,
+    ownPage: ownPage !== null,
+    slots: slots.map(({ name }) => name),
+    viewports: viewports.map(({ name }) => name),
+  };
+}
+
+function makePromise<T>() {
+  let resolve!: (value: T) => void;
+  let reject!: (error: unknown) => void;
+  const promise = new Promise<T>((done, fail) => ([resolve, reject] = [done, fail]));
+  return { promise, resolve, reject };
+}

@@ -1,0 +1,37 @@
+import type { BrowserProgram } from '../render/browser/bundled.js';
+import type { Places } from '../render/places.js';
+
+/** Draws pages of our own; the browser is started by the first, and asks for nothing outside. */
+export class Drawer {
+  readonly #wanted: string | undefined;
+  #opening: Promise<Places> | null = null;
+
+  /** @param wanted a browser, as users name it */
+  constructor(wanted: string | undefined) {
+    this.#wanted = wanted;
+  }
+
+  /** A PNG; null where the page is higher than a picture can be. */
+  async draw(html: string, width: number): Promise<Buffer | null> {
+    const places = await (this.#opening ??= this.#open());
+    const place = await places.enter();
+    try {
+      return await place.page.draw(html, width);
+    } finally {
+      await place.leave(false);
+    }
+  }
+
+  async close(): Promise<void> {
+    const places = await this.#opening?.catch(() => null);
+    await places?.close();
+  }
+
+  async #open(): Promise<Places> {
+    const { findBrowser } = await import('../render/browser/find.js');
+    const { Places } = await import('../render/places.js');
+    const program: BrowserProgram = await findBrowser(this.#wanted);
+    const rules = { origin: 'https://drawing.invalid', reroute: {}, offline: true };
+    return Places.open(program, rules, { recordTo: null, recording: null }, 'en');
+  }
+}

@@ -1,0 +1,117 @@
+import { createHash } from 'node:crypto';
+import { readFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { gunzipSync } from 'node:zlib';
+import { z } from 'zod';
+import { ToolError } from '../core/errors.js';
+import { baselineSchema, evidenceSchema, type Baseline, type Evidence } from '../core/evidence.js';
+import type { Snippet } from '../core/snippet.js';
+
+export const KEPT_LIST = 'kept.json';
+export const BASELINES = 'baselines.json.gz';
+export const EVIDENCE = 'evidence';
+
+/** What a kept run has in it; the evidence stands in files of its own, one a snippet. */
+const listSchema = z.object({
+  schema: z.literal('mivket-kept-3'),
+  tool: z.string(),
+  /** What the run was rendered from; null where it was not replayed from a recording. */
+  source: z.string().nullable(),
+  engines: z.array(z.object({ name: z.string(), version: z.string() })),
+  /** The house, as `toPlainHouse` gives it. */
+  house: z.record(z.string(), z.unknown()),
+  ownPage: z.boolean(),
+  slots: z.array(z.string()),
+  viewports: z.array(z.string()),
+  snippets: z.array(
+    z.object({ name: z.string(), path: z.string().nullable(), file: z.string().regex(/^\w+$/) }),
+  ),
+});
+
+export type KeptList = z.output<typeof listSchema>;
+
+/** A snippet with the evidence that was kept of it. */
+export interface KeptSnippet {
+  snippet: Snippet;
+  evidence: Evidence[];
+}
+
+/** @throws ToolError `bad-run`: where it is no kept run, or one of another version */
+export async function readList(folder: string, shown: string): Promise<KeptList> {
+  const text = await readFile(join(folder, KEPT_LIST), 'utf8').catch(
+    (error: NodeJS.ErrnoException) => {
+      const why = error.code === 'ENOENT' ? `has no ${KEPT_LIST}` : `(${error.code})`;
+      throw new ToolError('bad-run', `${shown} is no kept run: it ${why}.`);
+    },
+  );
+  const parsed = listSchema.safeParse(parse(text));
+  if (parsed.success) return parsed.data;
+  const path = parsed.error.issues[0]!.path.join('.');
+  throw new ToolError(
+    'bad-run',
+    `${join(shown, KEPT_LIST)} is not of a run that this version keeps: \`${path}\` is missing or wrong.`,
+  );
+}
+
+/** @throws ToolError `bad-run` */
+export async function readBaselines(folder: string, shown: string): Promise<Map<string, Baseline>> {
+  const text = await unpack(folder, shown, BASELINES);
+  const parsed = baselinesSchema.safeParse(parse(text));
+  if (!parsed.success) throw broken(join(shown, BASELINES), parsed.error);
+  return new Map(parsed.data);
+}
+
+/** @throws ToolError `bad-run` */
+export async function readEvidence(
+  folder: string,
+  shown: string,
+  file: string,
+): Promise<KeptSnippet> {
+  const name = join(EVIDENCE, `${file}.jsonl.gz`);
+  const [head, ...lines] = (await unpack(folder, shown, name)).split('\n').filter(Boolean);
+  const first = headSchema.safeParse(parse(head ?? ''));
+  if (!first.success) throw broken(join(shown, name), first.error);
+  const evidence = lines.map((line): Evidence => {
+    const read = parse(line);
+    const found = evidenceSchema.safeParse(read);
+    if (!found.success) throw broken(join(shown, name), found.error);
+    // As it was kept, key by key: what is compared and kept again stays the same.
+    return read as Evidence;
+  });
+  return { snippet: first.data.snippet, evidence };
+}
+
+const headSchema = z.object({
+  snippet: z.object({ name: z.string(), path: z.string().nullable(), text: z.string() }),
+});
+const baselinesSchema = z.array(z.tuple([z.string(), baselineSchema]));
+
+function broken(shown: string, { issues }: z.ZodError): ToolError {
+  const path = issues[0]?.path.join('.') ?? '';
+  const what = path === '' ? '' : `: \`${path}\` is missing or wrong`;
+  return new ToolError('bad-run', `${shown} is broken${what}.`);
+}
+
+/** The file that a snippet's evidence is kept in, without its ending. */
+export function getEvidenceName({ name, text }: Snippet): string {
+  return createHash('sha256').update(`${name}\0${text}`).digest('hex').slice(0, 16);
+}
+
+async function unpack(folder: string, shown: string, name: string): Promise<string> {
+  try {
+    return gunzipSync(await readFile(join(folder, name))).toString();
+  } catch (error) {
+    const { code } = error as NodeJS.ErrnoException;
+    const why = code === 'ENOENT' ? 'is missing' : 'is broken';
+    throw new ToolError('bad-run', `${join(shown, name)} ${why}.`);
+  }
+}
+
+/** null for what is no JSON: the shape is looked at next. */
+function parse(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return null;
+  }
+}

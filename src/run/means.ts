@@ -1,0 +1,88 @@
+import { resolve } from 'node:path';
+import type { BrowserProgram } from '../render/browser/bundled.js';
+import type { Renderer } from '../render/renderer.js';
+import type { Events } from './events.js';
+import { Keeper } from './keep.js';
+import { loadRecording, RecordingFile, type LoadedRecording } from './recording-file.js';
+import type { Plan } from './request.js';
+import { ShotStore } from './shots.js';
+import { nameSource } from './source.js';
+import { Faults } from './write.js';
+
+/** What a run of renders reads from and writes to. */
+export interface Means {
+  program: BrowserProgram;
+  recording: LoadedRecording | null;
+  recordTo: RecordingFile | null;
+  keeper: Keeper | null;
+  shots: ShotStore | null;
+  /** What could not be written on the way. */
+  faults: Faults;
+}
+
+/** Opens all of it, before the first page is loaded. @throws ToolError */
+export async function openMeans(plan: Plan, faults: Faults): Promise<Means> {
+  const { keep, record, replay, browser, shots } = plan.request;
+  const recording = replay === undefined ? null : await loadRecording(resolve(replay), replay);
+  const { findBrowser } = await import('../render/browser/find.js');
+  const program = await findBrowser(browser);
+  const source = recording && (await nameSource(plan, recording.hash, program));
+  return {
+    program,
+    recording,
+    recordTo: record === undefined ? null : await RecordingFile.open(resolve(record)),
+    keeper: keep === undefined ? null : await Keeper.open(resolve(keep), source),
+    shots: shots === undefined ? null : new ShotStore(resolve(shots), faults),
+    faults,
+  };
+}
+
+/** A renderer that is opened once, by whoever needs it first. */
+export class LazyRenderer {
+  readonly #plan: Plan;
+  readonly #means: Means;
+  readonly #events: Events;
+  readonly #signal: AbortSignal;
+  #opening: Promise<Renderer> | null = null;
+  /** The browser's product and version; null before it is needed. */
+  version: string | null = null;
+
+  constructor(plan: Plan, means: Means, events: Events, signal: AbortSignal) {
+    this.#plan = plan;
+    this.#means = means;
+    this.#events = events;
+    this.#signal = signal;
+  }
+
+  get(): Promise<Renderer> {
+    return (this.#opening ??= this.#open());
+  }
+
+  /** Ends the browser, where there is one. */
+  async close(): Promise<void> {
+    const renderer = await this.#opening?.catch(() => null);
+    await renderer?.close();
+  }
+
+  async #open(): Promise<Renderer> {
+    const { house, ownPage, root, request, needs } = this.#plan;
+    const { program, recording, recordTo, shots } = this.#means;
+    const { Renderer } = await import('../render/renderer.js');
+    const renderer = await Renderer.open({
+      program,
+      house,
+      ownPage,
+      root,
+      offline: request.offline ?? false,
+      cold: needs.cold || recordTo !== null || recording !== null,
+      signal: this.#signal,
+      ...(recordTo && { recordTo: recordTo.spool }),
+      ...(recording && { recording: recording.exchanges }),
+      ...(shots && { onShot: ({ shot, bytes }) => shots.add(shot.hash, bytes) }),
+    });
+    const { version, sandboxed } = renderer;
+    this.version = version;
+    this.#events.tell({ type: 'browser', version, sandboxed });
+    return renderer;
+  }
+}

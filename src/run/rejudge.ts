@@ -1,0 +1,88 @@
+import { join } from 'node:path';
+import { fromPlainHouse, getRenderedPart } from '../core/house/plain.js';
+import type { House, Level } from '../core/house/house.js';
+import { readMarkup } from '../core/markup/markup.js';
+import type { RunDocument } from '../core/run.js';
+import { chooseChecks } from './choose.js';
+import {
+  readBaselines,
+  readEvidence,
+  readList,
+  type KeptList,
+  type KeptSnippet,
+} from './kept-run.js';
+import type { AuditRequest, Called, Plan } from './request.js';
+import { Results } from './results.js';
+
+/** How a kept run is judged again. */
+export interface RejudgeRequest extends Pick<AuditRequest, 'only' | 'skip'> {
+  /** A folder that a run was kept in, and how it is called in complaints. */
+  folder: string;
+  shown: string;
+  /** Another house than that of the run. */
+  house?: House;
+  holdOn?: Level;
+}
+
+/** What came of it. */
+export interface Rejudged {
+  document: RunDocument;
+  /** The house given has other slots, viewports or page settings than the run was rendered with. */
+  differs: boolean;
+}
+
+/** Judges a kept run again, without a browser. @throws ToolError `bad-run` */
+export async function rejudge(request: RejudgeRequest, called: Called): Promise<Rejudged> {
+  const startedAt = new Date();
+  const { folder, shown, holdOn } = request;
+  const list = await readList(folder, shown);
+  const baselines = await readBaselines(folder, shown);
+  const kept = await Promise.all(
+    list.snippets.map(({ file }) => readEvidence(folder, shown, file)),
+  );
+  const before = fromPlainHouse(list.house);
+  const given = request.house ?? before;
+  const results = new Results({
+    request: { snippets: [] },
+    house: holdOn ? { ...given, holdOn } : given,
+    ownPage: list.ownPage ? '' : null,
+    root: null,
+    snippets: kept.map(({ snippet }, i) => ({ ...snippet, ...pickNames(list.snippets[i]!) })),
+    checks: chooseChecks(request, called),
+    slots: before.slots.filter(({ name }) => list.slots.includes(name)),
+    viewports: list.viewports.flatMap((name) => findViewport(kept, name)),
+    markupOnly: null,
+    needs: { any: false, cold: false },
+    startedAt,
+  } satisfies Plan);
+  try {
+    for (const [i, { snippet, evidence }] of kept.entries())
+      await results.judge(i, readMarkup(snippet.text), evidence, baselines);
+    return {
+      document: await results.makeDocument(list.engines),
+      differs: getKey(given) !== getKey(before),
+    };
+  } finally {
+    await results.close();
+  }
+}
+
+/** Where the shots of a kept run are. */
+export function getShotFolder(folder: string): string {
+  return join(folder, 'pictures');
+}
+
+function getKey(house: House): string {
+  return JSON.stringify(getRenderedPart(house));
+}
+
+function pickNames({ name, path }: KeptList['snippets'][number]) {
+  return { name, path };
+}
+
+/** A viewport as it was rendered: it may have been asked for by its width alone. */
+function findViewport(kept: readonly KeptSnippet[], name: string) {
+  const all = kept.flatMap(({ evidence }) => evidence.map(({ render }) => render.viewport));
+  const found = all.find((viewport) => viewport.name === name);
+  return found ? [found] : [];
+}

@@ -1,0 +1,102 @@
+import { cpus } from 'node:os';
+import pLimit from 'p-limit';
+import { ToolError } from '../core/errors.js';
+import type { Baseline, Evidence } from '../core/evidence.js';
+import { readMarkup, type Markup } from '../core/markup/markup.js';
+import { planRenders, planVariants } from '../core/plan.js';
+import { getRenderKey, type Render } from '../core/render.js';
+import type { Snippet } from '../core/snippet.js';
+import type { Events } from './events.js';
+import type { LazyRenderer, Means } from './means.js';
+import type { Plan } from './request.js';
+
+/** All that was measured of a snippet. */
+export interface Measured {
+  markup: Markup;
+  evidence: Evidence[];
+  baselines: ReadonlyMap<string, Baseline>;
+}
+
+/**
+ * Renders all snippets, several at once. The browser is started when one needs it.
+ * @param judge takes what was measured of each
+ */
+export async function renderAll(
+  plan: Plan,
+  means: Means,
+  browser: LazyRenderer,
+  events: Events,
+  signal: AbortSignal,
+  judge: (index: number, measured: Measured) => Promise<void>,
+): Promise<void> {
+  const planned = planRenders('', plan.house, plan).length;
+  events.tell({ type: 'planned', renders: plan.snippets.length * planned });
+  const limit = pLimit(plan.request.jobs ?? getDefaultJobs());
+  const one = async (snippet: Snippet, i: number) => {
+    if (signal.aborted) return;
+    events.tell({ type: 'begun', snippet: snippet.name });
+    const markup = readMarkup(snippet.text);
+    const kept = await findKept(plan, means, snippet);
+    if (kept) {
+      const tell = (renders: number) =>
+        events.tell({ type: 'rendered', snippet: snippet.name, renders });
+      tell(planned);
+      return judge(i, { markup, evidence: kept, baselines: means.keeper!.baselines });
+    }
+    const measured = await renderOne(plan, snippet, markup, browser, events);
+    const { keeper, faults } = means;
+    await judge(i, measured);
+    if (keeper) await faults.collect(keeper.keep(snippet, measured.evidence, measured.baselines));
+  };
+  const work = plan.snippets.map((snippet, i) => limit(one, snippet, i));
+  await Promise.race([Promise.all(work), whenAborted(signal)]);
+}
+
+/** The evidence of an unchanged snippet, where all is in it that is wanted now. */
+async function findKept(
+  { checks }: Plan,
+  { keeper, shots }: Means,
+  snippet: Snippet,
+): Promise<Evidence[] | null> {
+  const evidence = (await keeper?.find(snippet)) ?? null;
+  if (!evidence) return null;
+  const keys = new Set(evidence.map(({ render }) => getRenderKey(render)));
+  const wanted = planVariants(evidence, checks, keeper!.baselines);
+  if (!wanted.every((render) => keys.has(getRenderKey(render)))) return null;
+  const there = await Promise.all(
+    evidence.map(({ shot }) => shots === null || (shot !== null && shots.has(shot.hash))),
+  );
+  return there.every(Boolean) ? evidence : null;
+}
+
+/** As it is, and then in the variants that this calls for. */
+async function renderOne(
+  plan: Plan,
+  snippet: Snippet,
+  markup: Markup,
+  browser: LazyRenderer,
+  events: Events,
+): Promise<Measured> {
+  const renderer = await browser.get();
+  const onRender = () => events.tell({ type: 'rendered', snippet: snippet.name, renders: 1 });
+  const render = (renders: Render[]) => renderer.renderSnippet(snippet, markup, renders, onRender);
+  const asIs = await render(planRenders(snippet.name, plan.house, plan));
+  const baselines = await renderer.getBaselines(asIs.map((one) => one.render));
+  const variants = planVariants(asIs, plan.checks, baselines);
+  if (variants.length === 0) return { markup, evidence: asIs, baselines };
+  events.tell({ type: 'planned', renders: variants.length });
+  return { markup, evidence: [...asIs, ...(await render(variants))], baselines };
+}
+
+function getDefaultJobs(): number {
+  // Much of a render is waiting, so there may be more than there are cores.
+  return Math.min(8, Math.max(4, cpus().length));
+}
+
+function whenAborted(signal: AbortSignal): Promise<never> {
+  return new Promise((_, reject) => {
+    const abort = () => reject(new ToolError('nothing-rendered-at-all', 'Interrupted.'));
+    if (signal.aborted) abort();
+    else signal.addEventListener('abort', abort, { once: true });
+  });
+}

@@ -1,0 +1,123 @@
+import type { Check } from '../core/check.js';
+import { CHECKS } from '../checks/index.js';
+import { ToolError } from '../core/errors.js';
+import { getSlotRange, type House, type Level, type Slot } from '../core/house/house.js';
+import { getDefaultHouse } from '../core/house/read.js';
+import { getRenderNeeds, type RenderNeeds } from '../core/plan.js';
+import type { Viewport } from '../core/render.js';
+import type { Snippet } from '../core/snippet.js';
+import { joinWords } from '../core/words/list.js';
+import { chooseChecks, chooseSlots, chooseViewports } from './choose.js';
+
+/** What is to be audited, and how. Paths are as the process sees them. */
+export interface AuditRequest {
+  /** Names are unique; `path` says for the reader where a snippet comes from. */
+  snippets: readonly { name: string; text: string; path?: string | null }[];
+  /** Left out: the house of somebody who has none. */
+  house?: House;
+  /** The text of the house's own page, with marked slots; null or left out: a neutral page. */
+  ownPage?: string | null;
+  /** The folder of that page's files. */
+  root?: string | null;
+  /** Names of slots of the house; left out: all. */
+  slots?: readonly string[];
+  /** Names of viewports of the house, and widths in px (`390`, or with a density `390@2`); left out: all of the house. */
+  viewports?: readonly string[];
+  widths?: readonly (number | string)[];
+  /** Names of findings: only these, and not these. */
+  only?: readonly string[];
+  skip?: readonly string[];
+  /** From which level on the verdict is to hold; left out: what the house says. */
+  holdOn?: Level;
+  /** Reads the markup and renders nothing. */
+  markupOnly?: boolean;
+  /** Lets nothing out but what the house serves and reroutes. */
+  offline?: boolean;
+  /** A browser's path, or `system` for an installed one; left out: the one that came along, else an installed one. */
+  browser?: string;
+  /** How many snippets are rendered at once. */
+  jobs?: number;
+  /** A folder to keep the whole run in: document and evidence. */
+  keep?: string;
+  /** A file (.har) to record all traffic to. */
+  record?: string;
+  /** A recording (.har) that answers, and nothing else. */
+  replay?: string;
+  /** A folder for the shots of all renders, PNGs named by their hashes; left out: none are taken. */
+  shots?: string;
+}
+
+/** How a request's parts are called where one is wrong: `slots`, or `--slot`. */
+export type Called = (part: keyof AuditRequest) => string;
+
+/** All that is settled before the first snippet is looked at. */
+export interface Plan {
+  request: AuditRequest;
+  house: House;
+  ownPage: string | null;
+  root: string | null;
+  snippets: readonly Snippet[];
+  checks: readonly Check[];
+  slots: readonly Slot[];
+  viewports: readonly Viewport[];
+  /** Why nothing is to be rendered; null where there is. */
+  markupOnly: string | null;
+  needs: RenderNeeds;
+  startedAt: Date;
+}
+
+const MARKUP_ONLY = 'only the markup was read';
+
+/** @throws ToolError where something is asked for that is not there */
+export function planAudit(request: AuditRequest, called: Called): Plan {
+  const { ownPage = null, root = null, holdOn } = request;
+  const given = request.house ?? getDefaultHouse();
+  const house = holdOn ? { ...given, holdOn } : given;
+  const checks = chooseChecks(request, called);
+  const needs = getRenderNeeds(checks);
+  const renders = needs.any || KEEPS.some((part) => request[part] !== undefined);
+  const plan: Plan = {
+    request,
+    house,
+    ownPage,
+    root,
+    snippets: request.snippets.map(({ name, text, path = null }) => ({ name, path, text })),
+    checks,
+    slots: chooseSlots(house, request.slots, called),
+    viewports: chooseViewports(house, request, called),
+    markupOnly: request.markupOnly || !renders ? MARKUP_ONLY : null,
+    needs,
+    startedAt: new Date(),
+  };
+  checkNames(plan);
+  if (plan.markupOnly === null) checkRooms(plan);
+  return plan;
+}
+
+/** What is made of renders besides findings. */
+const KEEPS = ['keep', 'record', 'replay', 'shots'] as const;
+
+function checkNames({ snippets }: Plan): void {
+  const names = snippets.map(({ name }) => name);
+  const twice = names.find((name, i) => names.indexOf(name) !== i);
+  if (twice !== undefined)
+    throw new ToolError('bad-input', `Two snippets have the name "${twice}".`);
+}
+
+/** Looks whether there is anything to render: a slot that was asked for, or every slot, may be at none of the widths. */
+function checkRooms({ request, slots, viewports }: Plan): void {
+  const isThere = (slot: Slot) => viewports.some(({ width }) => getSlotRange(slot, width) !== null);
+  const missing = slots.filter((slot) => !isThere(slot));
+  if (missing.length === 0 || (request.slots === undefined && missing.length < slots.length))
+    return;
+  const names = joinWords(missing.map(({ name }) => `"${name}"`));
+  const widths = joinWords([...new Set(viewports.map(({ width }) => String(width)))]);
+  const [slot, do_] = missing.length === 1 ? ['The slot', 'does'] : ['The slots', 'do'];
+  throw new ToolError(
+    'bad-option',
+    `${slot} ${names} ${do_} not exist at ${widths} px: there is nothing to render.`,
+  );
+}
+
+/** All checks that there are. */
+export const KNOWN = CHECKS;

@@ -1,0 +1,80 @@
+import type { Evidence, Baseline } from '../core/evidence.js';
+import { toPlainHouse } from '../core/house/plain.js';
+import { judgeSnippet, type Judgement } from '../core/judge/judge.js';
+import type { Markup } from '../core/markup/markup.js';
+import type { HouseReport, RunDocument } from '../core/run.js';
+import { countLevels, getOverall } from '../core/verdict.js';
+import { KNOWN, type Plan } from './request.js';
+import { Spool } from './spool.js';
+import { getVersion } from './version.js';
+
+/** What was found so far: in the order of the snippets, whatever finished first. */
+export class Results {
+  readonly #plan: Plan;
+  readonly #spool = new Spool<Judgement>();
+
+  constructor(plan: Plan) {
+    this.#plan = plan;
+  }
+
+  /** Judges a snippet of the plan and puts away what was found. */
+  async judge(
+    index: number,
+    markup: Markup,
+    evidence: readonly Evidence[],
+    baselines: ReadonlyMap<string, Baseline>,
+  ): Promise<Judgement> {
+    const { snippets, house, checks, startedAt, markupOnly } = this.#plan;
+    const judged = judgeSnippet({
+      snippet: snippets[index]!,
+      markup,
+      house,
+      evidence,
+      baselines,
+      checks,
+      known: KNOWN,
+      today: startedAt.toISOString().slice(0, 10),
+      markupOnly,
+    });
+    await this.#spool.put(index, judged);
+    return judged;
+  }
+
+  /** The run as a document; unsure where a snippet is missing. */
+  async makeDocument(engines: RunDocument['engines']): Promise<RunDocument> {
+    const { startedAt } = this.#plan;
+    const judgements: Judgement[] = [];
+    for await (const judgement of this.#spool.read()) judgements.push(judgement);
+    const snippets = judgements.map(({ report }) => report);
+    const verdicts = snippets.map(({ verdict }) => verdict);
+    const unfinished = snippets.length < this.#plan.snippets.length;
+    return {
+      schema: 'mivket-run-1',
+      tool: { name: 'mivket', version: getVersion() },
+      startedAt: startedAt.toISOString(),
+      durationMs: Date.now() - startedAt.getTime(),
+      house: reportHouse(this.#plan),
+      engines,
+      verdict: getOverall(unfinished ? ['unsure', ...verdicts] : verdicts),
+      counts: countLevels(snippets.flatMap(({ findings }) => findings)),
+      notJudged: judgements.flatMap(({ notJudged }) => notJudged),
+      snippets,
+    };
+  }
+
+  close(): Promise<void> {
+    return this.#spool.close();
+  }
+}
+
+/** As much of the house as reports tell of. */
+function reportHouse({ house, ownPage, slots, viewports }: Plan): HouseReport {
+  const plain = toPlainHouse({ ...house, slots: [...slots] }) as { slots: HouseReport['slots'] };
+  return {
+    file: house.file,
+    ownPage: ownPage !== null,
+    slots: plain.slots.map(({ name, align, ranges }) => ({ name, align, ranges })),
+    viewports: [...viewports],
+    holdOn: house.holdOn,
+  };
+}

@@ -1,0 +1,47 @@
+import { access, readFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { writeWhole, type Faults } from './write.js';
+
+/** The shots of a run in a folder, under their hashes. */
+export class ShotStore {
+  readonly #folder: string;
+  readonly #faults: Faults;
+  #known = new Set<string>();
+
+  /** @param faults takes what cannot be written: the run goes on without */
+  constructor(folder: string, faults: Faults) {
+    this.#folder = folder;
+    this.#faults = faults;
+  }
+
+  async add(hash: string, bytes: Uint8Array): Promise<void> {
+    if (this.#known.has(hash)) return;
+    this.#known.add(hash);
+    await this.#faults.collect(writeWhole(getPath(this.#folder, hash), bytes));
+  }
+
+  /** Whether a shot is there, also from a run before. */
+  async has(hash: string): Promise<boolean> {
+    const there = this.#known.has(hash) || (await isThere(getPath(this.#folder, hash)));
+    if (there) this.#known.add(hash);
+    return there;
+  }
+}
+
+/** A shot's bytes as base64; null where it is not in the folder. */
+export async function readShot(folder: string, hash: string): Promise<string | null> {
+  if (!/^[0-9a-f]{64}$/.test(hash)) return null;
+  const bytes = await readFile(getPath(folder, hash)).catch(() => null);
+  return bytes && bytes.toString('base64');
+}
+
+function isThere(path: string): Promise<boolean> {
+  return access(path).then(
+    () => true,
+    () => false,
+  );
+}
+
+function getPath(folder: string, hash: string): string {
+  return join(folder, `${hash}.png`);
+}

@@ -1,0 +1,80 @@
+import { open, rename, rm, stat, writeFile } from 'node:fs/promises';
+import { dirname } from 'node:path';
+import { ToolError } from '../core/errors.js';
+import { describeFault } from '../core/words/fault.js';
+import { makeFolder } from '../render/folder.js';
+
+/**
+ * Written beside and renamed: whoever reads it finds the old file or the whole new one.
+ * @throws ToolError `cannot-write`
+ */
+export async function writeWhole(
+  path: string,
+  content: string | Uint8Array | AsyncIterable<string>,
+): Promise<void> {
+  const making = getMakingName(path);
+  try {
+    await makeFolder(dirname(path));
+    await writeFile(making, content);
+    await rename(making, path);
+  } catch (error) {
+    await rm(making, { force: true }).catch(() => undefined);
+    throw cannotWrite(path, error);
+  }
+}
+
+/**
+ * Looks whether a file can be written there, before anything is made that is to stand in it.
+ * @throws ToolError `cannot-write`
+ */
+export async function checkTarget(path: string): Promise<void> {
+  const making = getMakingName(path);
+  try {
+    const found = await stat(path).catch(() => null);
+    if (found?.isDirectory()) throw Object.assign(new Error(), { code: 'EISDIR' });
+    await makeFolder(dirname(path));
+    await (await open(making, 'w')).close();
+  } catch (error) {
+    throw cannotWrite(path, error);
+  } finally {
+    await rm(making, { force: true }).catch(() => undefined);
+  }
+}
+
+/** What could not be written, while all else goes on. */
+export class Faults {
+  readonly found: ToolError[] = [];
+  readonly #onFault: (fault: ToolError) => void;
+
+  /** @param onFault told of each */
+  constructor(onFault: (fault: ToolError) => void = () => undefined) {
+    this.#onFault = onFault;
+  }
+
+  /** Whether it went well; a fault of writing is kept, once each. */
+  async collect(work: Promise<unknown>): Promise<boolean> {
+    try {
+      await work;
+      return true;
+    } catch (error) {
+      if (!(error instanceof ToolError)) throw error;
+      if (!this.found.some(({ message }) => message === error.message)) {
+        this.found.push(error);
+        this.#onFault(error);
+      }
+      return false;
+    }
+  }
+}
+
+let made = 0;
+
+/** A name of its own that a file has while it is being made. */
+export function getMakingName(path: string): string {
+  return `${path}.${process.pid}-${++made}.tmp`;
+}
+
+export function cannotWrite(path: string, error: unknown): ToolError {
+  const why = describeFault(error);
+  return new ToolError('cannot-write', `${path} could not be written: ${why}.`, { cause: error });
+}
