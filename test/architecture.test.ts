@@ -21,13 +21,16 @@ const LAYERS: [file: string, reaches: string][] = [
   ['render/in-page/', `render/in-page/|core/|${PURE}|facts/\\w+/read\\.`],
   ['render/page/', 'render/(page|in-page)/|core/'],
   ['render/gate/', 'render/(gate/|limit|folder)|core/'],
-  ['render/browser/', 'render/(browser/|chromium/connection|limit|folder)|core/'],
+  [
+    'render/browser/',
+    'render/(browser/|chromium/(connection|identity)|alive|limit|folder|temporary)|core/',
+  ],
   ['render/chromium/', 'render/(chromium|page|in-page|gate)/|render/(limit|page-scripts)|core/'],
   // Where the engine is chosen, and where this machine is looked at.
   ['render/(places|examine)\\.', 'render/|core/'],
   ['render/', 'render/(?!chromium/)|core/|facts/'],
   ['run/', 'run/|core/|checks/|formats/|render/'],
-  ['cli/', 'cli/|run/|core/|checks/|formats/|render/(examine|folder)|\\.\\./demo'],
+  ['cli/', 'cli/|run/|core/|checks/|formats/|render/(examine|folder|temporary)|\\.\\./demo'],
   ['index\\.', 'core/|checks/|run/'],
 ];
 

@@ -2,6 +2,7 @@ import type { Check } from '../core/check.js';
 import altSaysNothing from './pictures/alt-says-nothing.js';
 import attributeMisspelt from './paste/attribute-misspelt.js';
 import audioAutoplays from './media/audio-autoplays.js';
+import autoplayDespiteReducedMotion from './media/autoplay-despite-reduced-motion.js';
 import autoplayDidNotStart from './media/autoplay-did-not-start.js';
 import autoplayValueIgnored from './media/autoplay-value-ignored.js';
 import autoplayWithSound from './media/autoplay-with-sound.js';
@@ -29,6 +30,7 @@ export const CHECKS: readonly Check[] = [
   altSaysNothing,
   attributeMisspelt,
   audioAutoplays,
+  autoplayDespiteReducedMotion,
   autoplayDidNotStart,
   autoplayValueIgnored,
   autoplayWithSound,

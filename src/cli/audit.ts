@@ -1,10 +1,8 @@
-import { mkdtemp, rm } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import type { RunDocument } from '../core/run.js';
 import type { Snippet } from '../core/snippet.js';
 import { audit as startAudit, type AuditRun } from '../run/audit.js';
 import type { AuditEvent } from '../run/events.js';
+import { makeTemporary } from '../render/temporary.js';
 import { loadHouse, type LoadedHouse } from '../run/house-file.js';
 import { getShotFolder } from '../run/rejudge.js';
 import { Faults } from '../run/write.js';
@@ -53,7 +51,7 @@ export async function audit(
     }
     return [...problems, ...faults.found][0]?.exitCode ?? getExit(document);
   } finally {
-    await shots?.close();
+    await shots?.remove();
     interrupt.stop();
   }
 }
@@ -99,7 +97,6 @@ function show(event: AuditEvent, progress: Progress): void {
 async function openShotFolder(options: AuditOptions) {
   if (!wantsShots(options)) return null;
   if (options.keep !== undefined)
-    return { path: getShotFolder(options.keep), close: () => Promise.resolve() };
-  const path = await mkdtemp(join(tmpdir(), 'mivket-shots-'));
-  return { path, close: () => rm(path, { recursive: true, force: true }) };
+    return { path: getShotFolder(options.keep), remove: () => Promise.resolve() };
+  return makeTemporary('shots');
 }

@@ -47,6 +47,8 @@ export const objectShape = {
   box: boxSchema,
   /** A visitor can see it, when it is scrolled to. */
   shown: z.boolean(),
+  /** Assistive technology meets it. */
+  exposed: z.boolean(),
   style: elementStyleSchema,
 };
 

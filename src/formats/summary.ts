@@ -28,3 +28,8 @@ export function formatCounts(snippet: SnippetReport): string {
 export function formatEngines(engines: RunDocument['engines']): string {
   return engines.map(({ version }) => version.replace('HeadlessChrome/', 'Chromium ')).join(', ');
 }
+
+/** How many places there are: each slot at each width, in whatever variants it was rendered. */
+export function countPlaces({ renders }: SnippetReport): number {
+  return renders.filter(({ variant }) => variant === 'as-is').length;
+}

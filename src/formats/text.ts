@@ -2,7 +2,7 @@ import type { RunDocument, SnippetReport } from '../core/run.js';
 import { formatPixels } from '../core/measure/units.js';
 import { clean, cleanLine } from './clean.js';
 import type { Paint } from './paint.js';
-import { formatCounts, formatEngines, formatHead } from './summary.js';
+import { countPlaces, formatCounts, formatEngines, formatHead } from './summary.js';
 import { formatFinding, LONGEST_LINE } from './text-finding.js';
 import { formatGrid } from './text-grid.js';
 import { wrap } from './wrap.js';
@@ -31,7 +31,7 @@ function formatSnippet(
 ): string {
   const { paint } = options;
   const findings = snippet.findings.map((finding, i) =>
-    formatFinding(finding, i + 1, snippet.text, options, snippet.renders.length),
+    formatFinding(finding, i + 1, snippet.text, options, countPlaces(snippet)),
   );
   const missed = document.notJudged.filter((one) => one.snippet === snippet.name);
   const notes = missed.length > 0 ? [formatNotJudged(missed, options)] : [];

@@ -1,21 +1,15 @@
 import { cpus } from 'node:os';
 import pLimit from 'p-limit';
 import { ToolError } from '../core/errors.js';
-import type { Baseline, Evidence } from '../core/evidence.js';
-import { readMarkup, type Markup } from '../core/markup/markup.js';
+import type { Evidence } from '../core/evidence.js';
+import { readMarkup } from '../core/markup/markup.js';
 import { planRenders, planVariants } from '../core/plan.js';
-import { getRenderKey, type Render } from '../core/render.js';
+import { getRenderKey } from '../core/render.js';
 import type { Snippet } from '../core/snippet.js';
 import type { Events } from './events.js';
+import { measure, type Measured } from './measure.js';
 import type { LazyRenderer, Means } from './means.js';
 import type { Plan } from './request.js';
-
-/** All that was measured of a snippet. */
-export interface Measured {
-  markup: Markup;
-  evidence: Evidence[];
-  baselines: ReadonlyMap<string, Baseline>;
-}
 
 /**
  * Renders all snippets, several at once. The browser is started when one needs it.
@@ -35,15 +29,15 @@ export async function renderAll(
   const one = async (snippet: Snippet, i: number) => {
     if (signal.aborted) return;
     events.tell({ type: 'begun', snippet: snippet.name });
-    const markup = readMarkup(snippet.text);
     const kept = await findKept(plan, means, snippet);
     if (kept) {
       const tell = (renders: number) =>
         events.tell({ type: 'rendered', snippet: snippet.name, renders });
       tell(planned);
+      const markup = readMarkup(snippet.text);
       return judge(i, { markup, evidence: kept, baselines: means.keeper!.baselines });
     }
-    const measured = await renderOne(plan, snippet, markup, browser, events);
+    const measured = await renderOne(plan, snippet, browser, events);
     const { keeper, faults } = means;
     await judge(i, measured);
     if (keeper) await faults.collect(keeper.keep(snippet, measured.evidence, measured.baselines));
@@ -69,23 +63,18 @@ async function findKept(
   return there.every(Boolean) ? evidence : null;
 }
 
-/** As it is, and then in the variants that this calls for. */
 async function renderOne(
   plan: Plan,
   snippet: Snippet,
-  markup: Markup,
   browser: LazyRenderer,
   events: Events,
 ): Promise<Measured> {
-  const renderer = await browser.get();
-  const onRender = () => events.tell({ type: 'rendered', snippet: snippet.name, renders: 1 });
-  const render = (renders: Render[]) => renderer.renderSnippet(snippet, markup, renders, onRender);
-  const asIs = await render(planRenders(snippet.name, plan.house, plan));
-  const baselines = await renderer.getBaselines(asIs.map((one) => one.render));
-  const variants = planVariants(asIs, plan.checks, baselines);
-  if (variants.length === 0) return { markup, evidence: asIs, baselines };
-  events.tell({ type: 'planned', renders: variants.length });
-  return { markup, evidence: [...asIs, ...(await render(variants))], baselines };
+  const { name } = snippet;
+  const renders = planRenders(name, plan.house, plan);
+  return measure(await browser.get(), snippet, renders, plan.checks, {
+    onMore: (more) => events.tell({ type: 'planned', renders: more }),
+    onRender: () => events.tell({ type: 'rendered', snippet: name, renders: 1 }),
+  });
 }
 
 function getDefaultJobs(): number {

@@ -1,7 +1,6 @@
-import { mkdtemp, open, rm, type FileHandle } from 'node:fs/promises';
-import { rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { open, type FileHandle } from 'node:fs/promises';
 import { join } from 'node:path';
+import { makeTemporary, type Temporary } from '../render/temporary.js';
 
 /** Where a line stands in the file. */
 interface Line {
@@ -13,8 +12,7 @@ interface Line {
 export class Spool<T> {
   #lines: (Line | undefined)[] = [];
   #end = 0;
-  #opening: Promise<{ folder: string; file: FileHandle }> | null = null;
-  #removeAtExit: (() => void) | null = null;
+  #opening: Promise<{ folder: Temporary; file: FileHandle }> | null = null;
 
   /** Puts a result in its place, whatever finished first. */
   async put(index: number, result: T): Promise<void> {
@@ -40,17 +38,13 @@ export class Spool<T> {
 
   async close(): Promise<void> {
     const opened = await this.#opening?.catch(() => null);
-    if (this.#removeAtExit) process.off('exit', this.#removeAtExit);
     await opened?.file.close();
-    if (opened) await rm(opened.folder, { recursive: true, force: true });
+    await opened?.folder.remove();
     this.#opening = null;
   }
 
-  async #open(): Promise<{ folder: string; file: FileHandle }> {
-    const folder = await mkdtemp(join(tmpdir(), 'mivket-results-'));
-    // A second Ctrl-C ends at once.
-    this.#removeAtExit = () => rmSync(folder, { recursive: true, force: true });
-    process.on('exit', this.#removeAtExit);
-    return { folder, file: await open(join(folder, 'results'), 'w+') };
+  async #open(): Promise<{ folder: Temporary; file: FileHandle }> {
+    const folder = await makeTemporary('results');
+    return { folder, file: await open(join(folder.path, 'results'), 'w+') };
   }
 }

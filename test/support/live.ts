@@ -8,6 +8,7 @@ import { readMarkup } from '../../dist/src/core/markup/markup.js';
 import { planRenders } from '../../dist/src/core/plan.js';
 import type { Finding } from '../../dist/src/core/run.js';
 import { findBrowser } from '../../dist/src/render/browser/find.js';
+import { measure } from '../../dist/src/run/measure.js';
 import { Renderer } from '../../dist/src/render/renderer.js';
 import { HOSTS, startStandIns, type StandIns } from '../../dist/demo/stand-ins/index.js';
 
@@ -52,13 +53,9 @@ export async function openLive(): Promise<Live> {
     async render(code) {
       const snippet = { name: 'example', path: null, text: code };
       const renders = planRenders('example', EXAMPLE_HOUSE, EXAMPLE_HOUSE);
-      const evidence = await renderer.renderSnippet(
-        snippet,
-        readMarkup(code),
-        renders,
-        () => undefined,
-      );
-      return { code, evidence, baselines: [...(await renderer.getBaselines(renders))] };
+      const ignore = { onMore: () => undefined, onRender: () => undefined };
+      const measured = await measure(renderer, snippet, renders, CHECKS, ignore);
+      return { code, evidence: measured.evidence, baselines: [...measured.baselines] };
     },
     async close() {
       await renderer.close();

@@ -32,7 +32,12 @@ export default defineCheck({
   // The value is the mistake; that the browser then refuses to play is what comes of it.
   explains: [
     {
-      findings: ['autoplay-with-sound', 'autoplay-without-inline', 'audio-autoplays'],
+      findings: [
+        'autoplay-with-sound',
+        'autoplay-without-inline',
+        'autoplay-despite-reduced-motion',
+        'audio-autoplays',
+      ],
       anywhere: true,
     },
   ],

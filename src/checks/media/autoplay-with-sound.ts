@@ -77,15 +77,15 @@ export default defineCheck({
     sound: [
       {
         name: 'a script that goes on without sound where it is refused',
-        code: '<video id="rain" src="https://media.loam.example/talk.mp4" playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"></video><script>const rain = document.getElementById("rain"); rain.play().catch(() => { rain.muted = true; rain.play(); });</script>',
+        code: '<video id="rain" src="https://media.loam.example/rain.mp4" playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"></video><script>const rain = document.getElementById("rain"); rain.play().catch(() => { rain.muted = true; rain.play(); });</script>',
       },
       {
         name: 'the same, muted',
-        code: '<video src="https://media.loam.example/talk.mp4" autoplay muted playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"></video>',
+        code: '<video src="https://media.loam.example/rain.mp4" autoplay muted playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"></video>',
       },
       {
         name: 'muted by a script before it plays',
-        code: '<video id="talk" src="https://media.loam.example/talk.mp4" autoplay playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"></video><script>document.getElementById("talk").muted = true;</script>',
+        code: '<video id="talk" src="https://media.loam.example/rain.mp4" autoplay playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"></video><script>document.getElementById("talk").muted = true;</script>',
       },
     ],
   },

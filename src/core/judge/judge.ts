@@ -184,7 +184,9 @@ function explainNotJudged(check: Check, judged: Judged, fault: string | null): N
 /** The gaps in what a check reads, each reason once with the places it holds for; null where there is none. */
 function tellGaps(all: readonly Evidence[], { needs }: Check): string | null {
   const places = new Map<string, Set<string>>();
-  const evidence = all.filter(({ render }) => needs.variants.includes(render.variant));
+  // What calls for the other variants is read of the page as it is.
+  const read = needs.calls ? ['as-is', ...needs.variants] : needs.variants;
+  const evidence = all.filter(({ render }) => read.includes(render.variant));
   for (const one of evidence) {
     const { viewport, slot, variant } = getPlace(one);
     for (const { kind, why } of one.gaps) {

@@ -33,9 +33,12 @@ function sumByHost(traffic: readonly RequestFact[]): Sights['traffic'] {
   for (const { host, wire, unpacked, failed, refused } of traffic) {
     const sum = hosts.get(host) ?? { host, requests: 0, wire: 0, unpacked: 0, failed: 0 };
     sum.requests++;
-    sum.wire += wire;
-    sum.unpacked += unpacked;
+    // What was refused, or broke off, weighs nothing of its own.
     if (failed !== null || refused !== null) sum.failed++;
+    else {
+      sum.wire += wire;
+      sum.unpacked += unpacked;
+    }
     hosts.set(host, sum);
   }
   return [...hosts.values()].sort((a, b) => b.wire - a.wire || a.host.localeCompare(b.host));

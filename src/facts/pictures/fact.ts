@@ -5,7 +5,6 @@ import { defineKind } from '../kind.js';
 const picture = z.object({
   ...objectShape,
   tag: z.string(),
-  exposed: z.boolean(),
   /** Hidden from assistive technology by its markup, or marked as decoration. */
   ignored: z.boolean(),
   /** Its file has come; true for what has no file. */

@@ -1,7 +1,7 @@
 import type { RunDocument, SnippetReport } from '../../core/run.js';
 import { formatPixels } from '../../core/measure/units.js';
 import { clean, cleanLine } from '../clean.js';
-import { formatCounts, formatEngines, formatHead } from '../summary.js';
+import { countPlaces, formatCounts, formatEngines, formatHead } from '../summary.js';
 import { formatFinding } from './finding.js';
 import { formatShape } from './shapes.js';
 import { formatSheet, type Shots } from './sheet.js';
@@ -169,7 +169,7 @@ function formatSnippet(
   return html`<section class="snippet" id="${anchor}" aria-label="${cleanLine(snippet.name)}">
     ${formatTitle(snippet)} ${formatSheet(snippet, shots)}
     ${snippet.findings.map((finding, i) =>
-      formatFinding(finding, i + 1, anchor, snippet.text, snippet.renders.length),
+      formatFinding(finding, i + 1, anchor, snippet.text, countPlaces(snippet)),
     )}
     ${formatWhole(snippet)}
     ${missed.map(({ id, why }) => html`<p class="faint">Not judged: ${id}, because ${cleanLine(why)}.</p>`)}

@@ -4,7 +4,7 @@ import { isAbsolute, join } from 'node:path';
 import { ToolError } from '../../core/errors.js';
 import { describeFault } from '../../core/words/fault.js';
 import { exists, makeFolder } from '../folder.js';
-import { isAlive } from './alive.js';
+import { isAlive } from '../alive.js';
 
 /** Written last: what has it is whole. */
 const READY = 'ready';

@@ -1,15 +1,10 @@
 import { spawn, type ChildProcess } from 'node:child_process';
-import { rmSync } from 'node:fs';
-import { mkdtemp, readdir, rm } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import type { Readable, Writable } from 'node:stream';
 import { ToolError } from '../../core/errors.js';
-import { describeFault } from '../../core/words/fault.js';
 import { getAcceptLanguage, getUserAgent } from '../chromium/identity.js';
 import { Connection } from '../chromium/connection.js';
 import { inTime } from '../limit.js';
-import { isAlive } from './alive.js';
+import { makeTemporary } from '../temporary.js';
 import type { BrowserProgram } from './bundled.js';
 import { getMajorVersion } from './version.js';
 
@@ -64,21 +59,8 @@ const SHARED_WORKERS = {
   flatten: true,
   filter: [{ type: 'shared_worker' }, { exclude: true }],
 };
-const PROFILE = 'mivket-profile-';
 /** How long a browser may take to say its first word, ms. */
 const START_LIMIT = 30_000;
-let sweeping: Promise<void> | null = null;
-
-/** Removes what a run left that was killed outright and could not clean up: its process is gone. */
-async function sweepProfiles(): Promise<void> {
-  const names = await readdir(tmpdir()).catch(() => []);
-  const left = names.filter((name) => {
-    const pid = Number(/^mivket-profile-(\d+)-/.exec(name)?.[1]);
-    return pid > 0 && !isAlive(pid);
-  });
-  const remove = (name: string) => rm(join(tmpdir(), name), { recursive: true, force: true });
-  await Promise.all(left.map((name) => remove(name).catch(() => undefined)));
-}
 
 /** What a browser is started with for a run. */
 export interface StartOptions {
@@ -98,23 +80,19 @@ export async function startBrowser(
   program: BrowserProgram,
   options: StartOptions,
 ): Promise<Browser> {
-  await (sweeping ??= sweepProfiles());
-  const profile = await makeProfile();
+  const profile = await makeTemporary('profile');
   const sandboxed = process.getuid?.() !== 0;
   const major = await getMajorVersion(program);
-  const child = launch(program, profile, sandboxed, options, major);
-  const removeProfile = () => rmSync(profile, { recursive: true, force: true, maxRetries: 3 });
-  const killNow = () => {
-    killGroup(child);
-    removeProfile();
-  };
-  process.once('exit', killNow);
+  const child = launch(program, profile.path, sandboxed, options, major);
+  const killNow = () => killGroup(child);
+  // Before its profile is removed, which it would write to again.
+  process.prependListener('exit', killNow);
   const ended = new Promise<void>((resolve) => child.once('close', () => resolve()));
   const close = async () => {
     killGroup(child);
     await ended;
     process.off('exit', killNow);
-    await rm(profile, { recursive: true, force: true, maxRetries: 5 }).catch(() => undefined);
+    await profile.remove();
   };
   try {
     const connection = new Connection(child.stdio[3] as Writable, child.stdio[4] as Readable);
@@ -130,19 +108,6 @@ export async function startBrowser(
   } catch (error) {
     await close();
     throw error;
-  }
-}
-
-/** @throws ToolError `cannot-write` */
-async function makeProfile(): Promise<string> {
-  try {
-    return await mkdtemp(join(tmpdir(), `${PROFILE}${process.pid}-`));
-  } catch (error) {
-    throw new ToolError(
-      'cannot-write',
-      `The temporary folder ${tmpdir()} cannot be used: ${describeFault(error)}.`,
-      { cause: error },
-    );
   }
 }
 

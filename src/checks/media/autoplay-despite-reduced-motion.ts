@@ -1,0 +1,80 @@
+import { defineCheck, makeSeen, type Fact, type RenderOf } from '../../core/check.js';
+import type { MediaFact } from '../../core/evidence.js';
+import { blameElement, locateAttribute } from '../../core/measure/blame.js';
+import { formatWidths } from '../../core/words/list.js';
+
+interface Data {
+  loop: boolean;
+  /** Seconds; null where it has no end. */
+  duration: number | null;
+}
+
+/** What is over sooner need not be stopped (WCAG 2.2, 2.2.2), seconds. */
+const SHORT = 5;
+
+export default defineCheck({
+  id: 'autoplay-despite-reduced-motion',
+  subject: 'media',
+  level: 'advice',
+  title: 'A film plays by itself for those who asked for less motion',
+  decided:
+    'A video that loops or lasts over 5 s starts by itself, and does so too in a browser whose visitor prefers reduced motion.',
+  standard: 'Media Queries Level 5, prefers-reduced-motion; WCAG 2.2, 2.2.2 Pause, Stop, Hide',
+  needs: {
+    kinds: ['media'],
+    variants: ['reduced-motion'],
+    calls: ({ media }) => media.some(playsOn),
+  },
+  markup: false,
+  judge: (c): Fact<Data>[] =>
+    c.renders.flatMap((render: RenderOf<'media'>) =>
+      render.media.filter(playsOn).map((one) => {
+        const { loop, duration } = one;
+        const blame = blameElement(c.markup, one);
+        return {
+          where: locateAttribute(c.markup, blame, 'autoplay'),
+          culprit: blame.culprit,
+          confirmed: true,
+          data: { loop, duration },
+          seen: [makeSeen(render, { loop, duration })],
+        };
+      }),
+    ),
+  says({ loop, duration }, { seen }) {
+    const long = loop || duration === null ? 'without end' : `for ${Math.round(duration)} s`;
+    return {
+      message: `The video plays by itself, ${long}, for visitors who asked for less motion too (seen ${formatWidths(seen)}).`,
+      notice: 'Whom moving pictures make ill or distract gets them all the same.',
+      cure: 'Start it by a script, and only where matchMedia("(prefers-reduced-motion: reduce)") does not match; or leave the start to the visitor.',
+    };
+  },
+  sample: { loop: true, duration: 4 },
+  examples: {
+    faulty: [
+      {
+        name: 'rain without end',
+        code: '<video src="https://media.loam.example/rain.mp4" autoplay muted loop playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"></video>',
+      },
+      {
+        name: 'longer than five seconds',
+        code: '<video src="https://media.loam.example/talk.mp4" autoplay muted playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"></video>',
+      },
+    ],
+    sound: [
+      {
+        name: 'started only where motion is welcome',
+        code: '<video id="rain" src="https://media.loam.example/rain.mp4" muted loop playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"></video><script>if (!matchMedia("(prefers-reduced-motion: reduce)").matches) document.getElementById("rain").play()</script>',
+      },
+      {
+        name: 'over in four seconds',
+        code: '<video src="https://media.loam.example/rain.mp4" autoplay muted playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"></video>',
+      },
+    ],
+  },
+});
+
+/** Began by itself, is seen, and goes on for long. */
+function playsOn({ tag, started, frames, shown, loop, duration }: MediaFact): boolean {
+  const long = loop || duration === null || duration > SHORT;
+  return tag === 'video' && shown && started && frames > 0 && long;
+}

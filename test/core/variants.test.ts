@@ -1,0 +1,150 @@
+import { describe, expect, test } from '@jest/globals';
+import {
+  defineCheck,
+  makeSeen,
+  selectRenders,
+  type Check,
+  type Needs,
+} from '../../src/core/check.js';
+import type { Evidence, FactKind } from '../../src/core/evidence.js';
+import { getDefaultHouse } from '../../src/core/house/read.js';
+import { judgeSnippet } from '../../src/core/judge/judge.js';
+import { readMarkup } from '../../src/core/markup/markup.js';
+import { getRenderNeeds, planRenders, planVariants } from '../../src/core/plan.js';
+import { getEmpty, getRenderKey, type Render } from '../../src/core/render.js';
+import { makeLost } from '../../src/render/lost.js';
+
+const house = getDefaultHouse();
+const renders = planRenders('x', house, house);
+const NONE = new Map();
+
+/** Evidence of a page that is 100 px wider than its window below 600 px. */
+const look = (render: Render): Evidence => {
+  const made = { ...makeLost(render, 0, ''), gaps: [] };
+  made.page.atLoad.scrollWidth = render.viewport.width < 600 ? 700 : 0;
+  return made;
+};
+const evidence = renders.map(look);
+
+function makeCheck(id: string, needs: FactKind[] | Needs<FactKind>): Check {
+  return defineCheck({
+    id,
+    subject: 'page',
+    level: 'concern',
+    title: '',
+    decided: '',
+    standard: null,
+    needs,
+    markup: false,
+    judge: (c) =>
+      c.renders.map((render) => ({
+        where: { offset: 0, endOffset: 3 },
+        culprit: { at: 'snippet', what: id },
+        confirmed: true,
+        data: null,
+        seen: [makeSeen(render, {})],
+        ranges: [{ from: 320, to: 390, near: false }],
+      })),
+    says: () => ({ message: '', notice: '', cure: '' }),
+    sample: null,
+    examples: { faulty: [], sound: [] },
+  });
+}
+
+const PLAIN = makeCheck('page-hangs', ['page']);
+const CALM = makeCheck('slot-overflow', {
+  kinds: ['page'],
+  variants: ['reduced-motion'],
+  calls: ({ page }) => page.atLoad.scrollWidth > 0,
+});
+
+describe('variants', () => {
+  test('are rendered where a check asks for them by name, and what is seen calls for it', () => {
+    expect(planVariants(evidence, [PLAIN], NONE)).toEqual([]);
+    const planned = planVariants(evidence, [PLAIN, CALM, CALM], NONE);
+    expect(planned.map(({ viewport, variant }) => [viewport.width, variant])).toEqual([
+      [320, 'reduced-motion'],
+      [390, 'reduced-motion'],
+    ]);
+    const always = makeCheck('page-hangs', {
+      kinds: ['page'],
+      variants: ['as-is', 'reduced-motion'],
+    });
+    expect(planVariants(evidence, [always], NONE)).toHaveLength(4);
+    // Where what calls for it was not seen, nothing does.
+    const gap = { kind: 'page' as const, why: 'x', seen: null, kept: null };
+    expect(
+      planVariants(
+        evidence.map((one) => ({ ...one, gaps: [gap] })),
+        [CALM],
+        NONE,
+      ),
+    ).toEqual([]);
+  });
+
+  test('are seen by the checks that ask for them alone', () => {
+    const all = [...evidence, ...planVariants(evidence, [CALM], NONE).map(look)];
+    const { report } = judgeSnippet({
+      snippet: { name: 'x', path: null, text: '<p>x</p>' },
+      markup: readMarkup('<p>x</p>'),
+      house,
+      evidence: all,
+      baselines: NONE,
+      checks: [PLAIN, CALM],
+      today: '2026-06-01',
+      markupOnly: null,
+    });
+    const places = report.findings.map(({ id, seen }) => [
+      id,
+      seen.map(({ variant, width }) => `${variant} ${width}`),
+    ]);
+    expect(Object.fromEntries(places)).toEqual({
+      'page-hangs': ['as-is 320', 'as-is 390', 'as-is 768', 'as-is 1280'],
+      'slot-overflow': ['reduced-motion 320', 'reduced-motion 390'],
+    });
+    expect(report.findings[0]!.ranges).toEqual([{ from: 320, to: 390, near: false }]);
+    expect(report.renders.map(({ variant }) => variant)).toHaveLength(6);
+  });
+});
+
+test('what nobody reads need not be rendered, nor loaded cold', () => {
+  expect(getRenderNeeds([makeCheck('page-hangs', [])])).toEqual({ any: false, cold: false });
+  expect(getRenderNeeds([PLAIN])).toEqual({ any: true, cold: false });
+  expect(getRenderNeeds([PLAIN, makeCheck('page-hangs', ['traffic'])]).cold).toBe(true);
+});
+
+test('what an engine cannot measure is no gap: its renders are not judged by it', () => {
+  const lame = { chromium: { cannot: { media: 'it has no media' } } };
+  const count = (kinds: FactKind[]) =>
+    selectRenders(evidence, { kinds, variants: ['as-is'] }, NONE, lame).length;
+  expect([count(['page']), count(['page', 'media'])]).toEqual([4, 0]);
+});
+
+describe('the key of a render', () => {
+  const [first] = renders as [Render];
+
+  test('tells apart all that makes another render', () => {
+    const others: Render[] = [
+      { ...first, variant: 'reduced-motion' },
+      { ...first, snippets: [{ name: 'y', slot: 'column' }] },
+      { ...first, snippets: [{ name: 'x', slot: 'side' }] },
+      { ...first, snippets: [...first.snippets, { name: 'y', slot: 'side' }] },
+      ...Object.keys(first.viewport).map((key) => ({
+        ...first,
+        viewport: { ...first.viewport, [key]: 'other' },
+      })),
+    ];
+    const keys = [first, ...others].map(getRenderKey);
+    expect(new Set(keys).size).toBe(keys.length);
+    expect(getRenderKey(structuredClone(first))).toBe(keys[0]);
+  });
+
+  test('of the page without snippets is the same for whatever was in it', () => {
+    const calm: Render = {
+      ...first,
+      variant: 'reduced-motion',
+      snippets: [{ name: 'y', slot: 'column' }],
+    };
+    expect(getRenderKey(getEmpty(calm))).toBe(getRenderKey(getEmpty(first)));
+  });
+});
