@@ -157,27 +157,42 @@ export function getCulpritKey(culprit: Culprit): string {
   return culprit.at === 'made' ? `made ${culprit.selector}` : culprit.what;
 }
 
+/** Evidence with what each check would have to look up of it. */
+export interface Prepared {
+  evidence: Evidence;
+  at: Place;
+  baseline: Baseline | null;
+}
+
+/** Done once, for however many checks. */
+export function prepareRenders(
+  renders: readonly Evidence[],
+  baselines: ReadonlyMap<string, Baseline>,
+): Prepared[] {
+  return renders.map((evidence) => ({
+    evidence,
+    at: getPlace(evidence),
+    baseline: baselines.get(getRenderKey(getEmpty(evidence.render))) ?? null,
+  }));
+}
+
 /**
  * The renders in which something of what is needed was read. Where it was not all of it (`kept`), what is
  * there can still be told of; that the rest is sound cannot.
  */
 export function selectRenders<K extends FactKind>(
-  renders: readonly Evidence[],
+  renders: readonly Prepared[],
   { kinds, variants }: Needs<K>,
-  baselines: ReadonlyMap<string, Baseline>,
   engines: Record<EngineName, Engine> = ENGINES,
 ): RenderOf<K>[] {
   const wanted = new Set<FactKind>(kinds);
-  return renders.flatMap((evidence): RenderOf<K>[] => {
-    const { render } = evidence;
-    if (!variants.includes(render.variant)) return [];
-    if (kinds.some((kind) => engines[render.engine].cannot[kind] !== undefined)) return [];
+  return renders.flatMap(({ evidence, at, baseline }): RenderOf<K>[] => {
+    const { viewport, variant, engine } = evidence.render;
+    if (!variants.includes(variant)) return [];
+    if (kinds.some((kind) => engines[engine].cannot[kind] !== undefined)) return [];
     const gaps = evidence.gaps.filter((gap) => wanted.has(gap.kind));
     if (gaps.some((gap) => gap.kept === null)) return [];
-    const { viewport, variant } = render;
-    const baseline = baselines.get(getRenderKey(getEmpty(render))) ?? null;
-    const partial = gaps.length > 0;
-    const seen = { ...evidence, at: getPlace(evidence), viewport, variant, baseline, partial };
+    const seen = { ...evidence, at, viewport, variant, baseline, partial: gaps.length > 0 };
     return [seen as Facts & typeof seen];
   });
 }

@@ -1,4 +1,4 @@
-import { selectRenders, type Check } from './check.js';
+import { prepareRenders, selectRenders, type Check } from './check.js';
 import type { Baseline, Evidence } from './evidence.js';
 import { getSlotRange, type House, type Slot } from './house/house.js';
 import { getRenderKey, type Render, type Viewport } from './render.js';
@@ -30,14 +30,14 @@ export function planVariants(
   checks: readonly Check[],
   baselines: ReadonlyMap<string, Baseline>,
 ): Render[] {
-  const asIs = evidence.filter(({ render }) => render.variant === 'as-is');
+  const asIs = prepareRenders(evidence, baselines);
   const planned = checks.flatMap(({ needs }) => {
     const others = needs.variants.filter((variant) => variant !== 'as-is');
     if (others.length === 0) return [];
     return asIs.flatMap((one) => {
-      const [seen] = selectRenders([one], { ...needs, variants: ['as-is'] }, baselines);
+      const [seen] = selectRenders([one], { ...needs, variants: ['as-is'] });
       const called = seen !== undefined && (needs.calls?.(seen) ?? true);
-      return called ? others.map((variant): Render => ({ ...one.render, variant })) : [];
+      return called ? others.map((variant): Render => ({ ...one.evidence.render, variant })) : [];
     });
   });
   return [...new Map(planned.map((render) => [getRenderKey(render), render])).values()];

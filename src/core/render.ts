@@ -13,6 +13,7 @@ export const viewportSchema = z.object({
   userAgent: z.string().nullable(),
 });
 export type Viewport = z.output<typeof viewportSchema>;
+const VIEWPORT_KEYS = viewportSchema.keyof().options;
 
 /** How a snippet comes into the page. */
 export const INSERTS = ['inline'] as const;
@@ -75,7 +76,7 @@ export function getRenderKey({ snippets, insert, viewport, engine, variant }: Re
   return JSON.stringify([
     snippets.map(({ name, slot }) => [name, slot]),
     [insert, engine, variant],
-    viewportSchema.keyof().options.map((key) => viewport[key]),
+    VIEWPORT_KEYS.map((key) => viewport[key]),
   ]);
 }
 

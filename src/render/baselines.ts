@@ -35,7 +35,7 @@ export class Baselines {
       this.#made.set(key, making);
       before = making.catch(() => undefined);
     }
-    before.then(async () => (await place)?.leave(false)).catch(() => undefined);
+    before.then(async () => (await place)?.leave('used')).catch(() => undefined);
   }
 
   /** Null where it could not be made: then nothing can be told from the page itself. */
@@ -57,7 +57,7 @@ export class Baselines {
     try {
       return await this.#making.make(place, render);
     } finally {
-      await place.leave(false);
+      await place.leave('used');
     }
   }
 }

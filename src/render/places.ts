@@ -21,8 +21,12 @@ export interface Place {
   gate: GateHandle;
   /** What the gate refused the page that stands there. */
   refusals: GateRefusal[];
-  leave: (broken: boolean) => Promise<void>;
+  /** `clean`: no code was ever in it, so that it can be used again. */
+  leave: (how: 'clean' | 'used' | 'broken') => Promise<void>;
 }
+
+/** So often a place is used again, in case its memory grows. */
+const MOST_USES = 20;
 
 /** What a run writes down of its traffic, or is answered from. */
 export type Memory = Pick<GateData, 'recordTo' | 'recording'>;
@@ -33,6 +37,8 @@ export class Places {
   #gates: Gates;
   #rules: GateRules;
   #language: string;
+  /** Places that were left clean. */
+  #spare: { place: Place; isRetired(): boolean }[] = [];
   version = '';
   sandboxed = true;
 
@@ -70,17 +76,38 @@ export class Places {
 
   /** @param urgent others hold a place until this one is left: it does not wait for theirs */
   async enter(urgent = false): Promise<Place> {
-    const { browser, release } = await this.#keeper.lease(urgent);
+    for (let spare = this.#spare.pop(); spare; spare = this.#spare.pop()) {
+      if (!spare.isRetired()) return spare.place;
+      await spare.place.leave('used');
+    }
+    return this.#open(urgent);
+  }
+
+  async #open(urgent: boolean): Promise<Place> {
+    const { browser, isRetired, release } = await this.#keeper.lease(urgent);
     const gate = await this.#gates.open(this.#rules);
     try {
       const visitor = { version: getNumber(browser.version), language: this.#language };
       const page: BrowserPage = await Tab.open(browser.connection, gate, visitor);
-      const leave = async (broken: boolean) => {
+      let uses = 0;
+      const leave: Place['leave'] = async (how) => {
+        // A browser that is given up waits for all its places.
+        if (how === 'clean' && ++uses < MOST_USES && !isRetired())
+          return void this.#spare.push({ place, isRetired });
         await page.close();
         await gate.close();
-        await release(broken || browser.connection.closed);
+        await release(how === 'broken' || browser.connection.closed);
       };
-      return { shown: null, viewport: null, variant: null, page, gate, refusals: [], leave };
+      const place: Place = {
+        shown: null,
+        viewport: null,
+        variant: null,
+        page,
+        gate,
+        refusals: [],
+        leave,
+      };
+      return place;
     } catch (error) {
       await gate.close();
       await release(true);
@@ -89,6 +116,7 @@ export class Places {
   }
 
   async close(): Promise<void> {
+    this.#spare = [];
     await Promise.all([this.#keeper.close(), this.#gates.close()]);
   }
 }

@@ -141,9 +141,14 @@ export class Renderer {
         onRender();
       }
     } finally {
-      await place?.leave(false);
+      await place?.leave(this.#leavesNothing(traits) ? 'clean' : 'used');
     }
     return evidence;
+  }
+
+  /** Without code and films nothing stays behind in a place that the next load would not clear. */
+  #leavesNothing({ live, media }: Traits): boolean {
+    return !live && !media && !this.#hostTraits.live;
   }
 
   /** A crash or a hang costs its render only: tried once more in a new place, then told as a gap. */
@@ -152,11 +157,11 @@ export class Renderer {
     const hung = first?.evidence.scripts.hung;
     if (first && !hung && !place.page.happened.crashed)
       return { evidence: first.evidence, left: false };
-    await place.leave(first === null);
+    await place.leave(first === null ? 'broken' : 'used');
     if (hung && job.hanging) return { evidence: first.evidence, left: true };
     const again = await this.#places.enter();
     const second = await this.#attempt(again, { ...job, profile: true });
-    await again.leave(second === null);
+    await again.leave(second === null ? 'broken' : 'used');
     const evidence =
       second?.evidence ??
       first?.evidence ??
@@ -222,7 +227,7 @@ export class Renderer {
     try {
       return await place.page.draw(html, width);
     } finally {
-      await place.leave(false);
+      await place.leave('used');
     }
   }
 

@@ -18,7 +18,7 @@ export class Drawer {
     try {
       return await place.page.draw(html, width);
     } finally {
-      await place.leave(false);
+      await place.leave('used');
     }
   }
 

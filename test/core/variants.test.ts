@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import {
   defineCheck,
   makeSeen,
+  prepareRenders,
   selectRenders,
   type Check,
   type Needs,
@@ -116,7 +117,7 @@ test('what nobody reads need not be rendered, nor loaded cold', () => {
 test('what an engine cannot measure is no gap: its renders are not judged by it', () => {
   const lame = { chromium: { cannot: { media: 'it has no media' } } };
   const count = (kinds: FactKind[]) =>
-    selectRenders(evidence, { kinds, variants: ['as-is'] }, NONE, lame).length;
+    selectRenders(prepareRenders(evidence, NONE), { kinds, variants: ['as-is'] }, lame).length;
   expect([count(['page']), count(['page', 'media'])]).toEqual([4, 0]);
 });
 

@@ -67,7 +67,7 @@ test('the recording has what was blocked too, and no film', () => {
   };
   const texts = new Map(log.entries.map((one) => [one.request.url, one.response.content.text]));
   expect(texts.has('https://192.168.7.7/')).toBe(true);
-  expect(texts.get('https://media.loam.example/talk.mp4')).toBeUndefined();
+  expect(texts.get('https://media.loam.example/rain.mp4')).toBeUndefined();
   expect(texts.get('https://tally.example/heavy.js')).toMatch(/\w/);
 });
 

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { readFileSync } from 'node:fs';
 import { CHECKS } from '../../src/checks/index.js';
-import { selectRenders } from '../../src/core/check.js';
+import { prepareRenders, selectRenders } from '../../src/core/check.js';
 import { evidenceSchema, baselineSchema } from '../../src/core/evidence.js';
 import { readMarkup } from '../../src/core/markup/markup.js';
 import { collectFacts, type Collector, type Look } from '../../src/facts/collector.js';
@@ -58,9 +58,9 @@ test('facts are plain data: what is written down is what was found', () => {
   const found = Object.values(recorded).flatMap(({ code, evidence, baselines }) => {
     const markup = readMarkup(code);
     const snippet = { name: 'example', path: null, text: code };
-    const of = new Map(baselines);
+    const prepared = prepareRenders(evidence, new Map(baselines));
     return CHECKS.flatMap((check) => {
-      const renders = selectRenders(evidence, check.needs, of);
+      const renders = selectRenders(prepared, check.needs);
       return check.judge({ snippet, markup, house: EXAMPLE_HOUSE, renders });
     });
   });

@@ -3,9 +3,11 @@ import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import {
   getCulpritKey,
   getMade,
+  prepareRenders,
   selectRenders,
   type Check,
   type Fact,
+  type Prepared,
   type Seen,
 } from '../check.js';
 import type { Baseline, Evidence } from '../evidence.js';
@@ -50,7 +52,10 @@ export interface Judgement {
 export function judgeSnippet(judged: Judged): Judgement {
   const checks = judged.checks.filter((check) => judged.house.levels[check.id] !== 'off');
   const faults = new Map<string, string>();
-  const facts = checks.flatMap((check) => attempt(check, faults, () => runCheck(check, judged)));
+  const prepared = prepareRenders(judged.evidence, judged.baselines);
+  const facts = checks.flatMap((check) =>
+    attempt(check, faults, () => runCheck(check, judged, prepared)),
+  );
   const told = silenceExplained(facts).flatMap((one) =>
     attempt(one.check, faults, () => [tell(one, judged)]),
   );
@@ -98,10 +103,10 @@ function attempt<T>(check: Check, faults: Map<string, string>, work: () => T[]):
   }
 }
 
-function runCheck(check: Check, judged: Judged): JudgedFact[] {
+function runCheck(check: Check, judged: Judged, prepared: readonly Prepared[]): JudgedFact[] {
   if (!check.markup && !isRendered(check, judged)) return [];
-  const { snippet, markup, house, evidence, baselines } = judged;
-  const renders = selectRenders(evidence, check.needs, baselines);
+  const { snippet, markup, house } = judged;
+  const renders = selectRenders(prepared, check.needs);
   const facts = check.judge({ snippet, markup, house, renders });
   return mergeFacts(facts).map((fact) => {
     const stated = house.levels[check.id] ?? fact.level ?? check.level;

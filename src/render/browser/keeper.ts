@@ -14,6 +14,8 @@ interface Kept {
 /** A browser that is used for a while. */
 export interface Lease {
   browser: Browser;
+  /** Whether it is to be given up as soon as nobody uses it any more. */
+  isRetired(): boolean;
   release(broken: boolean): Promise<void>;
 }
 
@@ -46,7 +48,8 @@ export class BrowserKeeper {
     try {
       const browser = await kept.starting;
       if (browser.connection.closed) throw new Error('the browser is gone');
-      return { browser, release: (broken) => this.#release(kept, broken) };
+      const isRetired = () => kept.retired || browser.connection.closed;
+      return { browser, isRetired, release: (broken) => this.#release(kept, broken) };
     } catch (error) {
       await this.#release(kept, true);
       throw error;
