@@ -17,7 +17,7 @@ const LAYERS: [file: string, reaches: string][] = [
   ['facts/', 'core/|facts/|render/(collect|page|gate)/'],
   ['core/', `core/|${PURE}`],
   ['checks/', 'checks/|core/'],
-  ['formats/', `formats/|core/`],
+  ['formats/', `formats/|core/|${PURE}`],
   ['render/in-page/', `render/in-page/|core/|${PURE}|facts/\\w+/read\\.`],
   ['render/page/', 'render/(page|in-page)/|core/'],
   ['render/gate/', 'render/(gate/|limit|folder)|core/'],

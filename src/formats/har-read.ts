@@ -1,26 +1,10 @@
 import { z } from 'zod';
 import { ToolError } from '../core/errors.js';
+import { refusalSchema } from '../facts/traffic/fact.js';
 import { getHeader, isMediaType, type Exchange, type Header } from '../core/recording/exchange.js';
 
 const headers = z.array(z.object({ name: z.string(), value: z.string() })).default([]);
 const number = z.number().catch(0);
-
-const refusal = z.object({
-  kind: z.enum([
-    'private-address',
-    'offline',
-    'unknown-name',
-    'bad-scheme',
-    'unreachable',
-    'proxy',
-    'not-recorded',
-    'not-here',
-    'no-lookup',
-    'too-much',
-    'odd-status',
-  ]),
-  words: z.string(),
-});
 
 /** An entry of an HTTP Archive 1.2: what we read of it, other programs' fields left aside. */
 const entrySchema = z.object({
@@ -49,7 +33,7 @@ const entrySchema = z.object({
       .default({}),
   }),
   _load: z.object({ snippet: z.string(), view: z.string() }).optional().catch(undefined),
-  _refused: refusal.nullish().catch(undefined),
+  _refused: refusalSchema.nullish().catch(undefined),
   _left: z.enum(['media', 'too-large']).nullish().catch(undefined),
   _coded: z.string().nullish().catch(undefined),
 });

@@ -1,3 +1,4 @@
+import type { Entry, Page, Request, Response } from 'har-format';
 import { getHeader, type Exchange, type Header, type Load } from '../core/recording/exchange.js';
 
 /** Status texts are left out: HTTP/2 has none. */
@@ -9,10 +10,18 @@ export function formatHarHead(version: string): string {
   return `{"log":{"version":"1.2","creator":${creator},"entries":[`;
 }
 
-/** One entry. Names that begin with an underscore are our own, as the format allows. */
+/** What we add to an entry: names that begin with an underscore are our own, as the format allows. */
+interface OwnEntry extends Entry {
+  _load: Load;
+  _refused: Exchange['refused'];
+  _left: Exchange['left'];
+  _coded: string | null;
+}
+
+/** One entry. */
 export function formatHarEntry(exchange: Exchange): string {
   const { startedAt, waited, received, load } = exchange;
-  return JSON.stringify({
+  const entry: OwnEntry = {
     pageref: getPageId(load),
     startedDateTime: startedAt,
     time: waited + received,
@@ -33,14 +42,15 @@ export function formatHarEntry(exchange: Exchange): string {
     _refused: exchange.refused,
     _left: exchange.left,
     _coded: exchange.coded,
-  });
+  };
+  return JSON.stringify(entry);
 }
 
 /** What stands after the last entry: the loads, as pages. */
 export function formatHarEnd(
   loads: ReadonlyMap<string, { load: Load; startedAt: string }>,
 ): string {
-  const pages = [...loads].map(([id, { load, startedAt }]) => ({
+  const pages = [...loads].map(([id, { load, startedAt }]): Page => ({
     startedDateTime: startedAt,
     id,
     title: load.snippet ? `${load.snippet}, ${load.view}` : `the page alone, ${load.view}`,
@@ -54,7 +64,7 @@ export function getPageId({ snippet, view }: Load): string {
   return `${snippet}, ${view}`;
 }
 
-function formatRequest({ method, url, requestHeaders, requestBody }: Exchange) {
+function formatRequest({ method, url, requestHeaders, requestBody }: Exchange): Request {
   const type = getHeader(requestHeaders, 'content-type') ?? '';
   const sent = requestBody === null ? null : readBase64(requestBody);
   return {
@@ -69,15 +79,14 @@ function formatRequest({ method, url, requestHeaders, requestBody }: Exchange) {
     ...(sent && {
       postData: {
         mimeType: type,
-        params: [],
-        text: readText(sent) ?? requestBody,
+        text: readText(sent) ?? requestBody ?? '',
         ...(readText(sent) === null && { _encoding: 'base64' }),
       },
     }),
   };
 }
 
-function formatResponse({ status, headers, body, size, coded }: Exchange) {
+function formatResponse({ status, headers, body, size, coded }: Exchange): Response {
   const bytes = body === null ? null : readBase64(body);
   const text = bytes && readText(bytes);
   const unpacked = bytes?.length ?? size;

@@ -8,6 +8,8 @@ export interface BaselineMaking {
   /** Renders of one key have the same page without the snippet. */
   getKey(render: Render): string;
   make(place: Place, empty: Render): Promise<Baseline>;
+  /** How a place is left in which the page stood. */
+  leaves: 'clean' | 'used';
   signal: AbortSignal | undefined;
 }
 
@@ -35,7 +37,7 @@ export class Baselines {
       this.#made.set(key, making);
       before = making.catch(() => undefined);
     }
-    before.then(async () => (await place)?.leave('used')).catch(() => undefined);
+    before.then(async () => (await place)?.leave(this.#making.leaves)).catch(() => undefined);
   }
 
   /** Null where it could not be made: then nothing can be told from the page itself. */

@@ -1,6 +1,6 @@
 import type { Viewport, Variant } from '../core/render.js';
 import type { BrowserProgram } from './browser/bundled.js';
-import { BrowserKeeper } from './browser/keeper.js';
+import { BrowserPool } from './browser/pool.js';
 import { Tab } from './chromium/tab.js';
 import { makeCertificate } from './gate/certificate.js';
 import { Gates, type GateHandle } from './gate/gates.js';
@@ -33,7 +33,7 @@ export type Memory = Pick<GateData, 'recordTo' | 'recording'>;
 
 /** Browser and gates of a run. Close it: processes, ports and profiles go with it. */
 export class Places {
-  #keeper: BrowserKeeper;
+  #pool: BrowserPool;
   #gates: Gates;
   #rules: GateRules;
   #language: string;
@@ -52,11 +52,11 @@ export class Places {
     if (!rules.offline && memory.recording === null) checkProxies();
     const certificate = await makeCertificate();
     const distrusted = memory.recordTo === null ? null : await makeCertificate();
-    const keeper = new BrowserKeeper(program, { spki: certificate.spki, language });
+    const pool = new BrowserPool(program, { spki: certificate.spki, language });
     const gates = new Gates({ certificate, distrusted, ...memory });
-    const places = new Places(keeper, gates, rules, language);
+    const places = new Places(pool, gates, rules, language);
     try {
-      const { browser, release } = await keeper.lease();
+      const { browser, release } = await pool.lease();
       places.version = browser.version;
       places.sandboxed = browser.sandboxed;
       await release(false);
@@ -67,8 +67,8 @@ export class Places {
     return places;
   }
 
-  private constructor(keeper: BrowserKeeper, gates: Gates, rules: GateRules, language: string) {
-    this.#keeper = keeper;
+  private constructor(pool: BrowserPool, gates: Gates, rules: GateRules, language: string) {
+    this.#pool = pool;
     this.#gates = gates;
     this.#rules = rules;
     this.#language = language;
@@ -84,7 +84,7 @@ export class Places {
   }
 
   async #open(urgent: boolean): Promise<Place> {
-    const { browser, isRetired, release } = await this.#keeper.lease(urgent);
+    const { browser, isRetired, release } = await this.#pool.lease(urgent);
     const gate = await this.#gates.open(this.#rules);
     try {
       const visitor = { version: getNumber(browser.version), language: this.#language };
@@ -117,7 +117,7 @@ export class Places {
 
   async close(): Promise<void> {
     this.#spare = [];
-    await Promise.all([this.#keeper.close(), this.#gates.close()]);
+    await Promise.all([this.#pool.close(), this.#gates.close()]);
   }
 }
 

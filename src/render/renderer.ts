@@ -75,6 +75,7 @@ export class Renderer {
       places,
       getKey: (render) => this.#getPageKey(getEmpty(render)),
       make: (place, render) => this.#makeBaseline(place, render),
+      leaves: this.#hostTraits.live || this.#hostTraits.media ? 'used' : 'clean',
       signal: options.signal,
     });
   }

@@ -59,7 +59,7 @@ async function perform(
   const results = new Results(plan);
   try {
     if (plan.markupOnly === null) return await lookAtAll(plan, results, events, signal, onDocument);
-    for (const i of plan.snippets.keys()) await judge(plan, results, events, i);
+    for (const i of plan.snippets.keys()) await readOne(plan, results, events, i);
     onDocument(await results.makeDocument([]));
   } finally {
     await results.close();
@@ -67,7 +67,7 @@ async function perform(
 }
 
 /** The markup alone. */
-async function judge(plan: Plan, results: Results, events: Events, index: number): Promise<void> {
+async function readOne(plan: Plan, results: Results, events: Events, index: number): Promise<void> {
   const { name, text } = plan.snippets[index]!;
   const { report } = await results.judge(index, readMarkup(text), [], new Map());
   events.tell({ type: 'judged', snippet: name, report });

@@ -21,7 +21,7 @@ export interface LoadedHouse {
  * The house file given, or the nearest `mivket.yaml` upward, or the defaults.
  * @throws ToolError `bad-house`
  */
-export async function loadHouse(given: string | undefined, cwd: string): Promise<LoadedHouse> {
+export async function loadHouse(given?: string, cwd = process.cwd()): Promise<LoadedHouse> {
   const file = given === undefined ? await findUpward(cwd) : resolve(cwd, given);
   if (file === null) return { house: getDefaultHouse(), ownPage: null, root: null };
   const shown = relative(cwd, file) || file;

@@ -2,7 +2,7 @@ import { resolve } from 'node:path';
 import type { BrowserProgram } from '../render/browser/bundled.js';
 import type { Renderer } from '../render/renderer.js';
 import type { Events } from './events.js';
-import { Keeper } from './keep.js';
+import { Keeper } from './keeper.js';
 import { loadRecording, RecordingFile, type LoadedRecording } from './recording-file.js';
 import type { Plan } from './request.js';
 import { ShotStore } from './shots.js';

@@ -37,7 +37,7 @@ export async function renderAll(
       const markup = readMarkup(snippet.text);
       return judge(i, { markup, evidence: kept, baselines: means.keeper!.baselines });
     }
-    const measured = await renderOne(plan, snippet, browser, events);
+    const measured = await renderSnippet(plan, snippet, browser, events);
     const { keeper, faults } = means;
     await judge(i, measured);
     if (keeper) await faults.collect(keeper.keep(snippet, measured.evidence, measured.baselines));
@@ -63,7 +63,7 @@ async function findKept(
   return there.every(Boolean) ? evidence : null;
 }
 
-async function renderOne(
+async function renderSnippet(
   plan: Plan,
   snippet: Snippet,
   browser: LazyRenderer,

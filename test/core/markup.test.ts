@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
-import { getElementAt, listAddresses } from '../../src/core/markup/addresses.js';
+import { listAddresses } from '../../src/core/markup/addresses.js';
 import { getLineStarts, getPlace } from '../../src/core/markup/lines.js';
-import { getAttribute, getText, readMarkup } from '../../src/core/markup/markup.js';
+import { getAttribute, getElementAt, getText, readMarkup } from '../../src/core/markup/markup.js';
 import { listParsedElements, matchParsed, type Inserted } from '../../src/core/markup/match.js';
 import { findDeclaration } from '../../src/core/markup/styles.js';
 import { getTraits } from '../../src/core/markup/traits.js';

@@ -101,3 +101,17 @@ test('where the browser does not fit the system, installing goes through without
   const markup = await run(folder, [...AUDIT, '--markup-only']);
   expect(markup.code).toBe(1);
 }, 120_000);
+
+test('as a library it audits, and every type that it mentions is there', async () => {
+  const folder = await install('library', [scope, 'typescript', '@types/node@20']);
+  const example = /```ts\n([\s\S]*?)```/.exec(readFileSync(join(ROOT, 'README.md'), 'utf8'))![1]!;
+  shop.write('library/audit.mts', example);
+  const env = { XDG_CACHE_HOME: join(folder, 'cache'), PATH: process.env.PATH! };
+  const strict = ['--strict', '--module', 'nodenext', '--target', 'es2023', 'audit.mts'];
+  const tsc = join(folder, 'node_modules/typescript/bin/tsc');
+  const compiled = await shop.launch(process.execPath, [tsc, ...strict], env, folder).done;
+  expect(compiled).toMatchObject({ code: 0, out: '' });
+  const ran = await shop.launch(process.execPath, ['audit.mjs'], env, folder).done;
+  expect(ran.err).toBe('');
+  expect(ran.out).toMatch(/^map: hold/m);
+}, 180_000);

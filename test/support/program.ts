@@ -43,9 +43,10 @@ export class Workshop {
     program: string,
     args: string[],
     env: Record<string, string> = {},
+    cwd = this.folder,
   ): { child: ChildProcess; done: Promise<Outcome> } {
     const child = spawn(program, args, {
-      cwd: this.folder,
+      cwd,
       env: { ...process.env, TMPDIR: this.temporary, NO_COLOR: '1', ...env },
     });
     const outcome: Outcome = { code: null, out: '', err: '' };

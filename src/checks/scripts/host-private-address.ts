@@ -3,8 +3,8 @@ import type { RequestFact } from '../../core/evidence.js';
 import { getSourceOffset } from '../../core/measure/blame.js';
 import { getPrivateHostKind } from '../../core/measure/private-address.js';
 import { matchesHost } from '../../core/measure/site.js';
-import { getElementAt, listAddresses } from '../../core/markup/addresses.js';
-import { getTagSpan, type Markup } from '../../core/markup/markup.js';
+import { listAddresses } from '../../core/markup/addresses.js';
+import { getElementAt, getTagSpan, type Markup } from '../../core/markup/markup.js';
 import type { Span } from '../../core/snippet.js';
 
 interface Data {

@@ -3,8 +3,7 @@ import type { RequestFact } from '../../core/evidence.js';
 import { getSourceOffset } from '../../core/measure/blame.js';
 import { isThirdParty } from '../../core/measure/site.js';
 import { formatBytes } from '../../core/measure/units.js';
-import { getElementAt } from '../../core/markup/addresses.js';
-import { getTagSpan, type Markup } from '../../core/markup/markup.js';
+import { getElementAt, getTagSpan, type Markup } from '../../core/markup/markup.js';
 import { joinWords } from '../../core/words/list.js';
 
 interface Data {

@@ -51,15 +51,3 @@ function splitSrcset(text: string): string[] {
     .map((candidate) => candidate.trim().split(/\s+/)[0] ?? '')
     .filter(Boolean);
 }
-
-/** The element at an offset of the source: the innermost whose tag, or whose text, it is in. */
-export function getElementAt(markup: Markup, offset: number): MarkupElement | null {
-  const holds = (element: MarkupElement) =>
-    element.offset <= offset && offset <= Math.max(element.endOffset, element.tagEnd);
-  return markup.elements.findLast(holds) ?? null;
-}
-
-/** The element that starts at an offset. */
-export function getElementFrom(markup: Markup, offset: number): MarkupElement | null {
-  return markup.elements.find((element) => element.offset === offset) ?? null;
-}

@@ -132,8 +132,14 @@ export function listFieldLabels(markup: Markup, field: MarkupElement): MarkupEle
   return [...around.filter((one) => getValue(one, 'for') === null), ...pointing];
 }
 
-/** The elements that `aria-labelledby` points at, in source order; those not in the snippet are not known. */
-export function listLabels(markup: Markup, element: MarkupElement): MarkupElement[] {
-  const ids = (getValue(element, 'aria-labelledby') ?? '').split(/\s+/).filter(Boolean);
-  return markup.elements.filter((other) => ids.includes(getValue(other, 'id') ?? ''));
+/** The element at an offset of the source: the innermost whose tag, or whose text, it is in. */
+export function getElementAt(markup: Markup, offset: number): MarkupElement | null {
+  const holds = (element: MarkupElement) =>
+    element.offset <= offset && offset <= Math.max(element.endOffset, element.tagEnd);
+  return markup.elements.findLast(holds) ?? null;
+}
+
+/** The element that starts at an offset. */
+export function getElementFrom(markup: Markup, offset: number): MarkupElement | null {
+  return markup.elements.find((element) => element.offset === offset) ?? null;
 }

@@ -1,7 +1,13 @@
 import type { Culprit } from '../check.js';
 import type { ElementFact, Source } from '../evidence.js';
-import { getElementAt, getElementFrom } from '../markup/addresses.js';
-import { getAttribute, getTagSpan, type Markup, type MarkupElement } from '../markup/markup.js';
+import {
+  getElementAt,
+  getElementFrom,
+  getAttribute,
+  getTagSpan,
+  type Markup,
+  type MarkupElement,
+} from '../markup/markup.js';
 import { findDeclaration, type StyleDeclaration } from '../markup/styles.js';
 import type { Span } from '../snippet.js';
 

@@ -1,5 +1,4 @@
-import { getElementAt } from '../markup/addresses.js';
-import { getTagSpan, getValue, type Markup } from '../markup/markup.js';
+import { getElementAt, getTagSpan, getValue, type Markup } from '../markup/markup.js';
 import { isScript } from '../markup/traits.js';
 import type { Span } from '../snippet.js';
 

@@ -1,5 +1,4 @@
-import { getElementFrom } from '../markup/addresses.js';
-import { getAttribute, type Markup } from '../markup/markup.js';
+import { getElementFrom, getAttribute, type Markup } from '../markup/markup.js';
 import type { Edit, Span } from '../snippet.js';
 import type { Intent } from './intent.js';
 import { editAttributes, type AttributeChange } from './tag.js';

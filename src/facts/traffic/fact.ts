@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { sourceSchema } from '../common.js';
 import { defineKind } from '../kind.js';
 
-const refusal = z.object({
+export const refusalSchema = z.object({
   kind: z.enum([
     'private-address',
     'offline',
@@ -19,7 +19,7 @@ const refusal = z.object({
   /** For a private address: what it is, in words. */
   words: z.string(),
 });
-export type Refusal = z.output<typeof refusal>;
+export type Refusal = z.output<typeof refusalSchema>;
 export type RefusalKind = Refusal['kind'];
 
 const request = z.object({
@@ -35,7 +35,7 @@ const request = z.object({
   unpacked: z.number(),
   failed: z.string().nullable(),
   /** Why the gate refused it. */
-  refused: refusal.nullable(),
+  refused: refusalSchema.nullable(),
   from: sourceSchema.nullable(),
   /** The address of the script or page that asked for it. */
   by: z.string().nullable(),

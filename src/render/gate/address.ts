@@ -2,7 +2,7 @@ import { isIPv6 } from 'node:net';
 import type { Ask } from './exchange.js';
 
 /** The address a request is for: absolute in a plain proxy request, else by its host header. */
-export function getTarget(ask: Ask, scheme: string): URL | null {
+export function getAskedUrl(ask: Ask, scheme: string): URL | null {
   const host = ask.headers[':authority'] ?? ask.headers.host ?? '';
   const url = ask.url ?? '/';
   const text = /^https?:\/\//.test(url) ? url : `${scheme}//${String(host)}${url}`;

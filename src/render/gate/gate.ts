@@ -5,7 +5,7 @@ import type { Duplex } from 'node:stream';
 import type { Refusal } from '../../core/evidence.js';
 import type { Load } from '../../core/recording/exchange.js';
 import type { Recording } from '../../core/recording/recording.js';
-import { getTarget, parseAuthority, splitAuthority } from './address.js';
+import { getAskedUrl, parseAuthority, splitAuthority } from './address.js';
 import type { GateCertificate } from './certificate.js';
 import { checkCertificate, hand, isSecure, makeEnd } from './ends.js';
 import {
@@ -220,7 +220,7 @@ export class Gate {
 
   async #serve(ask: Ask, answer: Answer, scheme: string): Promise<void> {
     answer.on('error', () => answer.destroy());
-    const url = getTarget(ask, scheme);
+    const url = getAskedUrl(ask, scheme);
     if (!url) return refuse(answer, 400);
     const route = await this.#findRoute(url);
     if (route.kind === 'page') return this.#answerForPage(ask, answer, url);
@@ -258,7 +258,7 @@ export class Gate {
 
   async #upgrade(ask: IncomingMessage, socket: Duplex, scheme: string): Promise<void> {
     socket.on('error', () => socket.destroy());
-    const url = getTarget(ask, scheme);
+    const url = getAskedUrl(ask, scheme);
     const route = url && (await this.#findRoute(url));
     if (url && (route?.kind === 'reroute' || (route?.kind === 'tunnel' && this.#recorder)))
       return forwardUpgrade(ask, socket, getOnward(route, url), url.host);

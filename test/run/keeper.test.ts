@@ -6,7 +6,7 @@ import type { Evidence } from '../../src/core/evidence.js';
 import { getDefaultHouse } from '../../src/core/house/read.js';
 import { readMarkup } from '../../src/core/markup/markup.js';
 import { planRenders } from '../../src/core/plan.js';
-import { Keeper } from '../../dist/src/run/keep.js';
+import { Keeper } from '../../dist/src/run/keeper.js';
 import type { Plan } from '../../dist/src/run/request.js';
 import { Results } from '../../dist/src/run/results.js';
 import { makeLost } from '../../src/render/lost.js';

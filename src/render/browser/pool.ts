@@ -20,7 +20,7 @@ export interface Lease {
 }
 
 /** Keeps one browser running, starts another when it is gone or has served long enough. */
-export class BrowserKeeper {
+export class BrowserPool {
   #program: BrowserProgram;
   #options: StartOptions;
   #current: Kept | null = null;
