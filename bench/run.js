@@ -46,7 +46,7 @@ function measureHelp() {
   add(
     '`--help` against `node -e 0`',
     Math.min(...help) / Math.min(...empty),
-    2.5,
+    1.5,
     `${Math.round(Math.min(...help))} ms against ${Math.round(Math.min(...empty))} ms`,
   );
 }
@@ -71,7 +71,7 @@ async function measureLoop() {
   add(
     `audit against the bare loop, ${texts.length} snippets × ${WIDTHS.length} widths`,
     median(audits) / median(loops),
-    0.4,
+    0.37,
     `${each(audits)} a render against ${each(loops)}`,
   );
 }
@@ -129,7 +129,7 @@ async function measureMemory() {
   add(
     'peak memory, 500 snippets against 50',
     peaks[1] / peaks[0],
-    1.15,
+    1.1,
     peaks
       .map((kb) => `${Math.round(kb / 1024)} MB`)
       .reverse()
