@@ -157,23 +157,25 @@ export function getCulpritKey(culprit: Culprit): string {
   return culprit.at === 'made' ? `made ${culprit.selector}` : culprit.what;
 }
 
-/** Evidence with what each check would have to look up of it. */
+/** A render made ready for checks: what each would have to look up is looked up once, and nothing is copied for one. */
 export interface Prepared {
   evidence: Evidence;
-  at: Place;
-  baseline: Baseline | null;
+  /** As it is seen by a check that reads of it all that there is, and by one that does not. */
+  whole: RenderOf<FactKind>;
+  partial: RenderOf<FactKind>;
 }
 
-/** Done once, for however many checks. */
+/** Makes renders ready, for however many checks. */
 export function prepareRenders(
   renders: readonly Evidence[],
   baselines: ReadonlyMap<string, Baseline>,
 ): Prepared[] {
-  return renders.map((evidence) => ({
-    evidence,
-    at: getPlace(evidence),
-    baseline: baselines.get(getRenderKey(getEmpty(evidence.render))) ?? null,
-  }));
+  return renders.map((evidence) => {
+    const { viewport, variant } = evidence.render;
+    const baseline = baselines.get(getRenderKey(getEmpty(evidence.render))) ?? null;
+    const seen = { ...evidence, at: getPlace(evidence), viewport, variant, baseline };
+    return { evidence, whole: { ...seen, partial: false }, partial: { ...seen, partial: true } };
+  });
 }
 
 /**
@@ -185,14 +187,13 @@ export function selectRenders<K extends FactKind>(
   { kinds, variants }: Needs<K>,
   engines: Record<EngineName, Engine> = ENGINES,
 ): RenderOf<K>[] {
-  const wanted = new Set<FactKind>(kinds);
-  return renders.flatMap(({ evidence, at, baseline }): RenderOf<K>[] => {
-    const { viewport, variant, engine } = evidence.render;
+  const wanted: readonly FactKind[] = kinds;
+  return renders.flatMap(({ evidence, whole, partial }): RenderOf<K>[] => {
+    const { variant, engine } = evidence.render;
     if (!variants.includes(variant)) return [];
-    if (kinds.some((kind) => engines[engine].cannot[kind] !== undefined)) return [];
-    const gaps = evidence.gaps.filter((gap) => wanted.has(gap.kind));
+    if (wanted.some((kind) => engines[engine].cannot[kind] !== undefined)) return [];
+    const gaps = evidence.gaps.filter((gap) => wanted.includes(gap.kind));
     if (gaps.some((gap) => gap.kept === null)) return [];
-    const seen = { ...evidence, at, viewport, variant, baseline, partial: gaps.length > 0 };
-    return [seen as Facts & typeof seen];
+    return [gaps.length > 0 ? partial : whole];
   });
 }

@@ -80,7 +80,7 @@ export async function renderPage(
   await inTime(ready, limits.hang + PREPARED, () => new Error('the tab could not be made ready'));
   const { hung, stillMoving, reading } = await look(page, address, served, render, options);
   // A page that is only brought to another width has asked for nothing since: what was refused it still is.
-  place.refusals.push(...(await gate.takeRefusals()));
+  if (!options.shown?.resizable) place.refusals.push(...(await gate.takeRefusals()));
   const { traits, baseline, hostChanges } = options;
   const whose = { ...traits, of, served, hostChanges, baseline };
   const parting = reading && part(page, reading, whose).catch(() => null);

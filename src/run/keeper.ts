@@ -12,6 +12,7 @@ import {
   BASELINES,
   EVIDENCE,
   getEvidenceName,
+  hashBytes,
   KEPT_LIST,
   readBaselines,
   readEvidence,
@@ -29,7 +30,8 @@ export class Keeper {
   readonly #source: string | null;
   #before: KeptList | null = null;
   #baselines = new Map<string, Baseline>();
-  #kept = new Set<string>();
+  /** Files of this run, with their hashes. */
+  #kept = new Map<string, string>();
 
   /**
    * @param source what the run is rendered from, where that is the same every time
@@ -72,11 +74,12 @@ export class Keeper {
   /** The evidence of an unchanged snippet; null where it must be rendered. */
   async find(snippet: Snippet): Promise<Evidence[] | null> {
     const file = getEvidenceName(snippet);
-    if (!this.#before?.snippets.some((one) => one.file === file)) return null;
-    const found = await readEvidence(this.#folder, this.#folder, file).catch(() => null);
+    const known = this.#before?.snippets.find((one) => one.file === file);
+    if (!known) return null;
+    const found = await readEvidence(this.#folder, this.#folder, known).catch(() => null);
     // What broke down may have been the machine's doing: it is tried again.
     if (!found || found.evidence.some(isLost)) return null;
-    this.#kept.add(file);
+    this.#kept.set(file, known.hash);
     return found.evidence;
   }
 
@@ -89,8 +92,9 @@ export class Keeper {
     const file = getEvidenceName(snippet);
     const lines = [{ snippet }, ...evidence].map((one) => `${JSON.stringify(one)}\n`);
     const path = join(this.#folder, EVIDENCE, `${file}.jsonl.gz`);
-    await writeWhole(path, gzipSync(lines.join('')));
-    this.#kept.add(file);
+    const packed = gzipSync(lines.join(''));
+    await writeWhole(path, packed);
+    this.#kept.set(file, hashBytes(packed));
   }
 
   /** Writes what holds the run together. Evidence that no snippet of a finished run has is removed. */
@@ -101,7 +105,10 @@ export class Keeper {
   ): Promise<void> {
     const kept = snippets
       .map(({ name, path, text }) => ({ name, path, file: getEvidenceName({ name, path, text }) }))
-      .filter(({ file }) => this.#kept.has(file));
+      .flatMap((one) => {
+        const hash = this.#kept.get(one.file);
+        return hash === undefined ? [] : [{ ...one, hash }];
+      });
     const list: KeptList = {
       schema: 'mivket-kept-3',
       tool: document.tool.version,

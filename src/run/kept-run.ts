@@ -24,7 +24,13 @@ const listSchema = z.object({
   slots: z.array(z.string()),
   viewports: z.array(z.string()),
   snippets: z.array(
-    z.object({ name: z.string(), path: z.string().nullable(), file: z.string().regex(/^\w+$/) }),
+    z.object({
+      name: z.string(),
+      path: z.string().nullable(),
+      file: z.string().regex(/^\w+$/),
+      /** hex SHA-256 of the file, as it was written. */
+      hash: z.string(),
+    }),
   ),
 });
 
@@ -55,28 +61,33 @@ export async function readList(folder: string, shown: string): Promise<KeptList>
 
 /** @throws ToolError `bad-run` */
 export async function readBaselines(folder: string, shown: string): Promise<Map<string, Baseline>> {
-  const text = await unpack(folder, shown, BASELINES);
+  const text = unpack(await read(folder, shown, BASELINES), join(shown, BASELINES));
   const parsed = baselinesSchema.safeParse(parse(text));
   if (!parsed.success) throw broken(join(shown, BASELINES), parsed.error);
   return new Map(parsed.data);
 }
 
-/** @throws ToolError `bad-run` */
+/**
+ * The evidence of a snippet, looked through where it is not what was written.
+ * @throws ToolError `bad-run`
+ */
 export async function readEvidence(
   folder: string,
   shown: string,
-  file: string,
+  { file, hash }: Pick<KeptList['snippets'][number], 'file' | 'hash'>,
 ): Promise<KeptSnippet> {
   const name = join(EVIDENCE, `${file}.jsonl.gz`);
-  const [head, ...lines] = (await unpack(folder, shown, name)).split('\n').filter(Boolean);
+  const packed = await read(folder, shown, name);
+  const asWritten = hashBytes(packed) === hash;
+  const [head, ...lines] = unpack(packed, join(shown, name)).split('\n').filter(Boolean);
   const first = headSchema.safeParse(parse(head ?? ''));
   if (!first.success) throw broken(join(shown, name), first.error);
   const evidence = lines.map((line): Evidence => {
-    const read = parse(line);
-    const found = evidenceSchema.safeParse(read);
-    if (!found.success) throw broken(join(shown, name), found.error);
+    const one = parse(line);
+    const found = asWritten ? null : evidenceSchema.safeParse(one);
+    if (found && !found.success) throw broken(join(shown, name), found.error);
     // As it was kept, key by key: what is compared and kept again stays the same.
-    return read as Evidence;
+    return one as Evidence;
   });
   return { snippet: first.data.snippet, evidence };
 }
@@ -97,13 +108,23 @@ export function getEvidenceName({ name, text }: Snippet): string {
   return createHash('sha256').update(`${name}\0${text}`).digest('hex').slice(0, 16);
 }
 
-async function unpack(folder: string, shown: string, name: string): Promise<string> {
-  try {
-    return gunzipSync(await readFile(join(folder, name))).toString();
-  } catch (error) {
-    const { code } = error as NodeJS.ErrnoException;
-    const why = code === 'ENOENT' ? 'is missing' : 'is broken';
+/** The hash that a file is known by. */
+export function hashBytes(bytes: Uint8Array): string {
+  return createHash('sha256').update(bytes).digest('hex');
+}
+
+async function read(folder: string, shown: string, name: string): Promise<Buffer> {
+  return readFile(join(folder, name)).catch(({ code }: NodeJS.ErrnoException) => {
+    const why = code === 'ENOENT' ? 'is missing' : `could not be read (${code})`;
     throw new ToolError('bad-run', `${join(shown, name)} ${why}.`);
+  });
+}
+
+function unpack(packed: Uint8Array, shown: string): string {
+  try {
+    return gunzipSync(packed).toString();
+  } catch {
+    throw new ToolError('bad-run', `${shown} is broken.`);
   }
 }
 
