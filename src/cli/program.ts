@@ -1,5 +1,5 @@
 import { Command } from 'commander';
-import { PRINTED, SAVED, type Format } from '../formats/table.js';
+import { PRINTED, SAVED } from '../formats/table.js';
 import { getVersion } from '../run/version.js';
 import type { World } from './streams.js';
 
@@ -119,16 +119,18 @@ function addDemo(program: Command, world: World, outcome: { code: number }): voi
 
 function addOutput(command: Command): Command {
   return command
-    .option('--format <name>', `on standard output: ${PRINTED.map(describeFormat).join(', or ')}`)
-    .option('--save <file>', `write a file: ${SAVED.map(describeFormat).join('; ')}`, list)
+    .option(
+      '--format <name>',
+      `on standard output: ${PRINTED.map(({ name, about }) => `${name} (${about})`).join(', or ')}`,
+    )
+    .option(
+      '--save <file>',
+      `write a file: ${SAVED.map(({ ending, about }) => `${ending} (${about})`).join(', ')}`,
+      list,
+    )
     .option('--open', 'open the HTML report')
     .option('--quiet', 'no progress and no notes')
     .option('--no-color', 'no colours');
-}
-
-/** `text (for reading in a terminal)`, or by the ending of its files. */
-function describeFormat({ name, ending, about }: Format): string {
-  return `${ending ?? name} (${about})`;
 }
 
 function addJudging(command: Command): Command {

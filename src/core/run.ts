@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { boxSchema } from '../facts/common.js';
+import { innerSchema } from '../facts/frames/fact.js';
 import { shotSchema } from './evidence.js';
 import { viewportSchema } from './render.js';
 
@@ -82,13 +83,7 @@ const frame = z.object({
   address: z.string(),
   width: z.number(),
   height: z.number(),
-  inner: z
-    .object({
-      width: z.number(),
-      height: z.number(),
-      scrollWidth: z.number(),
-      scrollHeight: z.number(),
-    })
+  inner: innerSchema
     .nullable()
     .describe('The document in it, px; null where it could not be read.'),
 });

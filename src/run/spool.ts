@@ -8,37 +8,51 @@ interface Line {
   length: number;
 }
 
-/** Results that are put away until all are there, so that a long run does not hold them in memory. */
+/**
+ * Results that are put away until all are there, so that a long run does not hold them in memory; where
+ * there is no room to put them they are held all the same.
+ */
 export class Spool<T> {
-  #lines: (Line | undefined)[] = [];
+  #lines: (Line | { held: string } | undefined)[] = [];
   #end = 0;
   #opening: Promise<{ folder: Temporary; file: FileHandle }> | null = null;
 
   /** Puts a result in its place, whatever finished first. */
   async put(index: number, result: T): Promise<void> {
+    const text = JSON.stringify(result);
+    this.#lines[index] = await this.#write(Buffer.from(text)).catch(() => ({ held: text }));
+  }
+
+  async #write(bytes: Buffer): Promise<Line> {
     const { file } = await (this.#opening ??= this.#open());
-    const bytes = Buffer.from(JSON.stringify(result));
     const line = { at: this.#end, length: bytes.length };
     this.#end += bytes.length;
-    await file.write(bytes, 0, bytes.length, line.at);
-    this.#lines[index] = line;
+    for (let done = 0; done < bytes.length;) {
+      const left = bytes.length - done;
+      done += (await file.write(bytes, done, left, line.at + done)).bytesWritten;
+    }
+    return line;
   }
 
   /** All that were put away, in their order. */
   async *read(): AsyncGenerator<T, void, undefined> {
-    if (!this.#opening) return;
-    const { file } = await this.#opening;
     for (const line of this.#lines) {
       if (!line) continue;
-      const bytes = Buffer.alloc(line.length);
-      await file.read(bytes, 0, line.length, line.at);
-      yield JSON.parse(bytes.toString()) as T;
+      const text = 'held' in line ? line.held : await this.#readLine(line);
+      yield JSON.parse(text) as T;
     }
+  }
+
+  async #readLine({ at, length }: Line): Promise<string> {
+    const { file } = await this.#opening!;
+    const bytes = Buffer.alloc(length);
+    await file.read(bytes, 0, length, at);
+    return bytes.toString();
   }
 
   async close(): Promise<void> {
     const opened = await this.#opening?.catch(() => null);
-    await opened?.file.close();
+    await opened?.file.close().catch(() => undefined);
     await opened?.folder.remove();
     this.#opening = null;
   }

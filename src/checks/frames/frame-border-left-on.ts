@@ -9,7 +9,7 @@ import {
 } from '../../core/check.js';
 import type { FrameFact } from '../../core/evidence.js';
 import { mendStyle } from '../../core/mend/width.js';
-import { blameElement, getBlamed, type Blame } from '../../core/measure/blame.js';
+import { blameElement, getBlamed, SAMPLE_BLAME, type Blame } from '../../core/measure/blame.js';
 import { TOLERANCE } from '../../core/measure/culprits.js';
 import { formatPixels } from '../../core/measure/units.js';
 import { isHidden } from '../../core/markup/hidden.js';
@@ -67,11 +67,7 @@ export default defineCheck({
   mend: ({ blame }, _fact, markup) => mendStyle(markup, blame, { border: '0' }),
   sample: {
     overhang: 0,
-    blame: {
-      where: { offset: 0, endOffset: 0 },
-      culprit: { at: 'element', offset: 0 },
-      declaration: null,
-    },
+    blame: SAMPLE_BLAME,
   },
   examples: {
     faulty: [

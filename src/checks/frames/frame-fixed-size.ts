@@ -2,7 +2,13 @@ import { defineCheck, makeSeen, type Case, type Fact, type RenderOf } from '../.
 import type { Box, ElementStyle, FrameFact, MediaFact, Source } from '../../core/evidence.js';
 import { getSlotRange, type House } from '../../core/house/house.js';
 import { mendStyle, mendWidth } from '../../core/mend/width.js';
-import { blameElement, blameWidth, getBlamed, type Blame } from '../../core/measure/blame.js';
+import {
+  blameElement,
+  blameWidth,
+  getBlamed,
+  SAMPLE_BLAME,
+  type Blame,
+} from '../../core/measure/blame.js';
 import { formatPixels } from '../../core/measure/units.js';
 import {
   getAttribute,
@@ -54,11 +60,7 @@ export default defineCheck({
     tag: 'iframe',
     width: 640,
     height: 360,
-    blame: {
-      where: { offset: 0, endOffset: 0 },
-      culprit: { at: 'element', offset: 0 },
-      declaration: null,
-    },
+    blame: SAMPLE_BLAME,
   },
   examples: {
     faulty: [

@@ -1,6 +1,6 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
 import { mendWidth } from '../../core/mend/width.js';
-import { blameWidth, type Blame } from '../../core/measure/blame.js';
+import { blameWidth, SAMPLE_BLAME, type Blame } from '../../core/measure/blame.js';
 import type { ElementFact } from '../../core/evidence.js';
 import { findCulprits, TOLERANCE, type Culprit } from '../../core/measure/culprits.js';
 import { formatPixels } from '../../core/measure/units.js';
@@ -57,11 +57,7 @@ export default defineCheck({
   mend: ({ blame }, _fact, markup) => mendWidth(markup, blame),
   sample: {
     tag: 'div',
-    blame: {
-      where: { offset: 0, endOffset: 0 },
-      culprit: { at: 'element', offset: 0 },
-      declaration: null,
-    },
+    blame: SAMPLE_BLAME,
   },
   examples: {
     faulty: [

@@ -167,8 +167,17 @@ function tell({ check, fact, level, waiver }: JudgedFact, judged: Judged): Telli
 /** The whole snippet with all that cures its findings; null where nothing does. Waived ones stay as they are. */
 function mendAll(markup: Markup, told: readonly Telling[]): string | null {
   const cures = told.filter(({ finding }) => counts(finding)).map(({ intents }) => intents);
+  // Where two cures of one element contradict each other, the one that says more does what the other would.
+  cures.sort((a, b) => countDeclarations(b) - countDeclarations(a));
   const { edits } = composeMends(markup, cures);
   return edits.length > 0 ? applyEdits(markup.text, edits) : null;
+}
+
+function countDeclarations(intents: readonly Intent[] | null): number {
+  const styles = (intents ?? []).map((one) =>
+    one.do === 'set-style' ? Object.keys(one.declarations).length : 0,
+  );
+  return Math.max(0, ...styles);
 }
 
 /** Whether any of the renders that a check reads was made. */

@@ -18,6 +18,13 @@ export interface Blame {
   declaration: StyleDeclaration | null;
 }
 
+/** The blame of a usual case, for explaining a finding. */
+export const SAMPLE_BLAME: Blame = {
+  where: { offset: 0, endOffset: 0 },
+  culprit: { at: 'element', offset: 0 },
+  declaration: null,
+};
+
 const SIZE = ['width', 'inline-size', 'min-width', 'min-inline-size', 'flex-basis', 'flex'];
 const PLACE = [
   'margin-right',

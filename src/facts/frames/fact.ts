@@ -2,6 +2,16 @@ import { z } from 'zod';
 import { objectShape } from '../common.js';
 import { defineKind } from '../kind.js';
 
+/** The document in a frame, of whatever origin, px; null where there is none that could be read. */
+export const innerSchema = z.object({
+  /** The room that the frame gives it. */
+  width: z.number(),
+  height: z.number(),
+  /** What its content takes up. */
+  scrollWidth: z.number(),
+  scrollHeight: z.number(),
+});
+
 const frame = z.object({
   ...objectShape,
   tag: z.enum(['iframe', 'embed', 'object']),
@@ -9,18 +19,7 @@ const frame = z.object({
   attributes: z.record(z.string(), z.string()),
   /** The width of an inset border, as browsers give it, on both sides together, px; 0 where it has another or none. */
   border: z.number(),
-  /** The document in it, of whatever origin, px; null where there is none that could be read. */
-  inner: z
-    .object({
-      /** The room that the frame gives it. */
-      width: z.number(),
-      height: z.number(),
-      /** What its content takes up. */
-      scrollWidth: z.number(),
-      scrollHeight: z.number(),
-    })
-    .nullable()
-    .optional(),
+  inner: innerSchema.nullable().optional(),
 });
 export type FrameFact = z.output<typeof frame>;
 

@@ -1,5 +1,5 @@
 import { FRAMES } from '../../core/standards/elements.js';
-import { findIndex } from '../../render/in-page/inner.js';
+import { listPlaces } from '../../render/in-page/inner.js';
 import type { ObjectReader } from '../../render/in-page/objects.js';
 import type { OfElement } from '../common.js';
 import type { FrameFact } from './fact.js';
@@ -7,7 +7,10 @@ import type { FrameFact } from './fact.js';
 /** A frame as the page shows it; `index`: its place among the page's frames. */
 export type RawFrame = Omit<FrameFact, OfElement | 'inner'> & { index: number | null };
 
+let places = new Map<unknown, number>();
+
 export const readFrame: ObjectReader<RawFrame> = {
+  begin: () => void (places = listPlaces(window)),
   fits: (_real, node) => FRAMES.has(node.localName),
   read(_real, node, book) {
     const { page } = book;
@@ -25,7 +28,7 @@ export const readFrame: ObjectReader<RawFrame> = {
       border:
         getInset(style.borderLeftStyle, style.borderLeftWidth) +
         getInset(style.borderRightStyle, style.borderRightWidth),
-      index: inner && findIndex(inner, window),
+      index: places.get(inner) ?? null,
     };
   },
 };

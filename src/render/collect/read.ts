@@ -135,7 +135,7 @@ async function finish(
   const asking = objects.media.filter((one) => one.autoplay && one.readyState > 0 && one.address);
   const addresses = asking.map(({ address }) => address);
   await page.learnSounds(addresses, SOUND_TOLD);
-  const framed = objects.frames.length > 0;
+  const framed = objects.frames.some(({ index }) => index !== null);
   const inner = framed ? await page.readFrames('readInner', FRAME_LIMIT) : [];
   return { ...begun, objects, inner };
 }

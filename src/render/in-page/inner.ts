@@ -14,7 +14,7 @@ export function readInner(): Inner {
   const root = page.documentElement;
   const scroller = page.scrollingElement ?? root;
   return {
-    index: window.parent === window.top ? findIndex(window, window.parent) : null,
+    index: window.parent === window.top ? (listPlaces(window.parent).get(window) ?? null) : null,
     width: root.clientWidth,
     height: window.innerHeight,
     scrollWidth: scroller.scrollWidth,
@@ -22,8 +22,13 @@ export function readInner(): Inner {
   };
 }
 
-/** The place of a window among the frames of another; they may be compared whatever their origin. */
-export function findIndex(of: unknown, within: Window): number | null {
-  for (let i = 0; i < within.length; i++) if (within[i] === of) return i;
-  return null;
+/** Of so many frames the documents are measured; in a page that has more, none. */
+const MOST = 200;
+
+/** The places of a window's frames among them; they may be compared whatever their origin. */
+export function listPlaces(within: Window): Map<unknown, number> {
+  const places = new Map<unknown, number>();
+  if (within.length > MOST) return places;
+  for (let i = 0; i < within.length; i++) places.set(within[i], i);
+  return places;
 }

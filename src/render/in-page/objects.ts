@@ -7,6 +7,8 @@ import type { Notebook } from './observe.js';
 
 /** How facts of certain elements are read. `node` has an element's own properties even where the page hides them. */
 export interface ObjectReader<T> {
+  /** Called once before the elements are gone through. */
+  begin?(): void;
   fits(real: Element, node: Element): boolean;
   read(real: Element, node: Element, book: Notebook): T;
 }
@@ -37,6 +39,7 @@ export function readObjects(): RawObjects {
   const found: Record<keyof typeof READERS, unknown[]> = { frames: [], media: [], pictures: [] };
   const failed: RawObjects['failed'] = {};
   const kinds = Object.keys(READERS) as (keyof typeof READERS)[];
+  for (const kind of kinds) READERS[kind].begin?.();
   const waiting: Element[] = [book.page.documentElement];
   for (let real = waiting.pop(); real; real = waiting.pop()) {
     const node = book.own(real);
