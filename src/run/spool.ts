@@ -15,7 +15,12 @@ interface Line {
 export class Spool<T> {
   #lines: (Line | { held: string } | undefined)[] = [];
   #end = 0;
+  readonly #makeFolder: () => Promise<Temporary>;
   #opening: Promise<{ folder: Temporary; file: FileHandle }> | null = null;
+
+  constructor(makeFolder = () => makeTemporary('results')) {
+    this.#makeFolder = makeFolder;
+  }
 
   /** Puts a result in its place, whatever finished first. */
   async put(index: number, result: T): Promise<void> {
@@ -58,7 +63,7 @@ export class Spool<T> {
   }
 
   async #open(): Promise<{ folder: Temporary; file: FileHandle }> {
-    const folder = await makeTemporary('results');
+    const folder = await this.#makeFolder();
     return { folder, file: await open(join(folder.path, 'results'), 'w+') };
   }
 }

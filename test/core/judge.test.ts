@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { CHECKS } from '../../src/checks/index.js';
 import { defineCheck, makeSeen, type Check, type Fact } from '../../src/core/check.js';
-import type { ElementFact, Evidence } from '../../src/core/evidence.js';
+import type { ElementFact, Evidence, RequestFact } from '../../src/core/evidence.js';
 import type { House } from '../../src/core/house/house.js';
 import { getDefaultHouse } from '../../src/core/house/read.js';
 import { judgeSnippet } from '../../src/core/judge/judge.js';
@@ -211,6 +211,54 @@ describe('judging', () => {
     expect(verdict({ holdOn: 'concern' })).toBe('unsure');
     expect(verdict({ levels: { 'slot-overflow': 'blocker' } })).toBe('unsure');
     expect(verdict({ levels: { 'slot-overflow': 'advice' }, holdOn: 'concern' })).toBe('clear');
+  });
+
+  test('the whole snippet is mended by all cures: the one that says more first, none that is waived', () => {
+    const cure = (id: string, declarations: Record<string, string>): Check => ({
+      ...makeCheck(id, 'concern', id),
+      mend: () => [{ do: 'set-style', element: 0, declarations }],
+    });
+    const checks = [
+      cure('page-hangs', { 'max-width': '100%' }),
+      cure('slot-overflow', { width: '100%', 'max-width': '9px' }),
+      cure('page-taken-over', { top: '0' }),
+    ];
+    const waivers = [{ finding: 'page-taken-over', until: '2099-01-01', reason: 'so it is' }];
+    const { report } = judge(checks, { house: { ...house, waivers } });
+    expect(report.mended).toBe('<p style="width: 100%; max-width: 9px">x</p>');
+    expect(report.findings.map(({ mend }) => mend?.length)).toEqual([1, 1, 1]);
+    expect(judge([makeCheck('page-hangs', 'concern')]).report.mended).toBeNull();
+  });
+
+  test('what one script made are two culprits, though both are told at its tag', () => {
+    const made = (id: string, selector: string): Check => {
+      const check = makeCheck(id, 'blocker');
+      const culprit = { at: 'made' as const, selector };
+      return { ...check, judge: (c) => check.judge(c).map((fact) => ({ ...fact, culprit })) };
+    };
+    const ids = (selector: string) =>
+      judge([
+        made('page-scrolls-sideways', 'div'),
+        made('slot-overflow', selector),
+      ]).report.findings.map(({ id }) => id);
+    expect(ids('div')).toEqual(['page-scrolls-sideways']);
+    expect(ids('p')).toEqual(['page-scrolls-sideways', 'slot-overflow']);
+  });
+
+  test('what was asked of each host is summed up; what was refused weighs nothing', () => {
+    const evidence = whole();
+    const of = (host: string, wire: number, failed: string | null) =>
+      ({ host, wire, unpacked: 2 * wire, failed, refused: null }) as unknown as RequestFact;
+    evidence[0]!.traffic = [
+      of('tally.example', 10, null),
+      of('maps.fernmap.example', 40, null),
+      of('tally.example', 5, null),
+      of('tally.example', 60, 'net::ERR_FAILED'),
+    ];
+    expect(judge([], { evidence }).report.renders[0]!.traffic).toEqual([
+      { host: 'maps.fernmap.example', requests: 1, wire: 40, unpacked: 80, failed: 0 },
+      { host: 'tally.example', requests: 3, wire: 15, unpacked: 30, failed: 1 },
+    ]);
   });
 
   test('an expired waiver does not stand before one in force', () => {

@@ -82,6 +82,8 @@ describe('several cures', () => {
       '<img alt="a">',
       [true, false, false],
     ]);
+    // A style that is written as a whole and one that is added to are not mixed.
+    expect(compose('<img>', set('style', 'left: 0'), a)[1]).toEqual([true, false]);
     // Half of a cure is none.
     expect(compose('<img>', a, [...set('alt', ''), ...b])).toEqual([
       '<img style="width: 1px; top: 0">',

@@ -106,6 +106,39 @@ describe('variants', () => {
     expect(report.findings[0]!.ranges).toEqual([{ from: 320, to: 390, near: false }]);
     expect(report.renders.map(({ variant }) => variant)).toHaveLength(6);
   });
+
+  test('are not judged where what would call for them was not seen', () => {
+    const gap = { kind: 'page' as const, why: 'it was late', seen: null, kept: null };
+    const { report, notJudged } = judgeSnippet({
+      snippet: { name: 'x', path: null, text: '<p>x</p>' },
+      markup: readMarkup('<p>x</p>'),
+      house,
+      evidence: evidence.map((one) => ({ ...one, gaps: [gap] })),
+      baselines: NONE,
+      checks: [CALM],
+      today: '2026-06-01',
+      markupOnly: null,
+    });
+    expect(report.findings).toEqual([]);
+    expect(notJudged).toEqual([{ id: 'slot-overflow', why: 'it was late', snippet: 'x' }]);
+  });
+
+  test('do not count where it is asked from where a snippet fits', () => {
+    const wide = { ...PLAIN, tooWide: () => true, judge: () => [] };
+    const gap = { kind: 'page' as const, why: 'x', seen: null, kept: null };
+    const calm = planVariants(evidence, [CALM], NONE).map(look);
+    const { report } = judgeSnippet({
+      snippet: { name: 'x', path: null, text: '<p>x</p>' },
+      markup: readMarkup('<p>x</p>'),
+      house,
+      evidence: [...evidence, ...calm.map((one) => ({ ...one, gaps: [gap] }))],
+      baselines: NONE,
+      checks: [wide],
+      today: '2026-06-01',
+      markupOnly: null,
+    });
+    expect(report.fitsFrom).toBe(0);
+  });
 });
 
 test('what nobody reads need not be rendered, nor loaded cold', () => {

@@ -155,6 +155,12 @@ describe('whose an element is', () => {
   });
 });
 
+test('of several snippets each has its own', () => {
+  const more: Parameters<typeof makeRaw>[0] = [['p', 4, 'p']];
+  expect(part('<p>', more).elements).toHaveLength(1);
+  expect(part('<p>', more, { of: 1 }).elements).toEqual([]);
+});
+
 describe('where both the page and the snippet have code', () => {
   const MORE: Parameters<typeof makeRaw>[0] = [
     ['p', 4, 'p'],

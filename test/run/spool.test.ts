@@ -2,16 +2,15 @@ import { afterEach, expect, test } from '@jest/globals';
 import { Spool } from '../../src/run/spool.js';
 
 const spools: Spool<unknown>[] = [];
-const { TMPDIR } = process.env;
 
 afterEach(async () => {
   await Promise.all(spools.splice(0).map((spool) => spool.close()));
-  if (TMPDIR === undefined) delete process.env.TMPDIR;
-  else process.env.TMPDIR = TMPDIR;
 });
 
-async function putAndRead(results: (unknown | undefined)[]): Promise<unknown[]> {
-  const spool = new Spool<unknown>();
+async function putAndRead(
+  results: (unknown | undefined)[],
+  spool = new Spool<unknown>(),
+): Promise<unknown[]> {
   spools.push(spool);
   await Promise.all(
     results.map((result, i) => result !== undefined && spool.put(results.length - 1 - i, result)),
@@ -31,6 +30,6 @@ test('what was put away comes back in its order, what is missing left out', asyn
 });
 
 test('without a place to put it, it is held', async () => {
-  process.env.TMPDIR = '/nowhere/at/all';
-  expect(await putAndRead([1, { b: 2 }])).toEqual([{ b: 2 }, 1]);
+  const nowhere = new Spool<unknown>(() => Promise.reject(new Error('no room is left')));
+  expect(await putAndRead([1, { b: 2 }], nowhere)).toEqual([{ b: 2 }, 1]);
 });

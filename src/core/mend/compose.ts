@@ -72,15 +72,14 @@ class Draft {
               [intent.name]: intent.do === 'set-attribute' ? { value: intent.value } : null,
             },
           };
-    const fits =
-      agree(before.styles, wanted.styles) &&
-      agree(before.attributes, wanted.attributes) &&
-      !('style' in { ...before.attributes, ...wanted.attributes });
-    if (!fits) return false;
+    const fits = agree(before.styles, wanted.styles) && agree(before.attributes, wanted.attributes);
     const change = {
       styles: { ...before.styles, ...wanted.styles },
       attributes: { ...before.attributes, ...wanted.attributes },
     };
+    // A style that is written as a whole cannot be added to as well.
+    const mixed = 'style' in change.attributes && Object.keys(change.styles).length > 0;
+    if (!fits || mixed) return false;
     this.#tags.set(element.offset, change);
     return !this.#touched(element.offset).some((span) =>
       this.#texts.some((one) => meet(one, span)),
