@@ -1,0 +1,165 @@
+import { describe, expect, test } from '@jest/globals';
+import { getHostPage } from '../../src/core/host/host-page.js';
+import { getDefaultHouse } from '../../src/core/house/read.js';
+import { readMarkup } from '../../src/core/markup/markup.js';
+import { getTraits } from '../../src/core/markup/traits.js';
+import { planRenders } from '../../src/core/plan.js';
+import type { GateHandle } from '../../src/render/gate/gates.js';
+import type { BrowserPage, Preparation } from '../../src/render/page/browser-page.js';
+import { Happenings } from '../../src/render/page/happenings.js';
+import { RequestLog } from '../../src/render/page/request-log.js';
+import { renderPage } from '../../src/render/stage.js';
+
+const house = getDefaultHouse();
+const [render] = planRenders('x', house, house);
+const TEXT = '<p>Sow</p>';
+const BOX = { x: 16, y: 40, width: 288, height: 20 };
+
+/** What an engine answers for the neutral page with one paragraph in its slot. */
+const ELEMENT = {
+  id: 1,
+  parent: null,
+  tag: 'p',
+  order: 0,
+  name: '',
+  box: BOX,
+  inkLeft: 16,
+  inkRight: 60,
+  shown: true,
+  exposed: true,
+  clipped: false,
+  style: {
+    display: 'block',
+    position: '',
+    float: '',
+    width: '',
+    minWidth: '',
+    maxWidth: '',
+    overflowX: '',
+  },
+  look: '',
+  slot: 0,
+};
+const OBJECTS = {
+  frames: [],
+  media: [],
+  pictures: [],
+  sounds: [],
+  order: [{ signature: 'p', parent: -1 }],
+  unplaced: false,
+  failed: {},
+};
+const PAGE = {
+  width: { scrollWidth: 320, clientWidth: 320, scrollable: true },
+  direction: 'ltr',
+  slots: [{ name: 'column', box: BOX, overhang: 0, text: false }],
+  elements: [ELEMENT],
+  total: 1,
+  shows: true,
+  strays: false,
+};
+
+/** An engine of our own, behind the same seam as that which comes along. */
+class PaperPage implements BrowserPage {
+  readonly mainFrame = 'main';
+  readonly requests = new RequestLog();
+  readonly happened = new Happenings('');
+  readonly gone = false;
+  address = '';
+  readonly done: string[] = [];
+  prepared: Preparation | null = null;
+  answers: Record<string, unknown> = {
+    settle: [],
+    readPage: PAGE,
+    readObjects: OBJECTS,
+    setGutter: undefined,
+  };
+
+  prepare(wish: Preparation): Promise<void> {
+    this.prepared = wish;
+    return Promise.resolve();
+  }
+
+  load(address: string): Promise<true> {
+    this.address = address;
+    this.done.push('load');
+    return Promise.resolve(true);
+  }
+
+  resize(): Promise<void> {
+    this.done.push('resize');
+    return Promise.resolve();
+  }
+
+  read: BrowserPage['read'] = (name, ..._args) => {
+    this.done.push(name);
+    if (!(name in this.answers)) return Promise.reject(new Error(`nobody answers ${name}`));
+    return Promise.resolve(this.answers[name] as never);
+  };
+
+  readFrames = () => Promise.resolve([]);
+  openClosedRoots = () => Promise.resolve();
+  listMakers = () => Promise.resolve([]);
+  learnSounds = () => Promise.resolve();
+  hasSound = () => null;
+  watchHeart = () => ({ hung: new Promise<'hung'>(() => undefined), stop: () => undefined });
+  contain = () => Promise.resolve(null);
+  shoot = () => Promise.resolve(Buffer.from('PNG'));
+  draw = () => Promise.resolve(null);
+  close = () => Promise.resolve();
+}
+
+async function run(page: PaperPage, given: Partial<Parameters<typeof renderPage>[3]> = {}) {
+  const gate = { setPage: () => Promise.resolve(), takeRefusals: () => Promise.resolve([]) };
+  const place = { page, gate: gate as unknown as GateHandle, refusals: [] };
+  const host = getHostPage(house.slots, null)!;
+  const snippets = [{ slot: 'column', text: TEXT }];
+  const sources = { host, snippets, origin: house.origin, headers: {} };
+  return renderPage(place, render!, sources, {
+    of: 0,
+    traits: getTraits(readMarkup(TEXT)),
+    limits: { load: 1000, settle: 1000, hang: 1000 },
+    baseline: null,
+    hostChanges: false,
+    root: null,
+    shown: null,
+    cold: true,
+    profile: false,
+    shots: true,
+    ...given,
+  });
+}
+
+describe('a render in any engine that does what the seam says', () => {
+  test('is made ready, loaded, brought to rest, read, and shot last', async () => {
+    const page = new PaperPage();
+    const { evidence, shot } = await run(page);
+    expect(page.done).toEqual(['load', 'settle', 'readPage', 'readObjects']);
+    expect(page.prepared).toMatchObject({ variant: 'as-is', before: null, traced: false });
+    expect(evidence.gaps).toEqual([]);
+    expect(evidence.elements.map(({ tag, from }) => [tag, from])).toEqual([['p', { offset: 0 }]]);
+    expect(evidence.shot?.hash).toBe(shot?.shot.hash);
+  });
+
+  test('what stands there is brought to another width where it cannot tell', async () => {
+    const page = new PaperPage();
+    const shown = { served: null, resizable: true, live: false };
+    await run(page, { shown, shots: false });
+    expect(page.done).toEqual(['resize', 'settle', 'readPage', 'readObjects']);
+  });
+
+  test('what it does not answer is a gap, and what one kind lacks that of this kind alone', async () => {
+    const mute = new PaperPage();
+    delete mute.answers.readPage;
+    const { evidence } = await run(mute);
+    expect(new Set(evidence.gaps.map(({ why }) => why))).toEqual(
+      new Set(['the page could not be read']),
+    );
+    const lame = new PaperPage();
+    lame.answers.readObjects = { ...OBJECTS, failed: { media: 'TypeError: no media' } };
+    const { gaps } = (await run(lame)).evidence;
+    expect(gaps.map(({ kind, why }) => [kind, why])).toEqual([
+      ['media', 'media could not be read (TypeError: no media)'],
+    ]);
+  });
+});
