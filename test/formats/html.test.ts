@@ -66,6 +66,18 @@ test('asks for nothing outside, has no script, and every picture has its words',
   ]);
 });
 
+test('has all snippets in its one main part, and its foot behind them', async () => {
+  const report = makeReport();
+  report.snippets.push({ ...report.snippets[0]!, name: 'other.html' });
+  const nodes = list(await format(report));
+  const [main] = nodes.filter(({ tagName }) => tagName === 'main');
+  const sections = nodes.filter(({ tagName }) => tagName === 'section');
+  expect(sections.map(({ parentNode }) => parentNode)).toEqual([main, main]);
+  const body = nodes.find(({ tagName }) => tagName === 'body')!;
+  const parts = body.childNodes.flatMap((node) => ('tagName' in node ? [node.tagName] : []));
+  expect(parts).toEqual(['header', 'main', 'footer']);
+});
+
 test('has one first heading, no level left out, and no id twice', async () => {
   const nodes = list(await format(makeReport()));
   const levels = nodes.flatMap(({ tagName }) => /^h(\d)$/.exec(tagName)?.[1] ?? []).map(Number);

@@ -19,7 +19,7 @@ export async function* formatHtml(
   document: RunDocument,
   getShot: GetShot,
 ): AsyncGenerator<string, void, undefined> {
-  yield html`<!doctype html>
+  const page = html`<!doctype html>
     <html lang="en" class="themed">
       <head>
         <meta charset="utf-8" />
@@ -35,14 +35,19 @@ export async function* formatHtml(
       </head>
       <body>
         ${formatTop(document)}
-        <main>${document.snippets.length > 1 ? formatList(document) : null}</main>
+        <main>${document.snippets.length > 1 ? formatList(document) : null} ${trusted(CUT)}</main>
+        ${formatFoot(document)}
       </body>
     </html>`.toString();
+  const [before = '', after = ''] = page.split(CUT);
+  yield before;
   for (const [i, snippet] of document.snippets.entries())
     yield formatSnippet(snippet, i, document, await loadShots([snippet], getShot)).toString();
-  yield html`</main>${formatFoot(document)}</body></html>
-    `.toString();
+  yield `${after}\n`;
 }
+
+/** Where the snippets go into the page. */
+const CUT = '<!-- snippets -->';
 
 /** The shots of some snippets, as far as they are there. */
 export async function loadShots(
