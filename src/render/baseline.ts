@@ -10,7 +10,7 @@ export function makeBaseline(first: Rendered, second: Rendered): Baseline {
     parts[offset] = { ...part, steady: again !== undefined && isSame(part, again) };
   }
   return {
-    viewport: first.evidence.render.viewport.name,
+    viewport: first.evidence[0]!.render.viewport.name,
     scrollWidth: Math.max(getWidth(first), getWidth(second)),
     steady: Math.abs(getWidth(first) - getWidth(second)) <= 1,
     parts,
@@ -20,6 +20,6 @@ export function makeBaseline(first: Rendered, second: Rendered): Baseline {
 }
 
 function getWidth({ evidence }: Rendered): number {
-  const { atLoad, afterScroll } = evidence.page;
+  const { atLoad, afterScroll } = evidence[0]!.page;
   return Math.max(atLoad.scrollWidth, afterScroll?.scrollWidth ?? 0);
 }

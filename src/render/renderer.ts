@@ -2,7 +2,7 @@ import type { Baseline, Evidence } from '../core/evidence.js';
 import { composePage, getHostPage, type HostPage, type Placed } from '../core/host/host-page.js';
 import type { House } from '../core/house/house.js';
 import { readMarkup, type Markup } from '../core/markup/markup.js';
-import { getTraits, type Traits } from '../core/markup/traits.js';
+import { getTraits, joinTraits, type Traits } from '../core/markup/traits.js';
 import type { Exchange } from '../core/recording/exchange.js';
 import { getEmpty, getRenderKey, type Render, type Viewport } from '../core/render.js';
 import type { Snippet } from '../core/snippet.js';
@@ -117,9 +117,22 @@ export class Renderer {
     renders: readonly Render[],
     onRender: () => void,
   ): Promise<Evidence[]> {
+    return (await this.renderTogether([{ snippet, markup }], renders, onRender)).flat();
+  }
+
+  /**
+   * Renders snippets that stand on one page, each in its slot; each render names them in the same order.
+   * @returns for each render the evidence of each
+   */
+  async renderTogether(
+    snippets: readonly { snippet: Snippet; markup: Markup }[],
+    renders: readonly Render[],
+    onRender: () => void,
+  ): Promise<Evidence[][]> {
     this.#baselines.prepare(renders);
-    const traits = getTraits(markup);
-    const evidence: Evidence[] = [];
+    const texts = snippets.map(({ snippet }) => snippet.text);
+    const traits = snippets.map(({ markup }) => getTraits(markup));
+    const evidence: Evidence[][] = [];
     let place: Place | null = null;
     let hanging = false;
     let vain = false;
@@ -128,13 +141,12 @@ export class Renderer {
         this.#options.signal?.throwIfAborted();
         place ??= await this.#places.enter();
         const baseline = await this.#baselines.find(render);
-        if (baseline === null) evidence.push(makeLost(render, 0, NO_BASELINE));
+        const job = { render, texts, traits, baseline, profile: hanging, hanging, vain };
+        if (baseline === null) evidence.push(loseAll(job, NO_BASELINE));
         else {
-          const texts = [snippet.text];
-          const given = { render, of: 0, texts, traits, baseline, profile: hanging };
-          const done = await this.#tryTwice(place, { ...given, hanging, vain });
+          const done = await this.#tryTwice(place, job);
           if (done.left) place = null;
-          const { scripts, page } = done.evidence;
+          const [{ scripts, page }] = done.evidence as [Evidence];
           hanging ||= scripts.hung !== null;
           vain ||= page.stillMoving.some((what) => what !== 'timers');
           evidence.push(done.evidence);
@@ -142,7 +154,7 @@ export class Renderer {
         onRender();
       }
     } finally {
-      await place?.leave(this.#leavesNothing(traits) ? 'clean' : 'used');
+      await place?.leave(this.#leavesNothing(joinTraits(traits)) ? 'clean' : 'used');
     }
     return evidence;
   }
@@ -153,9 +165,9 @@ export class Renderer {
   }
 
   /** A crash or a hang costs its render only: tried once more in a new place, then told as a gap. */
-  async #tryTwice(place: Place, job: Job): Promise<{ evidence: Evidence; left: boolean }> {
+  async #tryTwice(place: Place, job: Job): Promise<{ evidence: Evidence[]; left: boolean }> {
     const first = await this.#attempt(place, job);
-    const hung = first?.evidence.scripts.hung;
+    const hung = first?.evidence[0]?.scripts.hung;
     if (first && !hung && !place.page.happened.crashed)
       return { evidence: first.evidence, left: false };
     await place.leave(first === null ? 'broken' : 'used');
@@ -164,9 +176,7 @@ export class Renderer {
     const second = await this.#attempt(again, { ...job, profile: true });
     await again.leave(second === null ? 'broken' : 'used');
     const evidence =
-      second?.evidence ??
-      first?.evidence ??
-      makeLost(job.render, job.of, 'the browser broke down twice on it');
+      second?.evidence ?? first?.evidence ?? loseAll(job, 'the browser broke down twice on it');
     return { evidence, left: true };
   }
 
@@ -189,15 +199,15 @@ export class Renderer {
 
   async #render(place: Place, job: Job): Promise<Rendered> {
     const { house, root, onShot, cold = true } = this.#options;
-    const { render, of } = job;
+    const { render } = job;
+    const traits = joinTraits(job.traits);
     const snippets = job.texts.map((text, i): Placed => ({ text, slot: render.snippets[i]!.slot }));
     const host = this.#getHost(render);
     const sources = { host, snippets, origin: house.origin, headers: house.headers };
     const same = place.shown?.html === composePage(host, snippets);
-    const live = job.traits.live || this.#hostTraits.live;
-    const resizable = same && !live && this.#isResizable(place, job);
+    const live = traits.live || this.#hostTraits.live;
+    const resizable = same && !live && traits.resizable && this.#isResizable(place, job);
     const rendered = await renderPage(place, render, sources, {
-      of,
       traits: job.traits,
       limits: shorten(this.#limits, job),
       baseline: job.baseline,
@@ -208,7 +218,7 @@ export class Renderer {
       profile: job.profile,
       shots: onShot !== undefined && render.variant !== 'empty',
     });
-    if (rendered.shot) await onShot?.(rendered.shot);
+    for (const shot of rendered.shots) await onShot?.(shot);
     place.shown = rendered.served;
     place.viewport = render.viewport;
     place.variant = render.variant;
@@ -216,20 +226,10 @@ export class Renderer {
   }
 
   /** Whether what stands there can be brought to another width, and not tell. */
-  #isResizable({ viewport, variant }: Place, { render, traits, profile }: Job): boolean {
+  #isResizable({ viewport, variant }: Place, { render, profile }: Job): boolean {
     const alike = viewport !== null && isAlike(viewport, render.viewport);
     const same = variant === render.variant;
-    return alike && same && traits.resizable && !this.#options.alwaysLoad && !profile;
-  }
-
-  /** Draws a page of our own as a PNG; null where it is higher than a picture can be. */
-  async draw(html: string, width: number): Promise<Buffer | null> {
-    const place = await this.#places.enter();
-    try {
-      return await place.page.draw(html, width);
-    } finally {
-      await place.leave('used');
-    }
+    return alike && same && !this.#options.alwaysLoad && !profile;
   }
 
   #getHost({ snippets }: Render): HostPage {
@@ -249,9 +249,8 @@ export class Renderer {
   async #makeBaseline(place: Place, render: Render): Promise<Baseline> {
     const job = {
       render,
-      of: 0,
       texts: [],
-      traits: { ...this.#hostTraits, media: false, script: null, scripts: [] },
+      traits: [{ ...this.#hostTraits, media: false, script: null, scripts: [] }],
       baseline: null,
       profile: false,
       hanging: false,
@@ -266,16 +265,19 @@ export class Renderer {
 
 interface Job {
   render: Render;
-  /** Which of the render's snippets is told of, and the texts of all. */
-  of: number;
+  /** The texts of the render's snippets, and what each can do; of the page alone, what that can. */
   texts: readonly string[];
-  traits: Traits;
+  traits: readonly Traits[];
   baseline: Baseline | null;
   profile: boolean;
   /** It has hung before: no need to wait as long again. */
   hanging: boolean;
   /** It was waited for in vain before. */
   vain: boolean;
+}
+
+function loseAll({ render, texts }: Job, why: string): Evidence[] {
+  return texts.map((_, of) => makeLost(render, of, why));
 }
 
 function shorten(limits: Limits, { hanging, vain }: Job): Limits {

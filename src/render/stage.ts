@@ -1,5 +1,5 @@
-import type { Baseline, Evidence, Hang } from '../core/evidence.js';
-import type { Traits } from '../core/markup/traits.js';
+import type { Baseline, Evidence } from '../core/evidence.js';
+import { joinTraits, type Traits } from '../core/markup/traits.js';
 import type { Load } from '../core/recording/exchange.js';
 import type { Render } from '../core/render.js';
 import { collectFacts } from '../facts/collector.js';
@@ -10,18 +10,18 @@ import { readAll, rest, type Reading, type ReadingTraits } from './collect/read.
 import { findGaps } from './gaps.js';
 import { PAGE_PATH } from './gate/page-server.js';
 import { inTime, within, type Limits } from './limit.js';
-import type { BrowserPage } from './page/browser-page.js';
+import type { BrowserPage, Hottest } from './page/browser-page.js';
 import { ServedPage, type Sources } from './page/served-page.js';
 import type { Place } from './places.js';
 import { takeShot, type TakenShot } from './shot.js';
 
-/** What one render gives of one of its snippets: evidence, and what the page without any is compared by. */
+/** What one render gives: evidence of each of its snippets, and what the page without any is compared by. */
 export interface Rendered {
-  evidence: Evidence;
+  evidence: Evidence[];
   served: ServedPage;
   parted: Parted | null;
   requests: string[];
-  shot: TakenShot | null;
+  shots: TakenShot[];
 }
 
 /** A page that stands loaded in a tab. */
@@ -36,9 +36,8 @@ export interface Shown {
 
 /** What a render needs to know besides its sources. */
 export interface StageOptions {
-  /** Which of the render's snippets is told of. */
-  of: number;
-  traits: Traits;
+  /** What each of the render's snippets can do, in their order; of the page alone, what that can. */
+  traits: readonly Traits[];
   limits: Limits;
   /** The page without the snippet; null while that itself is rendered. */
   baseline: Baseline | null;
@@ -72,20 +71,47 @@ export async function renderPage(
   const { page, gate } = place;
   const served = options.shown?.served ?? new ServedPage(sources);
   const address = new URL(PAGE_PATH, sources.origin).href;
-  const { limits, of } = options;
+  const { limits } = options;
   const ready = options.shown?.resizable
     ? page.resize(render.viewport)
     : prepare(place, render, served, sources, options);
   // What stands there from before may hang by now.
   await inTime(ready, limits.hang + PREPARED, () => new Error('the tab could not be made ready'));
-  const { hung, stillMoving, reading } = await look(page, address, served, render, options);
+  const seen = await look(page, address, render, options);
   // A page that is only brought to another width has asked for nothing since: what was refused it still is.
   if (!options.shown?.resizable) place.refusals.push(...(await gate.takeRefusals()));
-  const { traits, baseline, hostChanges } = options;
-  const whose = { ...traits, of, served, hostChanges, baseline };
+  const told: Told[] = [];
+  for (const of of options.traits.keys())
+    told.push(await tell(place, { render, of }, served, seen, options));
+  return {
+    evidence: told.map(({ evidence }) => evidence),
+    served,
+    parted: told[0]?.parted ?? null,
+    requests: page.requests.requests.map((one) => one.address),
+    shots: told.flatMap(({ shot }) => shot ?? []),
+  };
+}
+
+interface Told {
+  evidence: Evidence;
+  parted: Parted | null;
+  shot: TakenShot | null;
+}
+
+/** What was seen, as it concerns one of the snippets. */
+async function tell(
+  { page, refusals }: Pick<Place, 'page' | 'refusals'>,
+  { render, of }: { render: Render; of: number },
+  served: ServedPage,
+  { reading, stopped, stillMoving }: Seen,
+  { traits, limits, baseline, hostChanges, shots }: StageOptions,
+): Promise<Told> {
+  const own = traits[of]!;
+  const whose = { ...own, of, served, hostChanges, baseline };
   const parting = reading && part(page, reading, whose).catch(() => null);
   const parted = parting && (await within(parting, limits.hang));
   const read = parted && reading;
+  const hung = stopped && describeHang(page, served, of, stopped.hottest, limits.hang / 1000);
   const { happened, requests } = page;
   const { facts, gaps } = collectFacts({
     page,
@@ -96,24 +122,18 @@ export async function renderPage(
     parted,
     hung,
     stillMoving,
-    refusals: place.refusals,
+    refusals,
     baseline,
     hostChanges,
-    changes: traits.changes,
+    changes: own.changes,
     hasSound: (file) => page.hasSound(file),
   });
   gaps.push(...findGaps({ facts, reading: read, hung, requests, of, left: happened.left }));
   // Last of all: to take it makes the page paint what nobody has looked at.
-  const shot = options.shots
+  const shot = shots
     ? await takeShot(page, { render, of }, reading?.raw ?? null, facts.elements)
     : null;
-  return {
-    evidence: { render, of, gaps, ...facts, shot: shot && shot.shot },
-    shot,
-    served,
-    parted,
-    requests: requests.requests.map((one) => one.address),
-  };
+  return { evidence: { render, of, gaps, ...facts, shot: shot && shot.shot }, parted, shot };
 }
 
 async function prepare(
@@ -133,7 +153,7 @@ async function prepare(
       variant: render.variant,
       before: shown && { code: shown.live },
       cold,
-      traced: needsMakers({ ...options, changes: options.traits.changes }),
+      traced: needsMakers({ ...options, changes: joinTraits(options.traits).changes }),
       profiled,
     }),
   ]);
@@ -151,7 +171,8 @@ function getLoad({ snippets, viewport, variant }: Render): Load {
 
 /** What was seen of a page while it was watched. */
 interface Seen {
-  hung: Hang | null;
+  /** Its code had to be stopped: where it spent its time. */
+  stopped: { hottest: Hottest } | null;
   stillMoving: string[];
   reading: Reading | null;
 }
@@ -160,13 +181,13 @@ interface Seen {
 async function look(
   page: BrowserPage,
   address: string,
-  served: ServedPage,
   render: Render,
   options: StageOptions,
 ): Promise<Seen> {
-  const { limits, traits, profile, of } = options;
+  const { limits, profile } = options;
+  const traits = joinTraits(options.traits);
   const heart = page.watchHeart(limits.hang);
-  const seen: Seen = { hung: null, stillMoving: [], reading: null };
+  const seen: Seen = { stopped: null, stillMoving: [], reading: null };
   const work = async () => {
     if (!options.shown?.resizable && (await page.load(address, limits.load)) === null)
       seen.stillMoving.push('the load');
@@ -178,8 +199,7 @@ async function look(
       if (!page.happened.left) throw error;
     });
     if (outcome === 'hung') {
-      const hottest = await page.contain(profile);
-      seen.hung = describeHang(page, served, of, hottest, limits.hang / 1000);
+      seen.stopped = { hottest: await page.contain(profile) };
       seen.reading = await readWithin(page, render, CALM, limits);
     }
     return page.happened.left ? { ...seen, reading: null } : seen;

@@ -108,11 +108,11 @@ function render(
   const evidence = makeLost(planRenders('x', house, house)[0]!, 0, '');
   evidence.page.atLoad.scrollWidth = scrollWidth;
   return {
-    evidence,
+    evidence: [evidence],
     served: new ServedPage({ host, snippets: [] }),
     parted: part('', more, { baseline: null }, rows),
     requests: ['https://www.seedlibrary.example/site.css'],
-    shot: null,
+    shots: [],
   };
 }
 

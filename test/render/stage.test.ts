@@ -115,9 +115,8 @@ async function run(page: PaperPage, given: Partial<Parameters<typeof renderPage>
   const host = getHostPage(house.slots, null)!;
   const snippets = [{ slot: 'column', text: TEXT }];
   const sources = { host, snippets, origin: house.origin, headers: {} };
-  return renderPage(place, render!, sources, {
-    of: 0,
-    traits: getTraits(readMarkup(TEXT)),
+  const { evidence, shots } = await renderPage(place, render!, sources, {
+    traits: [getTraits(readMarkup(TEXT))],
     limits: { load: 1000, settle: 1000, hang: 1000 },
     baseline: null,
     hostChanges: false,
@@ -128,6 +127,7 @@ async function run(page: PaperPage, given: Partial<Parameters<typeof renderPage>
     shots: true,
     ...given,
   });
+  return { evidence: evidence[0]!, shot: shots[0] };
 }
 
 describe('a render in any engine that does what the seam says', () => {

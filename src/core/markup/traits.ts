@@ -55,6 +55,22 @@ export function getTraits(markup: Markup): Traits {
   };
 }
 
+/** What several snippets on one page can do together. */
+export function joinTraits(all: readonly Traits[]): Traits {
+  const [only] = all;
+  if (only && all.length === 1) return only;
+  return {
+    changes: all.some(({ changes }) => changes),
+    live: all.some(({ live }) => live),
+    scrolls: all.some(({ scrolls }) => scrolls),
+    media: all.some(({ media }) => media),
+    resizable: all.every(({ resizable }) => resizable),
+    // Offsets are each snippet's own.
+    script: null,
+    scripts: [],
+  };
+}
+
 /** Whether an element is a script that runs: not a block of data. */
 export function isScript(element: MarkupElement): boolean {
   return element.name === 'script' && SCRIPT_TYPES.test((getValue(element, 'type') ?? '').trim());

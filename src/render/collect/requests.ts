@@ -67,10 +67,10 @@ function isOwn(
   const { pageAddress, hostRequests, hostChanges, changes, page, of } = around;
   if (request.address === pageAddress || hostRequests.has(request.address)) return false;
   // A page without code asks for the same each time: all else is the snippet's.
-  if (!hostChanges || page.mentions(of, request.first)) return true;
+  if ((!hostChanges && page.hasOne) || page.mentions(of, request.first)) return true;
   const owner = askers.find(request);
   if (owner) return owner.to === 'snippet' && owner.snippet === of;
-  return changes && !pageHosts.has(new URL(request.address).hostname);
+  return page.hasOne && changes && !pageHosts.has(new URL(request.address).hostname);
 }
 
 /** What the gate refused although the protocol told of no request: it came some other way. */

@@ -46,7 +46,12 @@ export class ServedPage {
       this.#lineStarts.push(match.index + match[0].length);
   }
 
-  /** The text of a snippet, with where it stands. */
+  /** Whether there is but one snippet, so that whatever is not the page's own is its. */
+  get hasOne(): boolean {
+    return this.#pieces.length < 2;
+  }
+
+  /** The text of a snippet. */
   getText(snippet: number): string {
     const piece = this.#getPiece(snippet);
     return piece ? this.html.slice(piece.start, piece.end) : '';
