@@ -9,7 +9,7 @@ import type { Parted } from './collect/own.js';
 import { readAll, rest, type Reading, type ReadingTraits } from './collect/read.js';
 import { findGaps } from './gaps.js';
 import { PAGE_PATH } from './gate/page-server.js';
-import { inTime, within, type Limits } from './limit.js';
+import { inTime, within, withinTalk, type Limits } from './limit.js';
 import type { BrowserPage, Hottest } from './page/browser-page.js';
 import { ServedPage, type Sources } from './page/served-page.js';
 import type { Place } from './places.js';
@@ -219,5 +219,5 @@ async function readWithin(
 ): Promise<Reading | null> {
   const slots = snippets.map(({ slot }) => slot);
   const reading = readAll(page, slots, traits, limits).catch(() => null);
-  return within(reading, limits.hang + 2 * limits.settle);
+  return withinTalk(page, reading, limits.hang + 2 * limits.settle);
 }

@@ -65,6 +65,7 @@ class PaperPage implements BrowserPage {
   readonly requests = new RequestLog();
   readonly happened = new Happenings('');
   readonly gone = false;
+  readonly talks = false;
   address = '';
   readonly done: string[] = [];
   prepared: Preparation | null = null;

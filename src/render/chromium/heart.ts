@@ -1,15 +1,14 @@
 /** How often a page is asked whether it still answers, ms. */
 const BEAT = 400;
-/** How lately something must have come from the browser, ms, and how often an answer may fail all the same. */
-const TALKS = 1000;
+/** How often an answer may fail while the page talks all the same. */
 const MOST_DEAF = 4;
 
 /** What is asked of a page's heart. */
 export interface Heart {
   ended: boolean;
+  /** What it tells is still on its way. */
+  talks: boolean;
   answers(ms: number): Promise<boolean>;
-  /** Whether the page told of anything in the last `ms`, or what it tells is still on its way. */
-  isHeard(ms: number): boolean;
 }
 
 /** Asks the page again and again; `hung` resolves when it has not answered for `ms`. */
@@ -23,7 +22,7 @@ export function watchHeart(get: () => Heart, ms: number): { hung: Promise<'hung'
       if (stopped) return;
       deaf = answered ? 0 : deaf + 1;
       // What a page logs without measure comes before its answer: that is no hang yet.
-      const talks = get().isHeard(TALKS) && deaf < MOST_DEAF;
+      const talks = get().talks && deaf < MOST_DEAF;
       if (answered || get().ended || talks) wake = setTimeout(() => void beat(), BEAT);
       else resolve('hung');
     };

@@ -3,7 +3,7 @@ import type { Box } from '../../core/evidence.js';
 import type { Viewport } from '../../core/render.js';
 import type { PageCalls } from '../in-page/calls.js';
 import { getWatcherScript } from '../page-scripts.js';
-import { within } from '../limit.js';
+import { within, withinTalk } from '../limit.js';
 import type { Answer, BrowserPage, Hottest, PageCall, Preparation } from '../page/browser-page.js';
 import { Happenings } from '../page/happenings.js';
 import { RequestLog, type CallFrame } from '../page/request-log.js';
@@ -22,6 +22,8 @@ import { resize, setViewport } from './viewport.js';
 import { Worlds } from './worlds.js';
 
 const BLANK_LIMIT = 3000;
+/** How lately something must have come from the page for it to be talking, ms. */
+const TALKS = 1000;
 
 /** Who the visitor's browser is: its version, and the language of the visitor. */
 export interface Visitor {
@@ -165,7 +167,7 @@ export class Tab implements BrowserPage {
       gone,
     ]);
     if (errorText) throw new ProtocolError(`the host page could not be loaded: ${errorText}`);
-    return within(Promise.race([loaded, gone]), ms);
+    return withinTalk(this, Promise.race([loaded, gone]), ms);
   }
 
   resize(viewport: Viewport): Promise<void> {
@@ -210,13 +212,14 @@ export class Tab implements BrowserPage {
     return watchHeart(() => this.#heart, ms);
   }
 
+  get talks(): boolean {
+    const silence = performance.now() - this.#session.heardAt;
+    return this.#connection.isJammed || silence < TALKS;
+  }
+
   get #heart(): Heart {
-    const session = this.#session;
-    return {
-      ended: session.ended,
-      answers: (ms) => this.#answers(ms),
-      isHeard: (ms) => this.#connection.isJammed || performance.now() - session.heardAt < ms,
-    };
+    const { ended } = this.#session;
+    return { ended, talks: this.talks, answers: (ms) => this.#answers(ms) };
   }
 
   async contain(profiled: boolean): Promise<Hottest> {

@@ -4,7 +4,7 @@ import type { Traits } from '../../core/markup/traits.js';
 import type { RawPage } from '../in-page/page.js';
 import type { Inner } from '../in-page/inner.js';
 import type { RawObjects } from '../in-page/objects.js';
-import { within, type Limits } from '../limit.js';
+import { within, withinTalk, type Limits } from '../limit.js';
 import type { BrowserPage } from '../page/browser-page.js';
 
 /** Everything that was read in the page of one render. */
@@ -44,7 +44,7 @@ export async function rest(
   for (let round = 0; round < MAX_ROUNDS; round++) {
     const left = Math.max(end - performance.now(), 50);
     const wish = { limit: left, quiet: traits.changes ? QUIET : 0, media: traits.media };
-    moving = (await within(page.read('settle', wish), left + 500)) ?? ['the page'];
+    moving = (await withinTalk(page, page.read('settle', wish), left + 500)) ?? ['the page'];
     if (performance.now() >= end) break;
     const quietFor = performance.now() - page.requests.lastActivity;
     if (page.requests.pending > 0)

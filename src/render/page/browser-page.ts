@@ -38,6 +38,8 @@ export interface BrowserPage {
   readonly address: string;
   /** Whether it can still be asked anything. */
   readonly gone: boolean;
+  /** Whether it tells so much, as by its log, that an answer may be on its way behind that. */
+  readonly talks: boolean;
 
   prepare(wish: Preparation): Promise<void>;
   /** Resolves when it has loaded; to null after `ms` without. @throws Error where it could not be loaded at all */
