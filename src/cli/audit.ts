@@ -4,12 +4,12 @@ import { audit as startAudit, type AuditRun } from '../run/audit.js';
 import type { AuditEvent } from '../run/events.js';
 import { makeTemporary } from '../render/temporary.js';
 import { loadHouse, type LoadedHouse } from '../run/house-file.js';
-import { getShotFolder } from '../run/rejudge.js';
+import { getShotFolder } from '../run/kept-run.js';
 import { Faults } from '../run/write.js';
 import { tellEarly } from './early.js';
 import { readInputs } from './intake.js';
 import { watchInterrupt } from './interrupt.js';
-import { CALLED, parseOptions, toRequest, wantsShots, type AuditOptions } from './options.js';
+import { called, parseOptions, toRequest, wantsShots, type AuditOptions } from './options.js';
 import { checkTargets, getExit, saveAll, tell } from './outputs.js';
 import { Progress } from './progress.js';
 import { complain, complainOf, write, type World } from './streams.js';
@@ -34,10 +34,7 @@ export async function audit(
   const shots = await openShotFolder(options);
   try {
     const wish = { ...toRequest(options), ...home, snippets, ...(shots && { shots: shots.path }) };
-    const run = startAudit(wish, {
-      signal: interrupt.signal,
-      called: (part) => CALLED[part] ?? part,
-    });
+    const run = startAudit(wish, { signal: interrupt.signal, called });
     const faults = new Faults();
     const document = await follow(run, snippets, options, world, faults, home);
     await saveAll(document, options, world, shots?.path ?? null, faults);
@@ -66,14 +63,17 @@ async function follow(
   { house }: LoadedHouse,
 ): Promise<RunDocument> {
   const progress = new Progress(world.stderr, options.quiet, snippets.length);
-  if (progress.shown && !options.markupOnly) tellEarly(snippets, house, options, progress);
   const told = run.document.then((document) => {
     progress.stop();
     return faults.collect(tell(document, options, world));
   });
   told.catch(() => undefined);
   try {
+    let early = false;
     for await (const event of run) {
+      // What is to be rendered shows first what its markup shows.
+      if (event.type === 'planned' && progress.shown && !early)
+        early = tellEarly(snippets, house, options, progress);
       show(event, progress);
       if (event.type === 'fault') await faults.collect(Promise.reject(event.error));
       if (event.type === 'browser' && !event.sandboxed && !options.quiet)

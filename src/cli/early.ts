@@ -3,17 +3,18 @@ import { judgeSnippet } from '../core/judge/judge.js';
 import { readMarkup } from '../core/markup/markup.js';
 import type { Snippet } from '../core/snippet.js';
 import { chooseChecks } from '../run/choose.js';
-import type { AuditOptions } from './options.js';
+import { MARKUP_ONLY } from '../run/request.js';
+import { called, type AuditOptions } from './options.js';
 import type { Progress } from './progress.js';
 
-/** What the markup alone shows is on the screen before the browser has started. */
+/** What the markup alone shows is on the screen before the browser has started; it has been told then. */
 export function tellEarly(
   snippets: readonly Snippet[],
   house: House,
   { only, skip }: AuditOptions,
   progress: Progress,
-): void {
-  const checks = chooseChecks({ ...(only && { only }), ...(skip && { skip }) }, (part) => part);
+): true {
+  const checks = chooseChecks({ ...(only && { only }), ...(skip && { skip }) }, called);
   const today = new Date().toISOString().slice(0, 10);
   for (const snippet of snippets) {
     const { report } = judgeSnippet({
@@ -24,9 +25,10 @@ export function tellEarly(
       baselines: new Map(),
       checks,
       today,
-      markupOnly: 'only the markup was read',
+      markupOnly: MARKUP_ONLY,
     });
     for (const finding of report.findings)
       progress.note(`${snippet.name}:${finding.where.line}  ${finding.id}: ${finding.message}`);
   }
+  return true;
 }

@@ -1,9 +1,10 @@
 import { resolve } from 'node:path';
 import { getFormatOf } from '../formats/table.js';
 import { loadHouse } from '../run/house-file.js';
-import { getShotFolder, rejudge, type RejudgeRequest } from '../run/rejudge.js';
+import { getShotFolder } from '../run/kept-run.js';
+import { rejudge, type RejudgeRequest } from '../run/rejudge.js';
 import { Faults } from '../run/write.js';
-import { CALLED, clash, parseOptions, toRequest } from './options.js';
+import { called, clash, parseOptions, toRequest } from './options.js';
 import { checkTargets, getExit, saveAll, tell } from './outputs.js';
 import { complain, complainOf, type World } from './streams.js';
 
@@ -29,7 +30,7 @@ export async function judge(
     ...(skip && { skip }),
     ...(holdOn && { holdOn }),
   };
-  const { document, differs } = await rejudge(request, (part) => CALLED[part] ?? part);
+  const { document, differs } = await rejudge(request, called);
   if (differs && !options.quiet)
     await complain(
       world,

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { ToolError } from '../core/errors.js';
 import { joinWords } from '../core/words/list.js';
 import { ENDINGS, getFormatOf, PRINTED } from '../formats/table.js';
-import type { AuditRequest } from '../run/request.js';
+import type { AuditRequest, Called } from '../run/request.js';
 
 const texts = z.array(z.string()).optional();
 
@@ -84,13 +84,14 @@ export function wantsShots({ save, pictures, open, markupOnly }: AuditOptions): 
 }
 
 /** How the parts of a request are called on the command line. */
-export const CALLED: { [part in keyof AuditRequest]?: string } = {
+const CALLED: { [part in keyof AuditRequest]?: string } = {
   slots: '--slot',
   viewports: '--viewport',
   widths: '--width',
   only: '--only',
   skip: '--skip',
 };
+export const called: Called = (part) => CALLED[part] ?? part;
 
 /** What of the options an audit is asked for. */
 export function toRequest(options: AuditOptions): Omit<AuditRequest, 'snippets'> {

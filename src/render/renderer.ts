@@ -75,7 +75,7 @@ export class Renderer {
       places,
       getKey: (render) => this.#getPageKey(getEmpty(render)),
       make: (place, render) => this.#makeBaseline(place, render),
-      leaves: this.#hostTraits.live || this.#hostTraits.media ? 'used' : 'clean',
+      leaves: this.#getLeaving([]),
       signal: options.signal,
     });
   }
@@ -154,14 +154,15 @@ export class Renderer {
         onRender();
       }
     } finally {
-      await place?.leave(this.#leavesNothing(joinTraits(traits)) ? 'clean' : 'used');
+      await place?.leave(this.#getLeaving(traits));
     }
     return evidence;
   }
 
   /** Without code and films nothing stays behind in a place that the next load would not clear. */
-  #leavesNothing({ live, media }: Traits): boolean {
-    return !live && !media && !this.#hostTraits.live;
+  #getLeaving(traits: readonly Traits[]): 'clean' | 'used' {
+    const { live, media } = joinTraits([...traits, this.#hostTraits]);
+    return live || media ? 'used' : 'clean';
   }
 
   /** A crash or a hang costs its render only: tried once more in a new place, then told as a gap. */

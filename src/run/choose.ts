@@ -12,9 +12,9 @@ export function chooseSlots(
   names: readonly string[] | undefined,
   called: Called,
 ): Slot[] {
-  if (!names) return house.slots;
-  const missing = (name: string) => unknown('unknown-slot', called('slots'), name);
-  return names.map((name) => pick(house.slots, name, missing));
+  return (
+    names?.map((name) => pick(house.slots, name, 'unknown-slot', called('slots'))) ?? house.slots
+  );
 }
 
 /** The viewports asked for by name or width, or all of the house. @throws ToolError `bad-option` */
@@ -23,8 +23,9 @@ export function chooseViewports(
   { viewports, widths }: Pick<AuditRequest, 'viewports' | 'widths'>,
   called: Called,
 ): Viewport[] {
-  const missing = (name: string) => unknown('bad-option', called('viewports'), name);
-  const named = (viewports ?? []).map((name) => pick(house.viewports, name, missing));
+  const named = (viewports ?? []).map((name) =>
+    pick(house.viewports, name, 'bad-option', called('viewports')),
+  );
   const given = (widths ?? []).map((width) => readWidth(house, String(width), called('widths')));
   const chosen = [...named, ...given];
   return chosen.length > 0
@@ -32,22 +33,20 @@ export function chooseViewports(
     : house.viewports;
 }
 
+/** @param option how what names it is called */
 function pick<T extends { name: string }>(
   all: readonly T[],
   name: string,
-  missing: (name: string) => (known: string[]) => ToolError,
+  code: ErrorCode,
+  option: string,
 ): T {
   const found = all.find((one) => one.name === name);
-  if (!found) throw missing(name)(all.map((one) => one.name));
-  return found;
-}
-
-function unknown(code: ErrorCode, option: string, name: string) {
-  return (known: string[]) =>
-    new ToolError(
-      code,
-      `\`${option}\` names "${name}", which the house does not have. ${suggest(name, known)}`,
-    );
+  if (found) return found;
+  const known = all.map((one) => one.name);
+  throw new ToolError(
+    code,
+    `\`${option}\` names "${name}", which the house does not have. ${suggest(name, known)}`,
+  );
 }
 
 function readWidth(house: House, text: string, option: string): Viewport {

@@ -11,6 +11,11 @@ export const KEPT_LIST = 'kept.json';
 export const BASELINES = 'baselines.json.gz';
 export const EVIDENCE = 'evidence';
 
+/** Where the shots of a kept run are. */
+export function getShotFolder(folder: string): string {
+  return join(folder, 'pictures');
+}
+
 /** What a kept run has in it; the evidence stands in files of its own, one a snippet. */
 const listSchema = z.object({
   schema: z.literal('mivket-kept-3'),

@@ -1,6 +1,5 @@
-import { join } from 'node:path';
 import { fromPlainHouse, getRenderedPart } from '../core/house/plain.js';
-import type { House, Level } from '../core/house/house.js';
+import type { House } from '../core/house/house.js';
 import { readMarkup } from '../core/markup/markup.js';
 import type { RunDocument } from '../core/run.js';
 import { chooseChecks } from './choose.js';
@@ -11,17 +10,14 @@ import {
   type KeptList,
   type KeptSnippet,
 } from './kept-run.js';
-import type { AuditRequest, Called, Plan } from './request.js';
+import type { AuditRequest, Called } from './request.js';
 import { Results } from './results.js';
 
-/** How a kept run is judged again. */
-export interface RejudgeRequest extends Pick<AuditRequest, 'only' | 'skip'> {
+/** How a kept run is judged again; `house`: another than that of the run. */
+export interface RejudgeRequest extends Pick<AuditRequest, 'only' | 'skip' | 'house' | 'holdOn'> {
   /** A folder that a run was kept in, and how it is called in complaints. */
   folder: string;
   shown: string;
-  /** Another house than that of the run. */
-  house?: House;
-  holdOn?: Level;
 }
 
 /** What came of it. */
@@ -41,18 +37,15 @@ export async function rejudge(request: RejudgeRequest, called: Called): Promise<
   const before = fromPlainHouse(list.house);
   const given = request.house ?? before;
   const results = new Results({
-    request: { snippets: [] },
     house: holdOn ? { ...given, holdOn } : given,
     ownPage: list.ownPage ? '' : null,
-    root: null,
     snippets: kept.map(({ snippet }, i) => ({ ...snippet, ...pickNames(list.snippets[i]!) })),
     checks: chooseChecks(request, called),
     slots: before.slots.filter(({ name }) => list.slots.includes(name)),
     viewports: list.viewports.flatMap((name) => findViewport(kept, name)),
     markupOnly: null,
-    needs: { any: false, cold: false },
     startedAt,
-  } satisfies Plan);
+  });
   try {
     for (const [i, { snippet, evidence }] of kept.entries())
       await results.judge(i, readMarkup(snippet.text), evidence, baselines);
@@ -63,11 +56,6 @@ export async function rejudge(request: RejudgeRequest, called: Called): Promise<
   } finally {
     await results.close();
   }
-}
-
-/** Where the shots of a kept run are. */
-export function getShotFolder(folder: string): string {
-  return join(folder, 'pictures');
 }
 
 function getKey(house: House): string {

@@ -31,9 +31,7 @@ export async function renderAll(
     events.tell({ type: 'begun', snippet: snippet.name });
     const kept = await findKept(plan, means, snippet);
     if (kept) {
-      const tell = (renders: number) =>
-        events.tell({ type: 'rendered', snippet: snippet.name, renders });
-      tell(planned);
+      events.tell({ type: 'rendered', snippet: snippet.name, renders: planned });
       const markup = readMarkup(snippet.text);
       return judge(i, { markup, evidence: kept, baselines: means.keeper!.baselines });
     }

@@ -1,5 +1,4 @@
 import type { Check } from '../core/check.js';
-import { CHECKS } from '../checks/index.js';
 import { ToolError } from '../core/errors.js';
 import { getSlotRange, type House, type Level, type Slot } from '../core/house/house.js';
 import { getDefaultHouse } from '../core/house/read.js';
@@ -66,7 +65,8 @@ export interface Plan {
   startedAt: Date;
 }
 
-const MARKUP_ONLY = 'only the markup was read';
+/** Why nothing was rendered, where nothing was meant to be. */
+export const MARKUP_ONLY = 'only the markup was read';
 
 /** @throws ToolError where something is asked for that is not there */
 export function planAudit(request: AuditRequest, called: Called): Plan {
@@ -118,6 +118,3 @@ function checkRooms({ request, slots, viewports }: Plan): void {
     `${slot} ${names} ${do_} not exist at ${widths} px: there is nothing to render.`,
   );
 }
-
-/** All checks that there are. */
-export const KNOWN = CHECKS;

@@ -4,16 +4,20 @@ import { judgeSnippet, type Judgement } from '../core/judge/judge.js';
 import type { Markup } from '../core/markup/markup.js';
 import type { HouseReport, RunDocument } from '../core/run.js';
 import { countLevels, getOverall } from '../core/verdict.js';
-import { KNOWN, type Plan } from './request.js';
+import { CHECKS } from '../checks/index.js';
+import type { Plan } from './request.js';
 import { Spool } from './spool.js';
 import { getVersion } from './version.js';
 
+/** What of a plan results depend on. */
+export type Judging = Omit<Plan, 'request' | 'root' | 'needs'>;
+
 /** What was found so far: in the order of the snippets, whatever finished first. */
 export class Results {
-  readonly #plan: Plan;
+  readonly #plan: Judging;
   readonly #spool = new Spool<Judgement>();
 
-  constructor(plan: Plan) {
+  constructor(plan: Judging) {
     this.#plan = plan;
   }
 
@@ -32,7 +36,7 @@ export class Results {
       evidence,
       baselines,
       checks,
-      known: KNOWN,
+      known: CHECKS,
       today: startedAt.toISOString().slice(0, 10),
       markupOnly,
     });
@@ -68,7 +72,7 @@ export class Results {
 }
 
 /** As much of the house as reports tell of. */
-function reportHouse({ house, ownPage, slots, viewports }: Plan): HouseReport {
+function reportHouse({ house, ownPage, slots, viewports }: Judging): HouseReport {
   const plain = toPlainHouse({ ...house, slots: [...slots] }) as { slots: HouseReport['slots'] };
   return {
     file: house.file,

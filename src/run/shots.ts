@@ -1,5 +1,6 @@
-import { access, readFile } from 'node:fs/promises';
+import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
+import { exists } from '../render/folder.js';
 import { writeWhole, type Faults } from './write.js';
 
 /** The shots of a run in a folder, under their hashes. */
@@ -22,7 +23,7 @@ export class ShotStore {
 
   /** Whether a shot is there, also from a run before. */
   async has(hash: string): Promise<boolean> {
-    const there = this.#known.has(hash) || (await isThere(getPath(this.#folder, hash)));
+    const there = this.#known.has(hash) || (await exists(getPath(this.#folder, hash)));
     if (there) this.#known.add(hash);
     return there;
   }
@@ -33,13 +34,6 @@ export async function readShot(folder: string, hash: string): Promise<string | n
   if (!/^[0-9a-f]{64}$/.test(hash)) return null;
   const bytes = await readFile(getPath(folder, hash)).catch(() => null);
   return bytes && bytes.toString('base64');
-}
-
-function isThere(path: string): Promise<boolean> {
-  return access(path).then(
-    () => true,
-    () => false,
-  );
 }
 
 function getPath(folder: string, hash: string): string {

@@ -1,11 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
-import { CALLED, parseOptions } from '../../dist/src/cli/options.js';
+import { called, parseOptions } from '../../dist/src/cli/options.js';
 import { chooseChecks, chooseSlots, chooseViewports } from '../../dist/src/run/choose.js';
-import type { Called } from '../../dist/src/run/request.js';
 import { getDefaultHouse } from '../../dist/src/core/house/read.js';
 
 const house = getDefaultHouse();
-const called: Called = (part) => CALLED[part] ?? part;
 
 describe('the options of audit', () => {
   test('have defaults, and are frozen', () => {

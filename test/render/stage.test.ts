@@ -64,7 +64,6 @@ class PaperPage implements BrowserPage {
   readonly mainFrame = 'main';
   readonly requests = new RequestLog();
   readonly happened = new Happenings('');
-  readonly gone = false;
   readonly talks = false;
   address = '';
   readonly done: string[] = [];

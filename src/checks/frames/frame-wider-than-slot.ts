@@ -3,7 +3,7 @@ import { mendWidth } from '../../core/mend/width.js';
 import { blameWidth, SAMPLE_BLAME, type Blame } from '../../core/measure/blame.js';
 import { TOLERANCE } from '../../core/measure/culprits.js';
 import { formatPixels } from '../../core/measure/units.js';
-import { formatWidths, getWorstSeen, nameElement } from '../../core/words/list.js';
+import { capitalize, formatWidths, getWorstSeen, nameElement } from '../../core/words/list.js';
 
 interface Data {
   tag: string;
@@ -51,7 +51,7 @@ export default defineCheck({
     );
     const what = nameElement(data.tag, fact.culprit);
     return {
-      message: `${what.charAt(0).toUpperCase()}${what.slice(1)} is ${frame} wide in a slot of ${slot} (${formatWidths(fact.seen)}).`,
+      message: `${capitalize(what)} is ${frame} wide in a slot of ${slot} (${formatWidths(fact.seen)}).`,
       notice:
         'The frame runs out of its column: its right side is cut off or lies over other content.',
       cure: 'Give it width: 100% and a max-width instead of a fixed width.',

@@ -1,4 +1,5 @@
 import { defineCheck } from '../../core/check.js';
+import { removeAttribute } from '../../core/mend/attribute.js';
 import { getAttribute } from '../../core/markup/markup.js';
 
 export default defineCheck({
@@ -27,10 +28,7 @@ export default defineCheck({
       'Browsers block it; where they do not, sound breaks in on readers and on screen readers.',
     cure: 'Take autoplay out and give it controls, so that the visitor starts it.',
   }),
-  mend: (_data, { culprit }) =>
-    culprit.at === 'element'
-      ? [{ do: 'remove-attribute', element: culprit.offset, name: 'autoplay' }]
-      : null,
+  mend: (_data, { culprit }) => removeAttribute(culprit, 'autoplay'),
   sample: null,
   examples: {
     faulty: [

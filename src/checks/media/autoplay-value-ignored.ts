@@ -1,4 +1,5 @@
 import { defineCheck, type Fact } from '../../core/check.js';
+import { removeAttribute } from '../../core/mend/attribute.js';
 import { MEDIA } from '../../core/standards/elements.js';
 import type { MarkupAttribute } from '../../core/markup/markup.js';
 
@@ -65,8 +66,7 @@ export default defineCheck({
       cure: `Take ${name} out altogether.`,
     };
   },
-  mend: ({ name }, { culprit }) =>
-    culprit.at === 'element' ? [{ do: 'remove-attribute', element: culprit.offset, name }] : null,
+  mend: ({ name }, { culprit }) => removeAttribute(culprit, name),
   sample: { name: 'autoplay', value: 'false' },
   examples: {
     faulty: [

@@ -1,4 +1,5 @@
 import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
+import { addAttribute } from '../../core/mend/attribute.js';
 import type { MediaFact } from '../../core/evidence.js';
 import { blameElement, getHead, locateAttribute } from '../../core/measure/blame.js';
 import { findCall } from '../../core/measure/calls.js';
@@ -54,10 +55,7 @@ export default defineCheck({
       cure: 'Add muted and playsinline, or take autoplay out and leave the start to the visitor.',
     };
   },
-  mend: ({ byScript }, { culprit }) =>
-    culprit.at === 'element' && !byScript
-      ? [{ do: 'set-attribute', element: culprit.offset, name: 'muted', value: null }]
-      : null,
+  mend: ({ byScript }, { culprit }) => (byScript ? null : addAttribute(culprit, 'muted')),
   sample: { sound: true, outcome: 'blocked', tag: 'video', byScript: false },
   examples: {
     faulty: [

@@ -1,4 +1,5 @@
 import { defineCheck } from '../../core/check.js';
+import { addAttribute } from '../../core/mend/attribute.js';
 import { getAttribute } from '../../core/markup/markup.js';
 
 export default defineCheck({
@@ -27,10 +28,7 @@ export default defineCheck({
     notice: 'On some phones it opens full screen over the page, or does not start.',
     cure: 'Add playsinline.',
   }),
-  mend: (_data, { culprit }) =>
-    culprit.at === 'element'
-      ? [{ do: 'set-attribute', element: culprit.offset, name: 'playsinline', value: null }]
-      : null,
+  mend: (_data, { culprit }) => addAttribute(culprit, 'playsinline'),
   sample: null,
   examples: {
     faulty: [

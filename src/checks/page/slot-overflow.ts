@@ -4,7 +4,7 @@ import { blameWidth, SAMPLE_BLAME, type Blame } from '../../core/measure/blame.j
 import type { ElementFact } from '../../core/evidence.js';
 import { findCulprits, TOLERANCE, type Culprit } from '../../core/measure/culprits.js';
 import { formatPixels } from '../../core/measure/units.js';
-import { formatWidths, getWorstSeen, nameElement } from '../../core/words/list.js';
+import { capitalize, formatWidths, getWorstSeen, nameElement } from '../../core/words/list.js';
 
 interface Data {
   tag: string;
@@ -49,7 +49,7 @@ export default defineCheck({
     const worst = getWorstSeen(fact.seen, 'overhang');
     const by = formatPixels(Number(worst?.measured.overhang ?? 0));
     return {
-      message: `${upper(nameElement(data.tag, fact.culprit))} reaches up to ${by} beyond its slot ${formatWidths(fact.seen)}.`,
+      message: `${capitalize(nameElement(data.tag, fact.culprit))} reaches up to ${by} beyond its slot ${formatWidths(fact.seen)}.`,
       notice: 'It runs over what stands beside the column, or over the page’s edge.',
       cure: 'Let it shrink with its slot: max-width: 100%, and no fixed width.',
     };
@@ -120,8 +120,4 @@ function findOutside(
 /** Parked where nobody sees it: wholly outside the window. */
 function isParked(box: { x: number; width: number }, windowWidth: number): boolean {
   return box.x + box.width <= TOLERANCE || box.x >= windowWidth;
-}
-
-function upper(text: string): string {
-  return text.charAt(0).toUpperCase() + text.slice(1);
 }

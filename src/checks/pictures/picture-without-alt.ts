@@ -4,7 +4,7 @@ import { blameElement } from '../../core/measure/blame.js';
 import { getTagSpan, getValue, type Markup, type MarkupElement } from '../../core/markup/markup.js';
 import { describeElement, getMarkupName } from '../../core/markup/names.js';
 import { isDecoration, isPicture } from '../../core/standards/elements.js';
-import { nameElement } from '../../core/words/list.js';
+import { capitalize, nameElement } from '../../core/words/list.js';
 import { isHidden } from '../../core/markup/hidden.js';
 
 interface Data {
@@ -26,8 +26,7 @@ export default defineCheck({
   markup: true,
   judge: (c) => (c.renders.length === 0 ? judgeMarkup(c.markup) : judgeRenders(c)),
   says({ tag }, fact) {
-    const name = nameElement(tag, fact.culprit);
-    const what = `${name.charAt(0).toUpperCase()}${name.slice(1)}`;
+    const what = capitalize(nameElement(tag, fact.culprit));
     return {
       message: `${what} has no text alternative.`,
       notice: 'Who cannot see it hears a file name, or nothing at all.',

@@ -1,4 +1,5 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
+import { addAttribute } from '../../core/mend/attribute.js';
 import {
   getAttribute,
   getTagSpan,
@@ -52,10 +53,7 @@ export default defineCheck({
       cure: 'Add defer, or async where its order does not matter.',
     };
   },
-  mend: (_data, { culprit }) =>
-    culprit.at === 'element'
-      ? [{ do: 'set-attribute', element: culprit.offset, name: 'defer', value: null }]
-      : null,
+  mend: (_data, { culprit }) => addAttribute(culprit, 'defer'),
   sample: { address: '' },
   examples: {
     faulty: [

@@ -13,7 +13,7 @@ export interface Composed {
 
 /**
  * Puts cures together into edits; all else of the snippet stays as it is, byte for byte.
- * @param cures the heavier first: where two contradict each other the first counts
+ * @param cures where two contradict each other the first counts
  */
 export function composeMends(
   markup: Markup,

@@ -21,6 +21,11 @@ export function getWorstSeen(seen: readonly Seen[], measure: string): Seen | nul
   );
 }
 
+/** The beginning of a sentence. */
+export function capitalize(text: string): string {
+  return text.charAt(0).toUpperCase() + text.slice(1);
+}
+
 /** How something of the snippet is called: `<iframe>`, or, where a script made it, by its selector. */
 export function nameElement(tag: string, culprit: Culprit): string {
   const made = getMade(culprit);

@@ -106,10 +106,6 @@ export class Tab implements BrowserPage {
     ).catch(() => null);
   }
 
-  get gone(): boolean {
-    return this.#session.ended || this.happened.crashed;
-  }
-
   async prepare(wish: Preparation): Promise<void> {
     const { viewport, variant, before, cold, traced, profiled } = wish;
     const session = this.#session;

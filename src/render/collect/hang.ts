@@ -1,7 +1,7 @@
 import type { Hang } from '../../core/evidence.js';
 import type { BrowserPage, Hottest } from '../page/browser-page.js';
 import type { ServedPage } from '../page/served-page.js';
-import { getAskers } from './requests.js';
+import { getAskers, type Owner } from './requests.js';
 
 /** What is told of a page that hung. */
 export function describeHang(
@@ -27,6 +27,6 @@ export function describeHang(
 }
 
 /** The place in the snippet that brought a script in, or that brought in who did. */
-function findScript(owner: ReturnType<ReturnType<typeof getAskers>['findRunner']>): number | null {
+function findScript(owner: Owner | null): number | null {
   return owner?.to === 'snippet' && 'offset' in owner.from ? owner.from.offset : null;
 }

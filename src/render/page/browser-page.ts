@@ -36,8 +36,6 @@ export interface BrowserPage {
   readonly happened: Happenings;
   /** The address that was last loaded. */
   readonly address: string;
-  /** Whether it can still be asked anything. */
-  readonly gone: boolean;
   /** Whether it tells so much, as by its log, that an answer may be on its way behind that. */
   readonly talks: boolean;
 
