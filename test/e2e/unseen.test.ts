@@ -1,10 +1,12 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { readFileSync } from 'node:fs';
 import { createServer, type Server, type ServerResponse } from 'node:http';
 import { listen } from '../support/listen.js';
 import { getIds, Workshop } from '../support/program.js';
 
 const shop = new Workshop();
 let vendor: Server;
+const RAIN = readFileSync(new URL('../../demo/files/rain.mp4', import.meta.url));
 
 /** A vendor that is not there for everybody. */
 const ANSWERS: Record<string, (answer: ServerResponse) => void> = {
@@ -12,6 +14,8 @@ const ANSWERS: Record<string, (answer: ServerResponse) => void> = {
   '/drip.css': (answer) => answer.write('p {'),
   '/endless.js': (answer) => pour(answer),
   '/closed.js': (answer) => answer.writeHead(403).end(),
+  '/never.mp4': () => undefined,
+  '/rain.mp4': (answer) => answer.setHeader('Content-Type', 'video/mp4').end(RAIN),
   '/busy': (answer) => answer.writeHead(429).end(),
 };
 
@@ -44,6 +48,8 @@ afterAll(() => {
   shop.close();
 });
 
+const film = (name: string) =>
+  `<video autoplay muted playsinline controls src="https://cdn.fernmap.example/${name}.mp4"></video>`;
 const FRAME = '<iframe title="Map" style="border: 0; width: 100%; height: 90px"';
 
 describe('what was not seen is never taken for sound', () => {
@@ -128,6 +134,16 @@ describe('what was not seen is never taken for sound', () => {
     );
     expect(code).toBe(2);
     expect((await shop.run(args)).code).toBe(0);
+  });
+
+  test('one film that is late is told of, beside one that is there', async () => {
+    const code = `<p>x</p>${film('rain')}${film('never')}`;
+    const { document } = await shop.audit(['--code', code, '--width', '390']);
+    const [snippet] = document.snippets;
+    expect(snippet!.gaps.map(({ kind, why }) => `${kind}: ${why}`)).toEqual([
+      'media: media had not come to rest when the time was over',
+    ]);
+    expect([snippet!.verdict, snippet!.fitsFrom]).toEqual(['unsure', 358]);
   });
 
   test('a film that is not there to come is not waited for', async () => {

@@ -1,3 +1,4 @@
+import { listFilms, whenShown } from './films.js';
 import { nextFrame } from './shared.js';
 
 /** What is waited for in the page: fonts, pictures, media, animations that end, and a still page. */
@@ -32,28 +33,28 @@ export async function settle(wish: SettleWish): Promise<string[]> {
       : []),
   ]);
   await nextFrame();
-  if (wish.media) {
-    const films = Array.from(page.querySelectorAll('video')).filter(
-      (film) => film.autoplay && !film.paused,
+  // A film that has begun has shown something only when a frame was presented.
+  if (wish.media)
+    await Promise.all(
+      listFilms(page).map((film) => waiting.add('media', whenShown(film, waiting.end))),
     );
-    await Promise.all(films.map(whenPresented));
-  }
   return book.later > 0 ? [...waiting.open, 'timers'] : [...waiting.open];
 }
 
 /** Several things that are waited for, each until the time is over. */
 class Waiting {
+  /** What had not come when the time was over. */
   readonly open = new Set<string>();
-  readonly #end: number;
+  /** When the time is over, by `performance.now()`. */
+  readonly end: number;
 
   constructor(limit: number) {
-    this.#end = performance.now() + limit;
+    this.end = performance.now() + limit;
   }
 
   async add(name: string, promise: Promise<unknown>): Promise<void> {
-    this.open.add(name);
     let timer = 0;
-    const left = Math.max(this.#end - performance.now(), 0);
+    const left = Math.max(this.end - performance.now(), 0);
     const over = new Promise<boolean>((resolve) => {
       timer = setTimeout(resolve, left, true) as unknown as number;
     });
@@ -63,7 +64,7 @@ class Waiting {
     );
     const late = await Promise.race([done, over]);
     clearTimeout(timer);
-    if (!late) this.open.delete(name);
+    if (late) this.open.add(name);
   }
 }
 
@@ -99,13 +100,6 @@ function listMedia(page: Document): HTMLMediaElement[] {
       !one.error &&
       one.readyState < HTMLMediaElement.HAVE_ENOUGH_DATA,
   );
-}
-
-/** A film that has begun has shown something only when a frame was presented. */
-async function whenPresented(film: HTMLVideoElement): Promise<void> {
-  const end = performance.now() + CLOCK;
-  const isWaiting = () => !film.paused && film.getVideoPlaybackQuality().totalVideoFrames === 0;
-  while (isWaiting() && performance.now() < end) await nextFrame();
 }
 
 /** Until the document has not been changed for so long, and no timer is about to go off. */
