@@ -20,7 +20,7 @@ describe('every example, on recorded evidence', () => {
       expect(code.slice(where.offset, where.endOffset).trim()).not.toBe('');
       expect(excerpt).not.toBe('');
       for (const words of [finding.message, finding.notice, finding.cure])
-        expect(words).toMatch(/^[^\n]+[.”]$/);
+        expect(words).toMatch(/^[^\n]+[.?”]$/);
     }
   });
 

@@ -1,6 +1,6 @@
 import { CHECKS } from '../checks/index.js';
 import { ToolError } from '../core/errors.js';
-import { suggest } from '../core/words/nearest.js';
+import { suggestFinding } from '../core/words/nearest.js';
 import { formatExplanation, formatList } from '../formats/explanation.js';
 import { makePaint } from './colours.js';
 import { getTextWidth, write, type World } from './streams.js';
@@ -21,7 +21,7 @@ export async function explain(id: string | undefined, world: World): Promise<num
     const known = CHECKS.map((one) => one.id);
     throw new ToolError(
       'unknown-finding',
-      `"${id}" is no finding Mivket judges. ${suggest(id, known)}`,
+      `"${id}" is no finding Mivket judges. ${suggestFinding(id, known)}`,
     );
   }
   await write(world.stdout, formatExplanation(check, paint, width));

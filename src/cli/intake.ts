@@ -24,12 +24,12 @@ export interface Intake {
  */
 export async function readInputs(
   inputs: readonly string[],
-  code: string | undefined,
+  codes: readonly string[],
   cwd: string,
   stdin: Readable,
 ): Promise<Intake> {
   const intake: Intake = { snippets: [], problems: [], files: new Set() };
-  if (code !== undefined) await collect(intake, () => fromText('code', '--code', code));
+  for (const code of codes) await collect(intake, () => fromText('code', '--code', code));
   for (const input of inputs) {
     if (input === '-')
       await collect(intake, async () =>
@@ -43,7 +43,10 @@ export async function readInputs(
   }
   throw (
     intake.problems[0] ??
-    new ToolError('bad-input', 'There is nothing to audit: no input was given.')
+    new ToolError(
+      'bad-input',
+      'There is nothing to audit: give an HTML, text or SVG file, a folder, `-`, or --code.',
+    )
   );
 }
 
@@ -66,7 +69,7 @@ async function readPath(intake: Intake, input: string, cwd: string): Promise<voi
   if (PATTERN.test(input)) return readPattern(intake, input, cwd);
   if (/^https?:\/\//.test(input))
     intake.problems.push(
-      bad(`${input} is an address; give the code itself, in a file or with --code.`),
+      bad(`${input} is an address: give the code itself, in a file or with --code.`),
     );
   else intake.problems.push(bad(`${input} ${explain(found)}.`));
 }

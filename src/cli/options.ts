@@ -14,7 +14,7 @@ const saved = z
 /** The options of `audit`, parsed once at the door. */
 const schema = z.strictObject({
   inputs: z.array(z.string()).default([]),
-  code: z.string().optional(),
+  code: z.array(z.string()).default([]),
   house: z.string().optional(),
   slot: texts,
   viewport: texts,

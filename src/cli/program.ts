@@ -3,6 +3,8 @@ import { PRINTED, SAVED } from '../formats/table.js';
 import { getVersion } from '../run/version.js';
 import type { World } from './streams.js';
 
+const gather = (value: string, before: string[] = []) => [...before, value];
+
 const list = (value: string, before: string[] = []) => [
   ...before,
   ...value
@@ -47,7 +49,7 @@ function addAudit(program: Command, world: World, outcome: { code: number }): vo
       'Render snippets in their slots and report what is wrong; the exit code is the verdict.',
     )
     .argument('[inputs...]', 'files, folders, patterns, or - for standard input')
-    .option('--code <text>', 'the snippet itself')
+    .option('--code <text>', 'the snippet itself; may be given several times', gather)
     .option('--house <file>', 'the house file (else mivket.yaml, looked for upward)')
     .option('--slot <names>', 'only these slots of the house', list)
     .option('--viewport <names>', 'only these viewports of the house', list)

@@ -49,7 +49,7 @@ export function write(output: Output, text: string): Promise<void> {
 
 /** What is wrong, and what to do. */
 export function complainOf(world: World, { message, remedy }: ToolError): Promise<void> {
-  return complain(world, `${message} ${remedy}`);
+  return complain(world, remedy ? `${message} ${remedy}` : message);
 }
 
 /** A sentence on standard error. It never fails: nobody could be told. */

@@ -36,8 +36,8 @@ export interface Seen extends Place {
 export type Culprit =
   /** An element, by the offset of its tag, or one part of it: an attribute, by its name. */
   | { at: 'element'; offset: number; part?: string }
-  /** What a script made, by a selector. */
-  | { at: 'made'; selector: string }
+  /** What a script made, or what stands in a shadow root of the markup's, by a selector. */
+  | { at: 'made'; selector: string; inRoot?: boolean }
   /** Something that is no one element's. */
   | { at: 'snippet'; what: string };
 
@@ -57,6 +57,8 @@ export interface Fact<D> {
   level?: Level;
   /** False when only the markup was read. */
   confirmed: boolean;
+  /** What is inside the culprit makes it so: no size and no place of its own. */
+  byContent?: boolean;
   data: D;
   seen: Seen[];
   /** At what widths, where that was searched for. */
@@ -91,6 +93,8 @@ export interface Explains<D> {
   anywhere?: boolean;
   /** Of the cause's sightings only these explain anything. */
   when?(seen: Seen, data: D): boolean;
+  /** Which of them; left out: those of the same culprit. */
+  fits?(other: Fact<unknown>, data: D): boolean;
   /** Also what is heavier than itself. */
   heavier?: boolean;
 }
@@ -113,10 +117,14 @@ export interface CheckDefinition<K extends FactKind, D> {
   tooWide?(seen: Seen): boolean;
   judge(c: Case<K>): Fact<D>[];
   says(data: D, fact: Fact<D>): Words;
+  /** What was measured at one place, in a few words, but for times; left out: it needs no saying. */
+  measures?(measured: Seen['measured']): string;
   /** What cures it, and it alone; null where nothing certain does. */
   mend?(data: D, fact: Fact<D>, markup: Markup): Intent[] | null;
-  /** The data of a usual case, for explaining what visitors notice and how it is cured. */
-  sample: NoInfer<D>;
+  /** What is wrong, in a few words; left out: the title. */
+  brief?(data: D, fact: Fact<D>): string;
+  /** The data of usual cases, for explaining what visitors notice and how each is cured. */
+  samples: NoInfer<D>[];
   examples: { faulty: Example[]; sound: Example[] };
 }
 
@@ -130,15 +138,22 @@ export function defineCheck<const K extends FactKind, D>(definition: CheckDefini
   return Object.freeze({ ...definition, needs: stated }) as unknown as Check;
 }
 
-/** What a visitor notices of a finding, and how it is cured, in the usual case. */
-export function explainCheck(check: Check): Words {
-  return check.says(check.sample, {
-    where: { offset: 0, endOffset: 0 },
-    culprit: { at: 'snippet', what: '' },
-    confirmed: true,
-    data: check.sample,
-    seen: [],
-  });
+/** What a visitor notices of a finding, and how it is cured, in the usual cases: each sentence once. */
+export function explainCheck(check: Check): { notices: string[]; cures: string[] } {
+  const said = check.samples.map((data) =>
+    check.says(data, {
+      where: { offset: 0, endOffset: 0 },
+      culprit: { at: 'snippet', what: '' },
+      confirmed: true,
+      data,
+      seen: [],
+    }),
+  );
+  const distinct = (sentences: string[]) => [...new Set(sentences)];
+  return {
+    notices: distinct(said.map(({ notice }) => notice)),
+    cures: distinct(said.map(({ cure }) => cure)),
+  };
 }
 
 /** A sighting, in the render it was made in. */

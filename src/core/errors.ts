@@ -1,13 +1,16 @@
-/** One table of everything that can be told to a user as an error: what it means and what to do. */
+/**
+ * One table of everything that can be told to a user as an error: the exit code it leads to, and what to do,
+ * where the sentence itself does not say that already.
+ */
 const TABLE = {
-  'bad-option': { exit: 2, remedy: 'See `mivket --help`.' },
-  'bad-input': { exit: 2, remedy: 'Give an HTML, text or SVG file, a folder, `-`, or --code.' },
-  'bad-house': { exit: 2, remedy: 'Correct the house file and run again.' },
-  'bad-proxy': { exit: 2, remedy: 'Such as http://proxy.example:3128, or unset it.' },
+  'bad-option': { exit: 2, remedy: '' },
+  'bad-input': { exit: 2, remedy: '' },
+  'bad-house': { exit: 2, remedy: '' },
+  'bad-proxy': { exit: 2, remedy: '' },
   'bad-recording': { exit: 2, remedy: 'Give an HTTP Archive (HAR) 1.2.' },
   'bad-run': { exit: 2, remedy: 'Give a folder that `mivket audit --keep` made.' },
-  'unknown-slot': { exit: 2, remedy: 'Name a slot of the house.' },
-  'unknown-finding': { exit: 2, remedy: 'Name a finding that Mivket knows.' },
+  'unknown-slot': { exit: 2, remedy: '' },
+  'unknown-finding': { exit: 2, remedy: '' },
   'cannot-write': { exit: 2, remedy: 'Choose a place that can be written.' },
   'no-browser': { exit: 3, remedy: 'Install Chrome, Chromium or Edge, or give --browser PATH.' },
   'browser-failed': {
@@ -31,7 +34,7 @@ export class ToolError extends Error {
     this.exitCode = TABLE[code].exit;
   }
 
-  /** What the user can do about it. */
+  /** What the user can do about it; '' where the message says it. */
   get remedy(): string {
     return TABLE[this.code].remedy;
   }

@@ -19,6 +19,9 @@ const seen = z.object({
   engine: z.string(),
   variant: z.string(),
   measured,
+  what: z
+    .string()
+    .describe('What was measured, in words, times left out; empty where nothing needs saying.'),
 });
 
 const waiver = z.object({
@@ -28,9 +31,17 @@ const waiver = z.object({
   expired: z.boolean(),
 });
 
+const edits = z.array(z.object({ ...span, text: z.string() }));
+
 const finding = z.object({
   id: z.string(),
   level,
+  cause: z
+    .int()
+    .describe(
+      'The number of its cause within the snippet: the same for findings that one change cures.',
+    ),
+  brief: z.string().describe('What is wrong, in a few words.'),
   message: z.string().describe('What is wrong.'),
   notice: z.string().describe('What a visitor notices.'),
   cure: z.string().describe('What to change.'),
@@ -47,8 +58,16 @@ const finding = z.object({
   excerpt: z.string(),
   seen: z.array(seen),
   ranges: z.array(z.object({ from: z.number(), to: z.number(), near: z.boolean() })),
-  mend: z.array(z.object({ ...span, text: z.string() })).nullable(),
+  mend: edits.nullable().describe('What cures it, and it alone.'),
   waiver: waiver.nullable(),
+});
+
+const cause = z.object({
+  number: z.int().describe('From 1; what is alike at several places has numbers in a row.'),
+  mend: edits
+    .nullable()
+    .describe('One change for all of its findings; null where none is certain.'),
+  cures: z.array(z.string()).describe('The findings that the change cures.'),
 });
 
 const notJudged = z.object({ id: z.string(), why: z.string(), snippet: z.string() });
@@ -64,7 +83,7 @@ const gap = z.object({
 });
 
 const mark = z.object({
-  number: z.int().describe('The finding’s number within its snippet, from 1.'),
+  number: z.int().describe('The number of the finding’s cause.'),
   level,
   box: boxSchema.describe('px of the page'),
 });
@@ -112,7 +131,12 @@ const render = z.object({
   scheme: z.string(),
   engine: z.string(),
   variant: z.string(),
-  worst: level.nullable().describe('The heaviest finding seen here.'),
+  worst: level.nullable().describe('The heaviest finding seen here, of those that count.'),
+  waived: z.boolean().describe('Whether one seen here is waived.'),
+  fits: z
+    .boolean()
+    .nullable()
+    .describe('Whether nothing sticks out of the slot or the page; null where that is not known.'),
   shot: shotSchema.nullable().describe('What it looked like: a PNG under its hash.'),
   marks: z.array(mark).describe('The culprits on it.'),
   traffic: z.array(host),
@@ -132,6 +156,7 @@ const snippet = z.object({
     .describe('The narrowest slot width, px, from which nothing sticks out; null when unknown.'),
   renders: z.array(render),
   findings: z.array(finding),
+  causes: z.array(cause),
   mended: z
     .string()
     .nullable()
@@ -179,6 +204,7 @@ export const runSchema = z.object({
 
 export type RunDocument = z.infer<typeof runSchema>;
 export type SnippetReport = z.infer<typeof snippet>;
+export type Cause = z.infer<typeof cause>;
 export type Finding = z.infer<typeof finding>;
 export type NotJudged = z.infer<typeof notJudged>;
 export type Verdict = z.infer<typeof verdict>;

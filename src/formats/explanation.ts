@@ -28,22 +28,21 @@ export function formatList(checks: readonly Check[], paint: Paint, width: number
 
 /** One finding: what it means, how it is decided, what a visitor notices, how to cure it, an example of each kind. */
 export function formatExplanation(check: Check, paint: Paint, width: number): string {
-  const { notice, cure } = explainCheck(check);
-  const [faulty] = check.examples.faulty;
-  const [sound] = check.examples.sound;
-  const rows: [string, string][] = [
-    ['decided', check.decided],
-    ['visitors', notice],
-    ['change', cure],
-    ['standard', check.standard ?? ''],
-    ['faulty', faulty?.code ?? ''],
-    ['sound', sound?.code ?? ''],
+  const { notices, cures } = explainCheck(check);
+  const { faulty, sound } = check.examples;
+  const rows: [string, string[]][] = [
+    ['decided', [check.decided]],
+    ['visitors', notices],
+    ['change', cures],
+    ['standard', check.standard === null ? [] : [check.standard]],
+    ['faulty', faulty.map(({ name, code }) => `${name}: ${code}`)],
+    ['sound', sound.map(({ name, code }) => `${name}: ${code}`)],
   ];
-  const told = rows
-    .filter(([, words]) => words)
-    .map(([label, words]) =>
-      wrap(words, width, ' '.repeat(LABEL), paint.faint(label.padEnd(LABEL))),
-    );
+  const told = rows.flatMap(([label, several]) =>
+    several.map((words, i) =>
+      wrap(words, width, ' '.repeat(LABEL), paint.faint((i === 0 ? label : '').padEnd(LABEL))),
+    ),
+  );
   const head = `${paint.strong(check.id)}  ${paint[check.level](`${SHAPES[check.level]} ${check.level}`)}`;
   return `${head}\n${wrap(`${check.title}.`, width, '')}\n\n${told.join('\n')}\n`;
 }
@@ -51,22 +50,21 @@ export function formatExplanation(check: Check, paint: Paint, width: number): st
 /** All findings as a page of Markdown. */
 export function formatFindingsPage(checks: readonly Check[]): string {
   const parts = checks.map((check) => {
-    const { notice, cure } = explainCheck(check);
+    const { notices, cures } = explainCheck(check);
     const standard = check.standard ? `\n- Standard: ${check.standard}` : '';
-    const [faulty, sound] = [check.examples.faulty[0], check.examples.sound[0]];
+    const show = (kind: 'faulty' | 'sound') =>
+      check.examples[kind].map(({ name, code }) => `<!-- ${kind}: ${name} -->\n${code}`).join('\n');
     return `## \`${check.id}\` (${check.level})
 
 ${check.title}.
 
 - How it is decided: ${check.decided}
-- Visitors: ${notice}
-- Change: ${cure}${standard}
+- Visitors: ${notices.join(' Or: ')}
+- Change: ${cures.join(' Or: ')}${standard}
 
 \`\`\`html
-<!-- faulty: ${faulty?.name} -->
-${faulty?.code}
-<!-- sound: ${sound?.name} -->
-${sound?.code}
+${show('faulty')}
+${show('sound')}
 \`\`\`
 `;
   });

@@ -1,64 +1,68 @@
 import type { Finding } from '../core/run.js';
-import { formatBytes, formatPixels } from '../core/measure/units.js';
-import { joinWords } from '../core/words/list.js';
+import { countWords, joinWords } from '../core/words/list.js';
+import type { Block } from './blocks.js';
 
-/** What was measured, with units, where it was seen; alike sightings are told once. */
-export function formatMeasured({ seen }: Finding, renders: number): string {
+/** What was measured: in which slots, at which widths. */
+export interface MeasuredRow {
+  /** '' where it was the same everywhere. */
+  slot: string;
+  width: string;
+  what: string;
+}
+
+export interface MeasuredTable {
+  rows: MeasuredRow[];
+  /** How many more there are than the worst. */
+  more: number;
+}
+
+const MOST = 4;
+
+/** What was measured for a block: that of its gravest finding that measures anything; the worst rows. */
+export function listMeasured({ main, also }: Block, places: number): MeasuredTable {
+  const finding = [main, ...also].find(({ seen }) => seen.some(getWords)) ?? main;
   const told = new Map<string, Finding['seen']>();
-  for (const one of seen) {
-    const words = Object.entries(one.measured).flatMap(([name, value]) =>
-      formatMeasure(name, value),
-    );
-    const key = words.join(', ');
-    told.set(key, [...(told.get(key) ?? []), one]);
+  for (const one of [...finding.seen].sort(byWorst)) {
+    const what = getWords(one);
+    if (what === '') continue;
+    const known = told.get(what);
+    if (known) known.push(one);
+    else told.set(what, [one]);
   }
-  const manySlots = new Set(seen.map(({ slot }) => slot)).size > 1;
-  return [...told]
-    .filter(([words]) => words)
-    .map(
-      ([words, places]) =>
-        `${places.length === renders && renders > 1 ? 'everywhere' : formatPlaces(places, manySlots)}: ${words}`,
-    )
-    .join('; ');
+  const rows = [...told].map(([what, seen]) => ({ ...formatPlaces(seen, places), what }));
+  const shown = rows.slice(0, MOST);
+  return { rows: shown, more: rows.length - shown.length };
 }
 
-/** `320, 390`, or with several slots `article and sidebar at 320, 390`: slots with the same widths together. */
-function formatPlaces(places: Finding['seen'], manySlots: boolean): string {
-  const widths = new Map<string, string[]>();
-  for (const { slot, width } of places)
-    widths.set(slot, [...(widths.get(slot) ?? []), String(width)]);
-  if (!manySlots) return `at ${[...widths.values()].flat().join(', ')}`;
-  const slots = new Map<string, string[]>();
-  for (const [slot, list] of widths)
-    slots.set(list.join(', '), [...(slots.get(list.join(', ')) ?? []), slot]);
-  return [...slots].map(([list, names]) => `${joinWords(names)} at ${list}`).join(', ');
+/** Times are told as they were measured: no two runs have the same. */
+function getWords({ what, measured: { waitedMs } }: Finding['seen'][number]): string {
+  const waited = typeof waitedMs === 'number' ? `the page waited ${Math.round(waitedMs)} ms` : '';
+  return [what, waited].filter(Boolean).join(', ');
 }
 
-const PIXELS = /(width|height|overhang)$/i;
-const WORDS: Record<string, string> = {
-  overhang: 'sticks out by',
-  scrollWidth: 'page width',
-  windowWidth: 'window',
-  elementWidth: 'its width',
-  frameWidth: 'frame',
-  slotWidth: 'slot',
-  wireBytes: 'on the wire',
-  unpackedBytes: 'unpacked',
-  limitBytes: 'limit',
-  waitedMs: 'waited',
-  soundTrack: 'sound track',
-  readyState: '',
-  frames: 'frames shown',
-};
+/** What sticks out farthest comes first, else what has least room. */
+function byWorst(a: Finding['seen'][number], b: Finding['seen'][number]): number {
+  const of = ({ measured }: Finding['seen'][number], name: string) => Number(measured[name] ?? 0);
+  return of(b, 'overhang') - of(a, 'overhang') || of(a, 'slotWidth') - of(b, 'slotWidth');
+}
 
-function formatMeasure(name: string, value: string | number | boolean | null): string[] {
-  const word = WORDS[name] ?? name;
-  if (word === '' || value === null || (name === 'at' && value === 'load')) return [];
-  if (typeof value === 'boolean') return [`${word}: ${value ? 'yes' : 'no'}`];
-  if (typeof value === 'string') return [`${word}: ${value}`];
-  if (/Bytes$/.test(name)) return [`${word} ${formatBytes(value)}`];
-  if (/Ms$/.test(name)) return [`${word} ${Math.round(value)} ms`];
-  return [`${word} ${PIXELS.test(name) ? formatPixels(value) : value}`];
+function formatPlaces(seen: Finding['seen'], places: number): Pick<MeasuredRow, 'slot' | 'width'> {
+  if (seen.length === places && places > 1) return { slot: '', width: 'everywhere' };
+  const slots = [...new Set(seen.map(({ slot }) => slot))];
+  const widths = [...new Set(seen.map(({ width }) => width))].sort((a, b) => a - b);
+  // Where not each slot was seen at each width, widths are told by slot.
+  const whole = slots.length * widths.length === seen.length;
+  if (whole) return { slot: joinWords(slots), width: `${widths.join(', ')} px` };
+  const bySlot = slots.map((slot) => {
+    const own = seen.filter((one) => one.slot === slot).map(({ width }) => width);
+    return `${slot} at ${own.sort((a, b) => a - b).join(', ')}`;
+  });
+  return { slot: '', width: `${joinWords(bySlot)} px` };
+}
+
+/** `and 3 more rows`; '' where there are none. */
+export function formatMore({ more }: MeasuredTable): string {
+  return more > 0 ? `and ${countWords(more, 'more row')}` : '';
 }
 
 /** What is said of a waiver; '' where there is none. */

@@ -1,5 +1,5 @@
-import type { HouseReport, RunDocument, SnippetReport } from '../core/run.js';
-import { countLevels } from '../core/verdict.js';
+import type { Finding, HouseReport, RunDocument, SnippetReport, Verdict } from '../core/run.js';
+import { countLevels, counts } from '../core/verdict.js';
 import { joinWords } from '../core/words/list.js';
 
 /** Under which house, in which slots, at which widths. */
@@ -32,4 +32,71 @@ export function formatEngines(engines: RunDocument['engines']): string {
 /** How many places there are: each slot at each width, in whatever variants it was rendered. */
 export function countPlaces({ renders }: SnippetReport): number {
   return renders.filter(({ variant }) => variant === 'as-is').length;
+}
+
+/** What keeps a finding from being certain, to be put behind its place; '' where nothing does. */
+export function describeDoubt({ confirmed, seen }: Finding): string {
+  if (confirmed) return '';
+  return seen.length > 0 ? ' · not confirmed' : ' · from the markup alone';
+}
+
+/** In what slots, by their width, it fits: `fits 680, not 358`, of those that were tried; '' where nothing is known. */
+export function formatFits({ renders }: Pick<SnippetReport, 'renders'>): string {
+  const tried = renders.filter(({ variant }) => variant === 'as-is');
+  if (tried.length === 0 || tried.some(({ fits }) => fits === null)) return '';
+  const list = (fits: boolean) => {
+    const widths = tried
+      .filter((one) => one.fits === fits)
+      .map((one) => one.slotWidth ?? one.width);
+    return [...new Set(widths.map(Math.round))].sort((a, b) => a - b);
+  };
+  const unfit = list(false);
+  const fit = list(true).filter((width) => !unfit.includes(width));
+  if (fit.length === 0) return 'fits none tested';
+  if (unfit.length === 0) return `fits all tested, from ${fit[0]} px`;
+  // Where it fits from a width on, the two on either side of the edge say it all.
+  if (unfit.at(-1)! < fit[0]!) return `fits ${fit[0]}, not ${unfit.at(-1)}`;
+  return `fits ${joinWords(fit.map(String))}, not ${joinWords(unfit.map(String))}`;
+}
+
+/** Why a snippet has its verdict, in a sentence; '' where nothing was found. */
+export function getReason(
+  snippet: SnippetReport,
+  { notJudged }: Pick<RunDocument, 'notJudged'>,
+): string {
+  const counting = snippet.findings.find(counts);
+  if (snippet.verdict !== 'unsure' && counting) return counting.brief;
+  const missed = notJudged.find((one) => one.snippet === snippet.name);
+  if (snippet.verdict === 'unsure' && missed) return `not all was seen: ${missed.why}`;
+  return counting?.brief ?? '';
+}
+
+const ORDER: Record<Verdict, number> = { hold: 0, unsure: 1, clear: 2 };
+
+/** Snippets, the worst first. */
+export function orderByWorst(snippets: readonly SnippetReport[]): SnippetReport[] {
+  const weigh = ({ verdict, findings }: SnippetReport) => {
+    const { blocker, concern, advice } = countLevels(findings);
+    return [ORDER[verdict], -blocker, -concern, -advice];
+  };
+  return [...snippets].sort((a, b) => {
+    const [x, y] = [weigh(a), weigh(b)];
+    return x.map((n, i) => n - y[i]!).find((n) => n !== 0) ?? 0;
+  });
+}
+
+/** What could not be judged, a sentence a reason; of what is told all the same, that it is not confirmed. */
+export function listMissed(
+  missed: RunDocument['notJudged'],
+  findings: readonly Finding[],
+): string[] {
+  const told = new Set(findings.map(({ id }) => id));
+  const byReason = new Map<string, { head: string; ids: string[]; why: string }>();
+  for (const { id, why } of missed) {
+    const head = told.has(id) ? 'Not confirmed' : 'Not judged';
+    const known = byReason.get(head + why);
+    if (known) known.ids.push(id);
+    else byReason.set(head + why, { head, ids: [id], why });
+  }
+  return [...byReason.values()].map(({ head, ids, why }) => `${head}: ${joinWords(ids)} (${why}).`);
 }

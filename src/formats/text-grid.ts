@@ -5,7 +5,13 @@ import { cleanLine } from './clean.js';
 import type { Paint } from './paint.js';
 
 /** Levels are told by a shape as well as by a colour. */
-export const SHAPES = { blocker: '■', concern: '◧', advice: '□', sound: '·' } as const;
+export const SHAPES = {
+  blocker: '■',
+  concern: '◧',
+  advice: '□',
+  waived: '◇',
+  sound: '·',
+} as const;
 
 /** A small grid of slots × widths: the heaviest finding seen at each. */
 export function formatGrid(
@@ -47,7 +53,9 @@ function getHead({ width, density }: SnippetReport['renders'][number]): string {
 function mark(renders: SnippetReport['renders'], paint: Paint): string {
   if (renders.length === 0) return ' ';
   const worst = renders.map((render) => render.worst).reduce(getWorst, null);
-  return worst === null ? paint.sound(SHAPES.sound) : paint[worst](SHAPES[worst]);
+  if (worst !== null) return paint[worst](SHAPES[worst]);
+  const waived = renders.some((render) => render.waived);
+  return waived ? paint.faint(SHAPES.waived) : paint.sound(SHAPES.sound);
 }
 
 function pad(text: string, width: number): string {

@@ -1,9 +1,18 @@
+import stringWidth from 'string-width';
 import type { RunDocument, SnippetReport } from '../core/run.js';
-import { formatPixels } from '../core/measure/units.js';
+import { listBlocks } from './blocks.js';
 import { clean, cleanLine } from './clean.js';
 import type { Paint } from './paint.js';
-import { countPlaces, formatCounts, formatEngines, formatHead } from './summary.js';
-import { formatFinding, LONGEST_LINE } from './text-finding.js';
+import {
+  formatCounts,
+  formatEngines,
+  formatFits,
+  formatHead,
+  getReason,
+  listMissed,
+  orderByWorst,
+} from './summary.js';
+import { formatBlock } from './text-block.js';
 import { formatGrid } from './text-grid.js';
 import { wrap } from './wrap.js';
 
@@ -18,7 +27,8 @@ export interface TextOptions {
 export function formatText(document: RunDocument, options: TextOptions): string {
   const blocks = [
     options.paint.faint(wrap(formatHead(document.house), options.width, '')),
-    ...document.snippets.map((snippet) => formatSnippet(snippet, document, options)),
+    formatOverview(document, options),
+    ...orderByWorst(document.snippets).map((snippet) => formatSnippet(snippet, document, options)),
     formatEnd(document, options),
   ];
   return `${blocks.filter(Boolean).join('\n\n')}\n`;
@@ -30,35 +40,56 @@ function formatSnippet(
   options: TextOptions,
 ): string {
   const { paint } = options;
-  const findings = snippet.findings.map((finding, i) =>
-    formatFinding(finding, i + 1, snippet.text, options, countPlaces(snippet)),
-  );
-  const missed = document.notJudged.filter((one) => one.snippet === snippet.name);
-  const notes = missed.length > 0 ? [formatNotJudged(missed, options)] : [];
+  const blocks = listBlocks(snippet).map((block) => formatBlock(block, snippet, options));
   return [
     wrap(formatTitle(snippet, paint), options.width, '  ', ''),
     formatGrid(snippet, options),
-    ...findings,
+    ...blocks,
     formatWhole(snippet, options),
-    ...notes,
+    formatNotJudged(snippet, document, options),
   ]
     .filter(Boolean)
     .join('\n\n');
 }
 
+/** A line a snippet, the worst first, each with its reason. */
+function formatOverview(document: RunDocument, { paint, width }: TextOptions): string {
+  const { snippets } = document;
+  if (snippets.length < 2) return '';
+  const longest = Math.min(
+    Math.max(...snippets.map(({ name }) => stringWidth(cleanLine(name)))),
+    32,
+  );
+  return orderByWorst(snippets)
+    .map((snippet) => {
+      const name = cleanLine(snippet.name);
+      const room = width - Math.max(longest, stringWidth(name)) - 10;
+      const reason = cleanLine(getReason(snippet, document));
+      const told = reason.length > room ? `${reason.slice(0, Math.max(room - 1, 10))}…` : reason;
+      const space = ' '.repeat(Math.max(longest - stringWidth(name), 0));
+      return `${name}${space}  ${stamp(snippet, paint)}${told ? ' '.repeat(8 - snippet.verdict.length) + told : ''}`;
+    })
+    .join('\n');
+}
+
+function stamp({ verdict }: SnippetReport, paint: Paint): string {
+  const tone = { clear: paint.sound, hold: paint.blocker, unsure: paint.concern }[verdict];
+  return tone(verdict.toUpperCase());
+}
+
 function formatTitle(snippet: SnippetReport, paint: Paint): string {
-  const stamp = { clear: paint.sound, hold: paint.blocker, unsure: paint.concern }[snippet.verdict];
-  const fits = snippet.fitsFrom === null ? '' : ` · fits from ${formatPixels(snippet.fitsFrom)}`;
+  const fits = formatFits(snippet);
   const counted = formatCounts(snippet);
-  return `${paint.strong(cleanLine(snippet.name))}  ${stamp(snippet.verdict.toUpperCase())}${counted}${paint.faint(fits)}`;
+  return `${paint.strong(cleanLine(snippet.name))}  ${stamp(snippet, paint)}${counted}${paint.faint(fits && ` · ${fits}`)}`;
 }
 
 /** So many lines are still read on a terminal. */
 const MOST_LINES = 12;
+const LONGEST_LINE = 400;
 
 /** The whole snippet with all cures, where more than one was put in. */
-function formatWhole({ mended, findings }: SnippetReport, { paint }: TextOptions): string {
-  if (mended === null || findings.filter(({ mend }) => mend).length < 2) return '';
+function formatWhole({ mended, causes }: SnippetReport, { paint }: TextOptions): string {
+  if (mended === null || causes.filter(({ mend }) => mend).length < 2) return '';
   const lines = clean(mended.trim()).split('\n');
   if (lines.length > MOST_LINES || lines.some((line) => line.length > LONGEST_LINE))
     return paint.faint('  The whole snippet, corrected, is in the HTML and JSON reports.');
@@ -69,13 +100,16 @@ function formatWhole({ mended, findings }: SnippetReport, { paint }: TextOptions
   ].join('\n');
 }
 
-function formatNotJudged(missed: RunDocument['notJudged'], { width, paint }: TextOptions): string {
-  const byReason = new Map<string, string[]>();
-  for (const { id, why } of missed) byReason.set(why, [...(byReason.get(why) ?? []), id]);
-  const lines = [...byReason].map(([why, ids]) =>
-    wrap(`Not judged, because ${cleanLine(why)}: ${ids.join(', ')}.`, width, '  '),
-  );
-  return paint.faint(lines.join('\n'));
+function formatNotJudged(
+  { name, findings }: SnippetReport,
+  { notJudged }: RunDocument,
+  { width, paint }: TextOptions,
+): string {
+  const lines = listMissed(
+    notJudged.filter((one) => one.snippet === name),
+    findings,
+  ).map((line) => wrap(cleanLine(line), width, '  '));
+  return lines.length > 0 ? paint.faint(lines.join('\n')) : '';
 }
 
 function formatEnd(document: RunDocument, { paint, width }: TextOptions): string {

@@ -3,7 +3,7 @@ import type { Check } from '../core/check.js';
 import { ToolError, type ErrorCode } from '../core/errors.js';
 import { makeViewport, type House, type Slot } from '../core/house/house.js';
 import type { Viewport } from '../core/render.js';
-import { suggest } from '../core/words/nearest.js';
+import { suggest, suggestFinding } from '../core/words/nearest.js';
 import type { AuditRequest, Called } from './request.js';
 
 /** The slots asked for, or all. @throws ToolError `unknown-slot` */
@@ -82,7 +82,7 @@ export function chooseChecks(
       const known = CHECKS.map((check) => check.id);
       throw new ToolError(
         'unknown-finding',
-        `\`${called(option)}\` names "${id}", which is no finding Mivket judges. ${suggest(id, known)}`,
+        `\`${called(option)}\` names "${id}", which is no finding Mivket judges. ${suggestFinding(id, known)}`,
       );
     }
   }

@@ -14,7 +14,7 @@ function put(name: string, content: string): void {
   writeFileSync(join(folder, name), content);
 }
 
-const read = (inputs: string[], code?: string, input = '') =>
+const read = (inputs: string[], code: string[] = [], input = '') =>
   readInputs(inputs, code, folder, Readable.from(input ? [Buffer.from(input)] : []));
 
 describe('what is taken in', () => {
@@ -36,9 +36,14 @@ describe('what is taken in', () => {
   });
 
   test('a pattern, a file, standard input and code, in the order given', async () => {
-    const { snippets } = await read(['in/**/*.svg', '-', 'in/b.html'], '<i>x</i>', '<p>s</p>');
+    const { snippets } = await read(
+      ['in/**/*.svg', '-', 'in/b.html'],
+      ['<i>x</i>', '<b>y</b>'],
+      '<p>s</p>',
+    );
     expect(snippets.map(({ name, path, text }) => [name, path, text])).toEqual([
       ['code', null, '<i>x</i>'],
+      ['code-2', null, '<b>y</b>'],
       ['c.svg', 'in/deep/c.svg', '<svg/>'],
       ['stdin', null, '<p>s</p>'],
       ['b.html', 'in/b.html', '<p>b</p>'],
@@ -50,15 +55,15 @@ describe('what is taken in', () => {
     expect(snippets).toHaveLength(1);
     expect(problems.map(({ message }) => message)).toEqual([
       'gone.html does not exist.',
-      'https://desk.example/x is an address; give the code itself, in a file or with --code.',
+      'https://desk.example/x is an address: give the code itself, in a file or with --code.',
     ]);
   });
 
   test.each([
-    [[], undefined, 'no input was given'],
-    [['-'], undefined, 'standard input is empty'],
-    [[], '  ', '--code is empty'],
-    [['in/notes.md/x'], undefined, 'in/notes.md/x does not exist'],
+    [[], [], 'give an HTML, text or SVG file'],
+    [['-'], [], 'standard input is empty'],
+    [[], ['  '], '--code is empty'],
+    [['in/notes.md/x'], [], 'in/notes.md/x does not exist'],
   ])('nothing at all is an error: %j %j', async (inputs, code, complaint) => {
     await expect(read(inputs, code)).rejects.toThrow(complaint);
   });

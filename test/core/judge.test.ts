@@ -46,7 +46,7 @@ function makeCheck(id: string, level: 'blocker' | 'concern', what = 'all'): Chec
         seen: [makeSeen(render, {})],
       })),
     says: () => ({ message: 'm', notice: 'n', cure: 'c' }),
-    sample: {},
+    samples: [{}],
     examples: { faulty: [], sound: [] },
   });
   const { explains, tooWide } = known ?? {};

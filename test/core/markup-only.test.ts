@@ -272,11 +272,16 @@ const MENDS: [string, string][] = [
   ['<video src="a.mp4" loop="no" controls></video>', '<video src="a.mp4" controls></video>'],
   [
     '<iframe width="640" height="360"></iframe>',
-    '<iframe width="640" height="360" style="width: 100%; max-width: 640px; height: auto; aspect-ratio: 640 / 360; box-sizing: border-box"></iframe>',
+    '<iframe width="640" height="360" style="width: 100%; max-width: 640px; box-sizing: border-box"></iframe>',
+  ],
+  // Only a player has a shape to keep.
+  [
+    '<iframe width="640" height="360" allowfullscreen></iframe>',
+    '<iframe width="640" height="360" allowfullscreen style="width: 100%; max-width: 640px; height: auto; aspect-ratio: 640 / 360; box-sizing: border-box"></iframe>',
   ],
   [
     '<iframe width="640" style="border: 0;"></iframe>',
-    '<iframe width="640" style="border: 0; max-width: 100%; box-sizing: border-box"></iframe>',
+    '<iframe width="640" style="border: 0; width: 100%; max-width: 640px; box-sizing: border-box"></iframe>',
   ],
   [
     '<iframe style="width:640px"></iframe>',

@@ -47,7 +47,7 @@ function makeCheck(id: string, needs: FactKind[] | Needs<FactKind>): Check {
         ranges: [{ from: 320, to: 390, near: false }],
       })),
     says: () => ({ message: '', notice: '', cure: '' }),
-    sample: null,
+    samples: [null],
     examples: { faulty: [], sound: [] },
   });
 }

@@ -79,7 +79,7 @@ describe('units', () => {
       formatBytes(999_960),
       formatBytes(150_000),
     ]).toEqual(['812 B', '152.4 kB', '1 MB', '150 kB']);
-    expect([formatPixels(12), formatPixels(12.345)]).toEqual(['12 px', '12.3 px']);
+    expect([formatPixels(12), formatPixels(12.345)]).toEqual(['12 px', '12 px']);
     expect([joinWords([]), joinWords(['a']), joinWords(['a', 'b', 'c'])]).toEqual([
       '',
       'a',

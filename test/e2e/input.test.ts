@@ -22,7 +22,7 @@ const BAD: [string, string[], RegExp][] = [
   ['a file that is not UTF-8', ['latin.html'], /latin\.html is not UTF-8/],
   ['an empty file', ['empty.html'], /empty\.html is empty/],
   ['a file of 10 MB', ['large.html'], /large\.html has 10 MB; .* 2 MB at most/],
-  ['no input', [], /no input was given/],
+  ['no input', [], /nothing to audit/],
   ['an unknown slot', ['sound.html', '--slot', 'colunm'], /"colunm".*Did you mean "column"/],
   ['an unknown viewport', ['sound.html', '--viewport', 'phone'], /"phone".*Allowed: phone-320/],
   ['a width that is none', ['sound.html', '--width', 'wide'], /`--width` must be px/],

@@ -96,6 +96,6 @@ test('an address that is no proxy’s is one sentence, and 2', async () => {
   const { code, out, err } = await shop.run(['audit', '--code', '<p>x</p>'], { env });
   expect([code, out]).toEqual([2, '']);
   expect(err).toBe(
-    'mivket: HTTPS_PROXY names "socks5://127.0.0.1:1080", which Mivket cannot go through: it must be an http or https address. Such as http://proxy.example:3128, or unset it.\n',
+    'mivket: HTTPS_PROXY names "socks5://127.0.0.1:1080", which Mivket cannot go through: it must be an http or https address, such as http://proxy.example:3128.\n',
   );
 });

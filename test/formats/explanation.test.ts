@@ -11,12 +11,12 @@ import { paint } from '../support/paint.js';
 test.each(CHECKS.map((check) => [check.id, check] as const))(
   '%s is explained whole',
   (id, check) => {
-    const { notice, cure } = explainCheck(check);
+    const { notices, cures } = explainCheck(check);
     const text = formatExplanation(check, paint, 80);
     expect(text.split('\n')[0]).toBe(
       `${id}  ${{ blocker: '■', concern: '◧', advice: '□' }[check.level]} ${check.level}`,
     );
-    for (const words of [check.title, notice, cure]) {
+    for (const words of [check.title, ...notices, ...cures]) {
       expect(text.replace(/\s+/g, ' ')).toContain(words.replace(/\s+/g, ' '));
       expect(words).not.toMatch(/undefined|NaN|null/);
     }

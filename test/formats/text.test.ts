@@ -24,10 +24,14 @@ function format(
 
 describe('the text report', () => {
   test('reads from verdict over grid and findings to what was not seen', () => {
-    expect(format({ findings: [makeFinding()] })).toBe(
+    const renders = [
+      { ...makeRender('column', 320, 'concern'), fits: false },
+      { ...makeRender('column', 1280, null), slotWidth: 680 },
+    ];
+    expect(format({ renders, findings: [makeFinding()] })).toBe(
       `No house file: slot “column” on the neutral page, at 320, 390, 768 and 1280 px.
 
-map.html  CLEAR, 1 concern · fits from 358 px
+map.html  CLEAR, 1 concern · fits 680, not 288
 
            320  1280
   column     ◧     ·
@@ -36,7 +40,7 @@ map.html  CLEAR, 1 concern · fits from 358 px
     It reaches beyond its slot.
     2 │ <iframe width="640"></iframe>
       │         ^^^^^^^^^^^
-    measured   everywhere: sticks out by 12.3 px, sound track: no
+    measured   everywhere  12.345 px beyond the slot
     visitors   It runs over the edge.
     change     Let it shrink.
     corrected  <iframe width="100%"></iframe>
@@ -57,8 +61,10 @@ a click.
     const renders = ['article', 'aside'].flatMap((slot) =>
       [320, 390].map((width) => makeRender(slot, width, null)),
     );
-    expect(format({ renders, findings: [makeFinding({ seen: places })] })).toMatch(
-      /measured {3}article and aside at 320: sticks out by 9 px, sound track: no;\s+article at 390:/,
+    expect(format({ renders, findings: [makeFinding({ seen: places })] })).toContain(
+      `    measured   article and aside  320 px  9 px beyond the slot
+               article            390 px  5 px beyond the slot
+    visitors`,
     );
   });
 
@@ -66,8 +72,8 @@ a click.
     const waiver = { reason: 'spring', until: '2026-05-01', by: 'desk', expired: false };
     const text = format({
       findings: [
-        makeFinding({ confirmed: false, waiver }),
-        makeFinding({ waiver: { ...waiver, expired: true } }),
+        makeFinding({ confirmed: false, waiver, seen: [] }),
+        makeFinding({ cause: 2, waiver: { ...waiver, expired: true } }),
       ],
     });
     expect(text).toContain('map.html  CLEAR, 1 concern, 1 waived · fits');
@@ -83,8 +89,8 @@ a click.
       snippet: 'map.html',
     }));
     const text = format({ verdict: 'unsure', fitsFrom: null }, { notJudged });
-    expect(text).toMatch(/map\.html {2}UNSURE\n/);
-    expect(text).toContain('Not judged, because the page hangs: slot-overflow, page-hangs.');
+    expect(text).toMatch(/map\.html {2}UNSURE · fits/);
+    expect(text).toContain('Not judged: slot-overflow and page-hangs (the page hangs).');
   });
 
   test('keeps to a narrow terminal: grid in rows, words wrapped', () => {
@@ -94,6 +100,102 @@ a click.
     const text = format({ renders, findings: [makeFinding({ mend: null })] }, {}, 40);
     expect(Math.max(...text.split('\n').map((line) => line.length))).toBeLessThanOrEqual(40);
     expect(text.match(/column {3}/g)!.length).toBeGreaterThan(1);
+  });
+
+  test('of a table the four worst rows, and how many more there are', () => {
+    const seen = [320, 390, 600, 768, 1024, 1280].map((width, i) => makeSeen('column', width, i));
+    const text = format({ findings: [makeFinding({ seen })] });
+    expect(text.match(/\d px beyond the slot/g)!.map((one) => one[0])).toEqual([
+      '5',
+      '4',
+      '3',
+      '2',
+    ]);
+    expect(text).toContain('and 2 more rows');
+  });
+
+  test('one cause is one block: one caret, one measure, one correction, the others a sentence each', () => {
+    const other = makeFinding({ id: 'frame-fixed-size', message: 'It stays 640 px wide.' });
+    const text = format({ findings: [makeFinding({ level: 'blocker' }), other] });
+    expect(text.match(/\^+/g)).toHaveLength(1);
+    expect(text.match(/measured|corrected|change/g)).toHaveLength(3);
+    expect(text).toContain('also       ◧ frame-fixed-size: It stays 640 px wide.');
+  });
+
+  test('what is alike at many places is told once, then a line each, and not without end', () => {
+    const findings = Array.from({ length: 40 }, (_, i) =>
+      makeFinding({ cause: i + 1, where: { ...makeFinding().where, line: i + 2 } }),
+    );
+    const text = format({ findings, text: '\n'.repeat(60) });
+    expect(text.match(/visitors/g)).toHaveLength(1);
+    expect(text).toContain('likewise   2  line 3, column 9: It reaches beyond its slot.');
+    expect(text).toContain('and 29 more places, down to line 41');
+    const twoKinds = [...findings.slice(0, 2), makeFinding({ cause: 3, level: 'blocker' })];
+    expect(format({ findings: twoKinds }).match(/visitors/g)).toHaveLength(2);
+  });
+
+  test('a long line is cut around the change, and what is put at the end is said once', () => {
+    const line = `<p>${'sow '.repeat(300)}</p>`;
+    const at = line.indexOf('sow', 600);
+    const mend = [{ offset: at, endOffset: at + 3, text: 'reap' }];
+    const [corrected] = /corrected.*/.exec(
+      format({ text: line, findings: [makeFinding({ mend })] }),
+    )!;
+    expect(corrected).toMatch(/…(sow )+reap( sow)+…/);
+    expect(corrected.length).toBeLessThan(400);
+    const end = [{ offset: line.length, endOffset: line.length, text: '</div>' }];
+    expect(format({ text: line, findings: [makeFinding({ mend: end })] })).not.toContain(
+      'corrected',
+    );
+  });
+
+  test.each([
+    [[true, true], 'fits all tested, from 288 px'],
+    [[false, false], 'fits none tested'],
+    [[false, true], 'fits 680, not 288'],
+    [[true, false], 'fits 288, not 680'],
+  ])('fits as tried: %p', (fits, words) => {
+    const renders = [288, 680].map((slotWidth, i) => ({
+      ...makeRender('column', slotWidth, null),
+      slotWidth,
+      fits: fits[i]!,
+    }));
+    expect(format({ renders })).toContain(`· ${words}\n`);
+  });
+
+  test('a run of several begins with a line each, the worst first, with the reason', () => {
+    const held = makeSnippet({
+      name: 'b.html',
+      verdict: 'hold',
+      findings: [makeFinding({ level: 'blocker' })],
+    });
+    const snippets = [
+      makeSnippet({ name: 'a.html' }),
+      held,
+      makeSnippet({ name: 'c.html', verdict: 'unsure' }),
+    ];
+    const notJudged = [{ id: 'page-hangs', why: 'the page was left', snippet: 'c.html' }];
+    const text = formatText(makeDocument(snippets, { notJudged }), { paint, width: 80 });
+    expect(
+      text
+        .split('\n\n')[1]!
+        .split('\n')
+        .map((line) => line.trim()),
+    ).toEqual([
+      'b.html  HOLD    beyond its slot',
+      'c.html  UNSURE  not all was seen: the page was left',
+      'a.html  CLEAR',
+    ]);
+    const titles = text.match(/^[abc]\.html {2}[A-Z]+(,| ·)/gm)!.map((one) => one[0]);
+    expect(titles).toEqual(['b', 'c', 'a']);
+  });
+
+  test('a waived finding has its own mark in the grid, and what is told all the same is not confirmed', () => {
+    const render = { ...makeRender('column', 320, null), waived: true };
+    expect(format({ renders: [render] })).toContain('column     ◇');
+    const notJudged = [{ id: 'slot-overflow', why: 'the page was left', snippet: 'map.html' }];
+    const text = format({ findings: [makeFinding()] }, { notJudged });
+    expect(text).toContain('Not confirmed: slot-overflow (the page was left).');
   });
 
   test('without a render says so', () => {

@@ -16,11 +16,14 @@ export const makeSeen = (
   scheme: 'light',
   engine: 'chromium',
   variant: 'as-is',
-  measured: { overhang, soundTrack: false, readyState: 4 },
+  measured: { overhang },
+  what: `${overhang} px beyond the slot`,
 });
 
 export const makeFinding = (given: Partial<Finding> = {}): Finding => ({
   id: 'slot-overflow',
+  cause: 1,
+  brief: 'beyond its slot',
   level: 'concern',
   message: 'It reaches beyond its slot.',
   notice: 'It runs over the edge.',
@@ -52,6 +55,8 @@ export const makeRender = (
   engine: 'chromium',
   variant: 'as-is',
   worst,
+  waived: false,
+  fits: true,
   shot: null,
   marks: [],
   traffic: [],
@@ -68,10 +73,19 @@ export const makeSnippet = (given: Partial<SnippetReport> = {}): SnippetReport =
   fitsFrom: 358,
   renders: [makeRender('column', 320, 'concern'), makeRender('column', 1280, null)],
   findings: [],
+  causes: listCauses(given.findings ?? []),
   mended: null,
   gaps: [],
   ...given,
 });
+
+/** A change for each cause, where its gravest finding has one. */
+function listCauses(findings: readonly Finding[]): SnippetReport['causes'] {
+  const gravest = new Map([...findings].reverse().map((one) => [one.cause, one]));
+  return [...gravest]
+    .sort(([a], [b]) => a - b)
+    .map(([number, { mend, id }]) => ({ number, mend, cures: mend ? [id] : [] }));
+}
 
 export const makeDocument = (
   snippets: SnippetReport[],

@@ -6,7 +6,7 @@ import { houseSchema } from '../../dist/src/core/house/schema.js';
 import { judgeSnippet } from '../../dist/src/core/judge/judge.js';
 import { readMarkup } from '../../dist/src/core/markup/markup.js';
 import { planRenders } from '../../dist/src/core/plan.js';
-import type { Finding } from '../../dist/src/core/run.js';
+import type { Finding, SnippetReport } from '../../dist/src/core/run.js';
 import { findBrowser } from '../../dist/src/render/browser/find.js';
 import { measure } from '../../dist/src/run/measure.js';
 import { Renderer } from '../../dist/src/render/renderer.js';
@@ -65,10 +65,15 @@ export async function openLive(): Promise<Live> {
 }
 
 /** The findings of all checks on recorded evidence. */
-export function judgeRecorded(
+export function judgeRecorded(recorded: Recorded, checks: readonly Check[] = CHECKS): Finding[] {
+  return reportRecorded(recorded, checks).findings;
+}
+
+/** The whole report on recorded evidence. */
+export function reportRecorded(
   { code, evidence, baselines }: Recorded,
   checks: readonly Check[] = CHECKS,
-): Finding[] {
+): SnippetReport {
   return judgeSnippet({
     snippet: { name: 'example', path: null, text: code },
     markup: readMarkup(code),
@@ -78,7 +83,7 @@ export function judgeRecorded(
     checks,
     today: '2026-01-01',
     markupOnly: null,
-  }).report.findings;
+  }).report;
 }
 
 /** What two renderings of one example must agree in: all but the measures, which may differ by a hair. */

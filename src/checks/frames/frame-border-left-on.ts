@@ -55,20 +55,21 @@ export default defineCheck({
     return overhang > 0
       ? {
           message: `The browser’s own border makes the <iframe> up to ${by} wider than its slot ${formatWidths(wide)}.`,
-          notice: 'The frame runs out of its column by its border.',
-          cure: 'Take the border off: border: 0.',
+          notice: 'The frame sticks out of its column by its border.',
+          cure: 'Take the border off: `border: 0`.',
         }
       : {
           message: 'The <iframe> is painted with the browser’s own inset border.',
           notice: 'A grey, sunken edge runs round the frame.',
-          cure: 'Take the border off: border: 0.',
+          cure: 'Take the border off: `border: 0`.',
         };
   },
+  measures: ({ overhang, border }) =>
+    Number(overhang) > 0
+      ? `${formatPixels(Number(border))} of border, ${formatPixels(Number(overhang))} wider than the slot`
+      : `${formatPixels(Number(border))} of border`,
   mend: ({ blame }, _fact, markup) => mendStyle(markup, blame, { border: '0' }),
-  sample: {
-    overhang: 0,
-    blame: SAMPLE_BLAME,
-  },
+  samples: [{ overhang: 0, blame: SAMPLE_BLAME }],
   examples: {
     faulty: [
       {

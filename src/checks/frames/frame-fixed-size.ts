@@ -1,36 +1,23 @@
 import { defineCheck, makeSeen, type Case, type Fact, type RenderOf } from '../../core/check.js';
 import type { Box, ElementStyle, FrameFact, MediaFact, Source } from '../../core/evidence.js';
 import { getSlotRange, type House } from '../../core/house/house.js';
-import { mendStyle, mendWidth } from '../../core/mend/width.js';
-import {
-  blameElement,
-  blameWidth,
-  getBlamed,
-  SAMPLE_BLAME,
-  type Blame,
-} from '../../core/measure/blame.js';
+import { mendWidth } from '../../core/mend/width.js';
+import { blameElement, type Blame } from '../../core/measure/blame.js';
+import { blameWidth, SAMPLE_WIDTH_BLAME, type WidthBlame } from '../../core/measure/blame-width.js';
 import { formatPixels } from '../../core/measure/units.js';
-import {
-  getAttribute,
-  getValue,
-  type Markup,
-  type MarkupElement,
-} from '../../core/markup/markup.js';
-import { FRAMES } from '../../core/standards/elements.js';
-import { findDeclaration } from '../../core/markup/styles.js';
+import { getAttribute, getValue, type MarkupElement } from '../../core/markup/markup.js';
+import { describeElement } from '../../core/markup/names.js';
+import { FRAMES, isPlayer, type Described } from '../../core/standards/elements.js';
+import { findDeclaration, type StyleDeclaration } from '../../core/markup/styles.js';
 import { formatWidths } from '../../core/words/list.js';
-import type { Intent } from '../../core/mend/intent.js';
+import { cureWidth } from '../../core/words/width.js';
 
 interface Data {
-  tag: string;
   width: number;
-  height: number | null;
-  blame: Blame;
+  blame: WidthBlame;
 }
 
 type Needs = 'frames' | 'media' | 'slot';
-
-const PLAYER_ADDRESS = /(^|[/.?&=_-])(player|video|watch|autoplay)([/.?&=_-]|$)/i;
 
 export default defineCheck({
   id: 'frame-fixed-size',
@@ -44,24 +31,20 @@ export default defineCheck({
   markup: true,
   judge: (c) => (c.renders.length === 0 ? judgeMarkup(c) : judgeRenders(c)),
   says(data, fact) {
-    const width = formatPixels(data.width);
-    const measured = fact.confirmed
-      ? `measured ${width} ${formatWidths(fact.seen)}`
-      : `${width} in the markup`;
     return {
-      message: `The <${data.tag}> has a fixed width: ${measured}, whatever the room it has.`,
+      message: `The <${data.blame.tag}> ${describe(data.width, fact)}.`,
       notice:
         'It does not adapt: too wide for a phone, or small and to one side on a large screen.',
-      cure: `Give it width: 100% and max-width: ${width}, with an aspect-ratio for the height.`,
+      cure: cureWidth(data.blame),
     };
   },
-  mend: (data, _fact, markup) => mend(data, markup),
-  sample: {
-    tag: 'iframe',
-    width: 640,
-    height: 360,
-    blame: SAMPLE_BLAME,
-  },
+  measures: ({ width, slotWidth }) =>
+    `${formatPixels(Number(width))} wide in a slot of ${formatPixels(Number(slotWidth))}`,
+  brief: ({ blame, width }) => `<${blame.tag}> with a fixed width of ${formatPixels(width)}`,
+  mend: ({ blame }, _fact, markup) => mendWidth(markup, blame),
+  samples: [
+    { width: 640, blame: { ...SAMPLE_WIDTH_BLAME, tag: 'iframe', attribute: 'width="640"' } },
+  ],
   examples: {
     faulty: [
       {
@@ -119,7 +102,8 @@ function judgeOne(
   const fixed = seen.every((one) => isFixed(one.sized.style));
   const counts = sized.player || sized.width > narrowest / 2;
   if (!same || !fixed || !counts) return [];
-  const blame = blameWidth(c.markup, sized);
+  const { slot, viewport } = seen[0]!.render;
+  const blame = blameWidth(c.markup, sized, { room: slot.box.width, window: viewport.width });
   const { where, culprit } = blame;
   return [
     {
@@ -127,7 +111,7 @@ function judgeOne(
       culprit,
       // One width alone cannot show that it stays the same.
       confirmed: new Set(seen.map(({ render }) => render.slot.box.width)).size > 1,
-      data: { tag: sized.tag, width: sized.width, height: sized.height, blame },
+      data: { width: sized.width, blame },
       seen: seen.map(({ render, sized: { width, height } }) =>
         makeSeen(render, { width, height, slotWidth: render.slot.box.width }),
       ),
@@ -147,17 +131,11 @@ function listSized({ frames, media }: RenderOf<Needs>): Sized[] {
     player,
   });
   return [
-    ...frames.filter((frame) => frame.shown).map((frame) => of(frame, isPlayer(frame.attributes))),
+    ...frames
+      .filter((frame) => frame.shown)
+      .map((frame) => of(frame, isPlayer(toDescribed(frame)))),
     ...media.filter((one) => one.shown && one.tag === 'video').map((one) => of(one, true)),
   ].filter(({ width }) => width > 0);
-}
-
-/** A player by what it asks for, or by what its address says it is. */
-function isPlayer(attributes: Record<string, string | undefined>): boolean {
-  if ('allowfullscreen' in attributes) return true;
-  if (/(^|;)\s*(autoplay|fullscreen|picture-in-picture)\b/.test(attributes.allow ?? ''))
-    return true;
-  return PLAYER_ADDRESS.test(attributes.src ?? attributes.data ?? '');
 }
 
 /** A width in px that nothing relative bounds. */
@@ -177,15 +155,12 @@ function judgeMarkup(c: Case<Needs>): Fact<Data>[] {
       const width = /^[\d.]+(px)?$/.test(written.trim()) ? parseFloat(written) : null;
       if (width === null || width === 0 || (bound && /%|vw|min\(|calc\(/.test(bound.value)))
         return [];
-      const attributes = Object.fromEntries(
-        element.attributes.map(({ name, value }) => [name, value]),
-      );
-      if (element.name !== 'video' && !isPlayer(attributes) && width <= narrowest / 2) return [];
+      const player = element.name === 'video' || isPlayer(describeElement(element));
+      if (!player && width <= narrowest / 2) return [];
       const blame = blameElement(c.markup, { from: { offset: element.offset }, selector: null });
       const where = declared ?? getAttribute(element, 'width') ?? blame.where;
-      const height = parseFloat(getValue(element, 'height') ?? '') || null;
       const span = { offset: where.offset, endOffset: where.endOffset };
-      const data = { tag: element.name, width, height, blame: { ...blame, declaration: declared } };
+      const data = { width, blame: toWidthBlame(element, blame, declared, width) };
       return [{ where: span, culprit: blame.culprit, confirmed: false, data, seen: [] }];
     });
 }
@@ -202,22 +177,24 @@ function getNarrowestSlot(house: House): number {
   return Math.min(...widths);
 }
 
-function mend({ tag, width, height, blame }: Data, markup: Markup): Intent[] | null {
-  if (blame.declaration || !height || tag === 'video') return mendWidth(markup, blame);
-  const element = getBlamed(markup, blame);
-  const own = tag === 'iframe' ? getInner(element, width, height) : { width, height };
-  return mendStyle(markup, blame, {
-    width: '100%',
-    'max-width': `${own.width}px`,
-    height: 'auto',
-    'aspect-ratio': `${own.width} / ${own.height}`,
-    'box-sizing': 'border-box',
-  });
+/** From one width alone nobody can tell. */
+function describe(measured: number, { confirmed, seen }: Fact<Data>): string {
+  const width = formatPixels(measured);
+  if (confirmed) return `stays ${width} wide, whatever room it has (seen ${formatWidths(seen)})`;
+  return seen.length > 0
+    ? `is ${width} wide ${formatWidths(seen)}; one width only: cannot tell whether it adapts`
+    : `has a fixed width of ${width} in the markup`;
 }
 
-/** The size as written, without the borders that were measured with it. */
-function getInner(element: MarkupElement | null, width: number, height: number) {
-  const of = (name: string, measured: number) =>
-    parseFloat((element && getValue(element, name)) ?? '') || measured;
-  return { width: of('width', width), height: of('height', height) };
+function toDescribed({ tag, attributes }: FrameFact): Described {
+  return { name: tag, get: (attribute) => attributes[attribute] ?? null };
+}
+
+function toWidthBlame(
+  { name }: MarkupElement,
+  blame: Blame,
+  declaration: StyleDeclaration | null,
+  width: number,
+): WidthBlame {
+  return { ...SAMPLE_WIDTH_BLAME, ...blame, declaration, tag: name, width, reason: 'size' };
 }

@@ -43,7 +43,7 @@ export default defineCheck({
   says({ address, why, kind }) {
     const cures: Record<Data['kind'], string> = {
       header:
-        'Use the address that its maker gives for embedding; a page to watch or to share is another.',
+        'Use the address that its maker gives for embedding, not that of the page to watch or to share.',
       status: 'Correct the address, or ask its maker for the one that is there now.',
       silence: 'See whether the host’s name is right, and whether it is up.',
     };
@@ -53,7 +53,12 @@ export default defineCheck({
       cure: cures[kind],
     };
   },
-  sample: { address: 'https://player.loam.example/watch/talk', why: '', kind: 'header' },
+  brief: ({ why }) => `a frame’s page is not shown: ${why}`,
+  samples: (['header', 'status', 'silence'] as const).map((kind) => ({
+    address: 'https://player.loam.example/watch/talk',
+    why: '',
+    kind,
+  })),
   examples: {
     faulty: [
       {

@@ -55,10 +55,10 @@ export default defineCheck({
         ? `The frame’s name is “${word}”, which says nothing.`
         : 'The frame has no name.',
       notice: 'A screen reader announces a frame without saying what is in it.',
-      cure: 'Add a title that says what the frame shows, such as title="Map: the way to the glasshouse".',
+      cure: 'Add a title that says what the frame shows, such as `title="Map: the way to the glasshouse"`.',
     };
   },
-  sample: { word: null },
+  samples: [{ word: null }],
   examples: {
     faulty: [
       {

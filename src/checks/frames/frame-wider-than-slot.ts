@@ -1,13 +1,13 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
 import { mendWidth } from '../../core/mend/width.js';
-import { blameWidth, SAMPLE_BLAME, type Blame } from '../../core/measure/blame.js';
+import { blameWidth, SAMPLE_WIDTH_BLAME, type WidthBlame } from '../../core/measure/blame-width.js';
+import { cureWidth } from '../../core/words/width.js';
 import { TOLERANCE } from '../../core/measure/culprits.js';
 import { formatPixels } from '../../core/measure/units.js';
 import { capitalize, formatWidths, getWorstSeen, nameElement } from '../../core/words/list.js';
 
 interface Data {
-  tag: string;
-  blame: Blame;
+  blame: WidthBlame;
 }
 
 export default defineCheck({
@@ -31,7 +31,8 @@ export default defineCheck({
             frame.shown && slot.box.width > 0 && frame.box.width > slot.box.width + TOLERANCE,
         )
         .map((frame) => {
-          const blame = blameWidth(c.markup, frame);
+          const window = render.viewport.width;
+          const blame = blameWidth(c.markup, frame, { room: slot.box.width, window });
           const measured = {
             frameWidth: frame.box.width,
             slotWidth: slot.box.width,
@@ -39,8 +40,7 @@ export default defineCheck({
           };
           const { where, culprit } = blame;
           const seen = [makeSeen(render, measured)];
-          const data = { tag: frame.tag, blame };
-          return { where, culprit, confirmed: true, data, seen };
+          return { where, culprit, confirmed: true, data: { blame }, seen };
         });
     });
   },
@@ -49,19 +49,22 @@ export default defineCheck({
     const [frame, slot] = [worst?.measured.frameWidth, worst?.measured.slotWidth].map((n) =>
       formatPixels(Number(n)),
     );
-    const what = nameElement(data.tag, fact.culprit);
+    const what = nameElement(data.blame.tag, fact.culprit);
     return {
       message: `${capitalize(what)} is ${frame} wide in a slot of ${slot} (${formatWidths(fact.seen)}).`,
       notice:
         'The frame runs out of its column: its right side is cut off or lies over other content.',
-      cure: 'Give it width: 100% and a max-width instead of a fixed width.',
+      cure: cureWidth(data.blame),
     };
   },
+  measures: ({ frameWidth, slotWidth }) =>
+    `${formatPixels(Number(frameWidth))} wide in a slot of ${formatPixels(Number(slotWidth))}`,
   mend: ({ blame }, _fact, markup) => mendWidth(markup, blame),
-  sample: {
-    tag: 'iframe',
-    blame: SAMPLE_BLAME,
+  brief({ blame }, { seen }) {
+    const worst = getWorstSeen(seen, 'overhang');
+    return `<${blame.tag}> ${formatPixels(Number(worst?.measured.frameWidth))} wide in ${formatPixels(Number(worst?.measured.slotWidth))}`;
   },
+  samples: [{ blame: { ...SAMPLE_WIDTH_BLAME, tag: 'iframe' } }],
   examples: {
     faulty: [
       {

@@ -6,7 +6,7 @@ export default defineCheck({
   id: 'audio-autoplays',
   subject: 'media',
   level: 'blocker',
-  title: 'Sound is to start by itself',
+  title: 'Sound starts by itself',
   decided: 'An audio element has autoplay and is not muted.',
   standard: 'WCAG 2.2, 1.4.2 Audio Control',
   needs: [],
@@ -23,13 +23,13 @@ export default defineCheck({
       });
   },
   says: () => ({
-    message: 'The audio element is to start by itself.',
+    message: 'The audio starts by itself.',
     notice:
       'Browsers block it; where they do not, sound breaks in on readers and on screen readers.',
-    cure: 'Take autoplay out and give it controls, so that the visitor starts it.',
+    cure: 'Take `autoplay` out and give it `controls`, so that the visitor starts it.',
   }),
   mend: (_data, { culprit }) => removeAttribute(culprit, 'autoplay'),
-  sample: null,
+  samples: [null],
   examples: {
     faulty: [
       {

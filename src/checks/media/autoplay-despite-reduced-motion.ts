@@ -43,12 +43,12 @@ export default defineCheck({
   says({ loop, duration }, { seen }) {
     const long = loop || duration === null ? 'without end' : `for ${Math.round(duration)} s`;
     return {
-      message: `The video plays by itself, ${long}, for visitors who asked for less motion too (seen ${formatWidths(seen)}).`,
-      notice: 'Whom moving pictures make ill or distract gets them all the same.',
+      message: `The video plays by itself, ${long}, even for visitors who asked for less motion (seen ${formatWidths(seen)}).`,
+      notice: 'People whom moving pictures distract or make ill get them all the same.',
       cure: 'Start it by a script, and only where matchMedia("(prefers-reduced-motion: reduce)") does not match; or leave the start to the visitor.',
     };
   },
-  sample: { loop: true, duration: 4 },
+  samples: [{ loop: true, duration: 4 }],
   examples: {
     faulty: [
       {

@@ -47,7 +47,7 @@ export default defineCheck({
       cure: CURES[reason],
     };
   },
-  sample: { reason: 'paused' },
+  samples: (['paused', 'no-frames', 'waiting', 'hidden'] as const).map((reason) => ({ reason })),
   examples: {
     faulty: [
       {

@@ -63,11 +63,15 @@ export default defineCheck({
     return {
       message: `${name}="${value}" does not switch ${name} off: the attribute is on whatever its value.`,
       notice: WHAT_HAPPENS[name] ?? 'The player does what the code seems to forbid.',
-      cure: `Take ${name} out altogether.`,
+      cure: `Take \`${name}\` out altogether.`,
     };
   },
   mend: ({ name }, { culprit }) => removeAttribute(culprit, name),
-  sample: { name: 'autoplay', value: 'false' },
+  brief: ({ name, value }) => `${name}="${value}" does not switch it off`,
+  samples: [
+    { name: 'autoplay', value: 'false' },
+    { name: 'muted', value: '0' },
+  ],
   examples: {
     faulty: [
       {

@@ -35,28 +35,33 @@ export default defineCheck({
       return {
         message: `A script starts the ${data.tag} with its sound on, before the visitor did anything: the browser did not start it.`,
         notice: 'Visitors hear and see nothing of it, and whoever published it heard it play.',
-        cure: 'Call play() from a click, or set muted first.',
+        cure: 'Call play() from a click, or set `muted` first.',
       };
     }
     if (data.sound === false) {
       return {
         message:
-          'The video asks for autoplay and is not muted; its file has no sound, and the browser still blocks it.',
+          'The video asks to start by itself and is not muted; its file has no sound, and the browser still blocks it.',
         notice: 'Visitors see a still picture: the film does not start.',
-        cure: 'Add muted (there is no sound to lose) and playsinline.',
+        cure: 'Add `muted` (there is no sound to lose) and `playsinline`.',
       };
     }
     const happened =
       data.outcome === 'blocked' ? 'the browser did not start it' : 'browsers do not start it';
     return {
-      message: `The video asks for autoplay with its sound on: ${happened}.`,
+      message: `The video asks to start by itself with its sound on: ${happened}.`,
       notice:
         'Visitors see a still picture: the film does not start, and whoever published it saw it play.',
-      cure: 'Add muted and playsinline, or take autoplay out and leave the start to the visitor.',
+      cure: 'Add `muted` and `playsinline`, or take `autoplay` out and leave the start to the visitor.',
     };
   },
+  measures: ({ happened }) => (happened === 'never loaded' ? 'the file never loaded' : ''),
   mend: ({ byScript }, { culprit }) => (byScript ? null : addAttribute(culprit, 'muted')),
-  sample: { sound: true, outcome: 'blocked', tag: 'video', byScript: false },
+  samples: [
+    { sound: true, outcome: 'blocked', tag: 'video', byScript: false },
+    { sound: false, outcome: 'blocked', tag: 'video', byScript: false },
+    { sound: null, outcome: 'blocked', tag: 'video', byScript: true },
+  ],
   examples: {
     faulty: [
       {

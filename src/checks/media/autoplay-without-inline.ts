@@ -24,12 +24,12 @@ export default defineCheck({
       });
   },
   says: () => ({
-    message: 'The video has autoplay but not playsinline.',
+    message: 'The video has `autoplay` but not `playsinline`.',
     notice: 'On some phones it opens full screen over the page, or does not start.',
-    cure: 'Add playsinline.',
+    cure: 'Add `playsinline`.',
   }),
   mend: (_data, { culprit }) => addAttribute(culprit, 'playsinline'),
-  sample: null,
+  samples: [null],
   examples: {
     faulty: [
       {

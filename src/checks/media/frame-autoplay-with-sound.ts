@@ -58,8 +58,8 @@ export default defineCheck({
       message: `The player’s address asks for autoplay (${asked}) with the sound on.`,
       notice: 'Browsers block it: visitors see a player that does not start.',
       cure: mute
-        ? `Add ${mute} to the address, or take ${asked} out.`
-        : `Add the parameter by which ${host} mutes its player, or take ${asked} out.`,
+        ? `Add \`${mute}\` to the address, or take \`${asked}\` out.`
+        : `Add the parameter by which ${host} mutes its player, or take \`${asked}\` out.`,
     };
   },
   mend({ mute, asked }, { where }, markup) {
@@ -72,7 +72,10 @@ export default defineCheck({
       : asked.replace(/=.*|$/, '=0');
     return [{ do: 'replace-text', span: { offset, endOffset: offset + asked.length }, text }];
   },
-  sample: { host: 'player.loam.example', mute: null, asked: 'autoplay=1' },
+  samples: [
+    { host: 'player.loam.example', mute: null, asked: 'autoplay=1' },
+    { host: 'player.loam.example', mute: 'quiet=1', asked: 'autoplay=1' },
+  ],
   examples: {
     faulty: [
       {

@@ -64,7 +64,7 @@ export default defineCheck({
         : 'See what hides it: display, visibility, a size of 0, or no content.',
     };
   },
-  sample: { scripted: false },
+  samples: [{ scripted: false }, { scripted: true }],
   examples: {
     faulty: [
       { name: 'an empty block', code: '<div class="seed-box"></div>' },

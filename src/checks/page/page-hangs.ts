@@ -42,7 +42,10 @@ export default defineCheck({
         : 'Give the loop an end, or do the work in small pieces.',
     };
   },
-  sample: { seconds: 5, functionName: null, address: null },
+  samples: [
+    { seconds: 5, functionName: null, address: null },
+    { seconds: 5, functionName: null, address: 'https://tally.example/a.js' },
+  ],
   examples: {
     faulty: [
       {

@@ -1,24 +1,25 @@
 import { defineCheck, makeSeen, type Fact, type RenderOf, type Seen } from '../../core/check.js';
 import type { PageWidth } from '../../core/evidence.js';
 import { mendWidth } from '../../core/mend/width.js';
-import { blameWidth, type Blame } from '../../core/measure/blame.js';
+import { getHead } from '../../core/measure/blame.js';
+import {
+  blameWidth,
+  SAMPLE_WIDTH_BLAME,
+  SAMPLE_WIDTH_BLAMES,
+  type Reason,
+  type WidthBlame,
+} from '../../core/measure/blame-width.js';
 import { findCulprits, TOLERANCE } from '../../core/measure/culprits.js';
 import { formatPixels } from '../../core/measure/units.js';
+import type { Span } from '../../core/snippet.js';
 import { getTagSpan, type Markup } from '../../core/markup/markup.js';
-import { readStyles } from '../../core/markup/styles.js';
+import { readStyles, type StyleDeclaration } from '../../core/markup/styles.js';
+import { cureWidth } from '../../core/words/width.js';
 import { formatWidths, getWorstSeen, nameElement } from '../../core/words/list.js';
 
 interface Data {
-  tag: string;
-  by: 'box' | 'ink';
-  blame: Blame | null;
+  blame: WidthBlame;
 }
-
-const CURES = {
-  box: 'Let it shrink with its room: width: 100% with a max-width instead of a fixed width, or max-width: 100%.',
-  ink: 'Let the text break: white-space: normal, and overflow-wrap: anywhere for long words and addresses.',
-  page: 'Take out the rule of the snippet that widens the page.',
-};
 
 type Needs = 'page' | 'elements' | 'slot';
 
@@ -38,16 +39,26 @@ export default defineCheck({
   says(data, fact) {
     const worst = getWorstSeen(fact.seen, 'overhang');
     const by = formatPixels(Number(worst?.measured.overhang ?? 0));
-    const what = data.tag ? nameElement(data.tag, fact.culprit) : 'the snippet';
+    const { blame } = data;
+    const moves = blame.reason === 'animation' ? 'an animation takes ' : '';
+    const what = blame.tag ? nameElement(blame.tag, fact.culprit) : 'the snippet';
     return {
-      message: `The page scrolls sideways ${formatWidths(fact.seen)}: ${what} reaches up to ${by} beyond the window.`,
+      message: `The page scrolls sideways ${formatWidths(fact.seen)}: ${moves}${what}${moves ? '' : ' reaches'} up to ${by} beyond the window.`,
       notice:
         'On these screens the whole page slides from side to side, and part of it is out of sight.',
-      cure: CURES[data.tag ? data.by : 'page'],
+      cure: cureWidth(blame),
     };
   },
-  mend: ({ blame }, _fact, markup) => blame && mendWidth(markup, blame),
-  sample: { tag: 'div', by: 'box', blame: null },
+  measures: ({ overhang, elementWidth, windowWidth }) =>
+    typeof elementWidth === 'number'
+      ? `${formatPixels(Number(overhang))} beyond the window, ${formatPixels(elementWidth)} wide`
+      : `${formatPixels(Number(overhang))} wider than the window of ${formatPixels(Number(windowWidth))}`,
+  mend: ({ blame }, _fact, markup) => mendWidth(markup, blame),
+  brief({ blame }, { seen }) {
+    const by = formatPixels(Number(getWorstSeen(seen, 'overhang')?.measured.overhang ?? 0));
+    return `the page scrolls sideways: ${blame.tag ? `<${blame.tag}>` : 'the snippet'} ${by} beyond the window`;
+  },
+  samples: SAMPLE_WIDTH_BLAMES.map((blame) => ({ blame })),
   examples: {
     faulty: [
       {
@@ -96,35 +107,62 @@ function judgeRender(markup: Markup, render: RenderOf<Needs>): Fact<Data>[] {
     const steady = baseline?.steady ?? true;
     return steady ? [blamePage(markup, makeSeen(render, measured))] : [];
   }
+  const side = page.direction === 'rtl' ? 'left' : 'right';
   return culprits.map(({ element, overhang, by }) => {
-    const blame = blameWidth(markup, element, { by, room: width.clientWidth });
+    const room = width.clientWidth;
+    const window = render.viewport.width;
+    const found = blameWidth(markup, element, { by, room, side, window });
+    // What is mended is to fit its slot too.
+    const blame = { ...found, room: render.slot.box.width || room };
     const seen = makeSeen(render, { ...measured, overhang, elementWidth: element.box.width });
     return {
       where: blame.where,
       culprit: blame.culprit,
       group: '',
       confirmed: true,
-      data: { tag: element.tag, by, blame },
+      byContent: blame.reason === 'content' || blame.reason === 'text',
+      data: { blame },
       seen: [seen],
     };
   });
 }
 
-/** No part of the snippet sticks out, and yet the page does: a rule of its own widened a host part. */
+/**
+ * No element of the snippet sticks out, and yet the page does: a rule of its own widened a host part, or
+ * its text, which stands in no element, does not break.
+ */
 function blamePage(markup: Markup, seen: Seen): Fact<Data> {
   const rule = readStyles(markup).findLast(
     ({ property, value }) => WIDENS.test(property) && /\d/.test(value),
   );
-  const sheet = markup.elements.find(({ name }) => name === 'style') ?? markup.elements[0];
-  const where = rule ?? (sheet ? getTagSpan(sheet) : { offset: 0, endOffset: 0 });
+  const sheet = markup.elements.find(({ name }) => name === 'style');
+  const where = rule ?? (sheet ? getTagSpan(sheet) : (findLongestWord(markup) ?? getHead(markup)));
   const { offset, endOffset } = where;
-  return {
-    where: { offset, endOffset },
-    culprit: { at: 'snippet', what: 'page' },
-    confirmed: true,
-    data: { tag: '', by: 'box', blame: null },
-    seen: [seen],
-  };
+  const culprit = { at: 'snippet', what: 'page' } as const;
+  const reason = getReason(rule, sheet !== undefined);
+  const found = { where: { offset, endOffset }, culprit, reason, tag: '' } as const;
+  const blame: WidthBlame = { ...SAMPLE_WIDTH_BLAME, ...found, declaration: rule ?? null };
+  return { where: found.where, culprit, confirmed: true, data: { blame }, seen: [seen] };
+}
+
+function getReason(rule: StyleDeclaration | undefined, hasSheet: boolean): Reason {
+  if (rule) return /width|inline-size/.test(rule.property) ? 'size' : 'place';
+  return hasSheet ? 'place' : 'text';
+}
+
+/** The longest run of letters outside of all elements. */
+function findLongestWord({ text, elements }: Markup): Span | null {
+  const bare = [...elements]
+    .filter(({ parent }) => parent === null)
+    .reduce((rest, { offset, endOffset }) => blank(rest, offset, endOffset), text);
+  const words = [...bare.matchAll(/\S+/g)];
+  words.sort((a, b) => b[0].length - a[0].length);
+  const [longest] = words;
+  return longest ? { offset: longest.index, endOffset: longest.index + longest[0].length } : null;
+}
+
+function blank(text: string, from: number, to: number): string {
+  return text.slice(0, from) + ' '.repeat(to - from) + text.slice(to);
 }
 
 const WIDENS =

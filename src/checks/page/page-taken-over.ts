@@ -13,6 +13,13 @@ interface Data {
 
 type Needs = 'scripts';
 
+const BRIEFS: Record<Kind, string> = {
+  dialog: 'a dialog opens by itself',
+  window: 'a window opens by itself',
+  reload: 'it reloads the page',
+  leave: 'it leads the visitor away',
+};
+
 /** So many dialogs in one load have no end. */
 const ENDLESS = 10;
 
@@ -68,7 +75,15 @@ export default defineCheck({
       cure: 'Take out what sets the location or refreshes the page.',
     };
   },
-  sample: { kind: 'dialog', detail: '' },
+  measures: ({ dialogs }) =>
+    Number(dialogs ?? 0) > 1 ? `${Number(dialogs)} dialogs, one after the other` : '',
+  brief: ({ kind }) => BRIEFS[kind],
+  samples: [
+    { kind: 'dialog', detail: '' },
+    { kind: 'window', detail: '' },
+    { kind: 'reload', detail: '' },
+    { kind: 'leave', detail: 'another address' },
+  ],
   examples: {
     faulty: [
       { name: 'a greeting', code: '<script>alert("Welcome to the glasshouse");</script>' },

@@ -1,14 +1,18 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
 import { mendWidth } from '../../core/mend/width.js';
-import { blameWidth, SAMPLE_BLAME, type Blame } from '../../core/measure/blame.js';
+import {
+  blameWidth,
+  SAMPLE_WIDTH_BLAMES,
+  type WidthBlame,
+} from '../../core/measure/blame-width.js';
+import { cureWidth } from '../../core/words/width.js';
 import type { ElementFact } from '../../core/evidence.js';
 import { findCulprits, TOLERANCE, type Culprit } from '../../core/measure/culprits.js';
 import { formatPixels } from '../../core/measure/units.js';
 import { capitalize, formatWidths, getWorstSeen, nameElement } from '../../core/words/list.js';
 
 interface Data {
-  tag: string;
-  blame: Blame;
+  blame: WidthBlame;
 }
 
 export default defineCheck({
@@ -30,7 +34,8 @@ export default defineCheck({
       const wide = elements.filter((element) => !isParked(element.box, page.atLoad.clientWidth));
       return findOutside(wide, { left: x, right: x + width }).map((culprit) => {
         const { element, overhang, side, by } = culprit;
-        const blame = blameWidth(c.markup, element, { by, room: width });
+        const window = render.viewport.width;
+        const blame = blameWidth(c.markup, element, { by, side, room: width, window });
         const measured = { overhang, side, slotWidth: width, elementWidth: element.box.width };
         const { where, culprit: to } = blame;
         const seen = [makeSeen(render, measured)];
@@ -39,7 +44,8 @@ export default defineCheck({
           culprit: to,
           group: '',
           confirmed: true,
-          data: { tag: element.tag, blame },
+          byContent: blame.reason === 'content' || blame.reason === 'text',
+          data: { blame },
           seen,
         };
       });
@@ -49,16 +55,19 @@ export default defineCheck({
     const worst = getWorstSeen(fact.seen, 'overhang');
     const by = formatPixels(Number(worst?.measured.overhang ?? 0));
     return {
-      message: `${capitalize(nameElement(data.tag, fact.culprit))} reaches up to ${by} beyond its slot ${formatWidths(fact.seen)}.`,
+      message: `${capitalize(nameElement(data.blame.tag, fact.culprit))} reaches up to ${by} beyond its slot ${formatWidths(fact.seen)}.`,
       notice: 'It runs over what stands beside the column, or over the page’s edge.',
-      cure: 'Let it shrink with its slot: max-width: 100%, and no fixed width.',
+      cure: cureWidth(data.blame),
     };
   },
+  measures: ({ overhang, side, slotWidth }) =>
+    `${formatPixels(Number(overhang))} beyond the slot of ${formatPixels(Number(slotWidth))}, on the ${String(side)}`,
   mend: ({ blame }, _fact, markup) => mendWidth(markup, blame),
-  sample: {
-    tag: 'div',
-    blame: SAMPLE_BLAME,
+  brief({ blame }, { seen }) {
+    const by = formatPixels(Number(getWorstSeen(seen, 'overhang')?.measured.overhang ?? 0));
+    return `<${blame.tag}> ${by} beyond its slot`;
   },
+  samples: SAMPLE_WIDTH_BLAMES.map((blame) => ({ blame })),
   examples: {
     faulty: [
       {

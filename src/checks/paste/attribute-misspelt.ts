@@ -60,10 +60,10 @@ export default defineCheck({
   says({ written, meant, element, split }) {
     return {
       message: split
-        ? `“${written}” on <${element}> is two attributes that do nothing; meant is ${meant}.`
-        : `<${element}> has no attribute ${written}; meant is probably ${meant}.`,
+        ? `“${written}” on <${element}> is two attributes that do nothing; did you mean ${meant}?`
+        : `<${element}> has no attribute ${written}; did you mean ${meant}?`,
       notice: 'The attribute does nothing, and nothing says so.',
-      cure: `Write ${meant}.`,
+      cure: `Write \`${meant}\`.`,
     };
   },
   mend({ written, meant, split }, { where }, markup) {
@@ -73,7 +73,11 @@ export default defineCheck({
       ? [{ do: 'replace-text', span: { offset: where.offset, endOffset: end }, text: meant }]
       : null;
   },
-  sample: { written: 'scr', meant: 'src', element: 'img', split: false },
+  brief: ({ written, element }) => `<${element}> has no attribute ${written}`,
+  samples: [
+    { written: 'scr', meant: 'src', element: 'img', split: false },
+    { written: 'allow fullscreen', meant: 'allowfullscreen', element: 'iframe', split: true },
+  ],
   examples: {
     faulty: [
       { name: 'letters swapped', code: '<p tilte="Sowing calendar">Sow in May.</p>' },

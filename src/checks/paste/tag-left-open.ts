@@ -2,6 +2,8 @@ import { defineCheck, type Fact } from '../../core/check.js';
 import { findBreak, type Break } from '../../core/markup/enclosure.js';
 import type { Intent } from '../../core/mend/intent.js';
 
+const SPAN = { offset: 0, endOffset: 0 };
+
 export default defineCheck({
   id: 'tag-left-open',
   subject: 'paste',
@@ -12,6 +14,10 @@ export default defineCheck({
   standard: 'HTML Living Standard, 13.2 Parsing HTML documents',
   needs: ['slot'],
   markup: true,
+  // What it took in of the page makes it wide: that ends with it.
+  explains: [
+    { findings: ['page-scrolls-sideways', 'slot-overflow'], anywhere: true, fits: isWidened },
+  ],
   judge(c): Fact<Break>[] {
     const found = findBreak(c.snippet.text);
     if (!found) return [];
@@ -34,7 +40,13 @@ export default defineCheck({
     };
   },
   mend: (found, _fact, { text }) => mend(found, text),
-  sample: { kind: 'element', name: 'div', span: { offset: 0, endOffset: 5 }, more: 0 },
+  brief: (found) => say(found).replace(/[:,].*$/, ''),
+  samples: [
+    { kind: 'element', name: 'div', span: SPAN, open: [0] },
+    { kind: 'stray-end', name: 'div', span: SPAN },
+    { kind: 'comment', span: SPAN },
+    { kind: 'tag', span: SPAN, missing: '"', at: 0 },
+  ],
   examples: {
     faulty: [
       { name: 'a block that stays open', code: '<div style="padding: 4px"><p>Sow in May.</p>' },
@@ -50,9 +62,14 @@ export default defineCheck({
   },
 });
 
+function isWidened({ culprit, byContent }: Fact<unknown>, found: Break): boolean {
+  const open = found.kind === 'element' ? found.open : [];
+  return byContent === true && culprit.at === 'element' && open.includes(culprit.offset);
+}
+
 function say(found: Break): string {
   if (found.kind === 'element') {
-    const others = found.more > 0 ? `, and ${found.more} more inside` : '';
+    const others = found.open.length > 1 ? `, and ${found.open.length - 1} more inside` : '';
     return `<${found.name}> is never closed${others}: the page goes on inside it.`;
   }
   if (found.kind === 'stray-end')
@@ -67,10 +84,13 @@ function say(found: Break): string {
 }
 
 function cure(found: Break): string {
-  if (found.kind === 'element' || found.kind === 'raw-text') return `Close it: </${found.name}>.`;
-  if (found.kind === 'stray-end') return `Take </${found.name}> out.`;
-  if (found.kind === 'comment') return 'Close it: -->.';
-  return `Put the missing ${found.missing} in.`;
+  if (found.kind === 'element' && found.open.length > 1)
+    return 'Close each of them where it is to end.';
+  if (found.kind === 'element' || found.kind === 'raw-text')
+    return `Add at the end: \`</${found.name}>\`.`;
+  if (found.kind === 'stray-end') return `Take \`</${found.name}>\` out.`;
+  if (found.kind === 'comment') return 'Add at the end: `-->`.';
+  return `Put the missing \`${found.missing}\` in.`;
 }
 
 function mend(found: Break, text: string): Intent[] | null {
@@ -78,7 +98,7 @@ function mend(found: Break, text: string): Intent[] | null {
     { do: 'replace-text', span: { offset: at, endOffset: at }, text: what },
   ];
   const append = (end: string) => put(text.length, end);
-  if (found.kind === 'element') return found.more === 0 ? append(`</${found.name}>`) : null;
+  if (found.kind === 'element') return found.open.length === 1 ? append(`</${found.name}>`) : null;
   if (found.kind === 'raw-text')
     return found.name === 'plaintext' ? null : append(`</${found.name}>`);
   if (found.kind === 'comment') return append('-->');

@@ -63,14 +63,17 @@ export default defineCheck({
       notice:
         why === 'beside'
           ? 'A screen reader says the same twice.'
-          : 'Who cannot see the picture learns nothing of it.',
+          : 'People who cannot see the picture learn nothing about it.',
       cure:
         why === 'beside'
-          ? 'Leave it empty (alt=""), or say what the picture adds.'
-          : 'Say what the picture shows or does; alt="" if it is mere decoration.',
+          ? 'Leave it empty (`alt=""`), or say what the picture adds.'
+          : 'Say what the picture shows or does; `alt=""` if it is mere decoration.',
     };
   },
-  sample: { alt: 'image', why: 'word' },
+  samples: [
+    { alt: 'image', why: 'word' },
+    { alt: 'Beans', why: 'beside' },
+  ],
   examples: {
     faulty: [
       {

@@ -3,6 +3,7 @@ import { isHidden } from '../../core/markup/hidden.js';
 import {
   getAttribute,
   getValue,
+  listInside,
   type Markup,
   type MarkupElement,
 } from '../../core/markup/markup.js';
@@ -42,10 +43,10 @@ export default defineCheck({
     return {
       message: `The ${control} has only a picture in it, and its alt is empty: the ${control} has no name.`,
       notice: `A screen reader says “${control}”, or reads out an address, and not where it leads.`,
-      cure: `Say in alt where the ${control} leads or what it does, such as alt="To the members’ desk".`,
+      cure: `Say in alt where the ${control} leads or what it does, such as \`alt="To the members’ desk"\`.`,
     };
   },
-  sample: { control: 'link' },
+  samples: [{ control: 'link' }],
   examples: {
     faulty: [
       {
@@ -65,10 +66,6 @@ export default defineCheck({
     ],
   },
 });
-
-function listInside(element: MarkupElement): MarkupElement[] {
-  return element.children.flatMap((child) => [child, ...listInside(child)]);
-}
 
 /** Whether anything gives the control a name (Accessible Name and Description Computation 1.2, 2C to 2I). */
 function isNamed(

@@ -29,14 +29,16 @@ export default defineCheck({
     const what = capitalize(nameElement(tag, fact.culprit));
     return {
       message: `${what} has no text alternative.`,
-      notice: 'Who cannot see it hears a file name, or nothing at all.',
+      notice: 'People who cannot see it hear a file name, or nothing at all.',
       cure:
         tag === 'img'
-          ? 'Add alt with what the picture says; alt="" if it is mere decoration.'
-          : `Add ${tag === 'area' || tag === 'input' ? 'alt' : 'aria-label'} with what it shows or does.`,
+          ? 'Add `alt` with what the picture says; `alt=""` if it is mere decoration.'
+          : `Add \`${tag === 'area' || tag === 'input' ? 'alt' : 'aria-label'}\` with what it shows or does.`,
     };
   },
-  sample: { tag: 'img' },
+  measures: ({ width, height }) =>
+    `${Math.round(Number(width))} × ${Math.round(Number(height))} px large`,
+  samples: [{ tag: 'img' }, { tag: 'svg' }],
   examples: {
     faulty: [
       {

@@ -49,7 +49,8 @@ export default defineCheck({
       cure: 'Put the address of the public server in its place, or take it out.',
     };
   },
-  sample: { host: '192.168.4.20', kind: 'a private address', address: '' },
+  brief: ({ host, kind }) => `${host} is ${kind}`,
+  samples: [{ host: '192.168.4.20', kind: 'a private address', address: '' }],
   examples: {
     faulty: [
       {

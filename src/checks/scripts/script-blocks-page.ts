@@ -1,4 +1,4 @@
-import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
+import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
 import { addAttribute } from '../../core/mend/attribute.js';
 import {
   getAttribute,
@@ -11,7 +11,11 @@ import { parseAddress } from '../../core/measure/site.js';
 
 interface Data {
   address: string;
+  /** What forbids to put it off: it writes where it stands, or code behind it may need it. */
+  bound: 'writes' | 'needed' | null;
 }
+
+type Needs = 'traffic' | 'scripts';
 
 export default defineCheck({
   id: 'script-blocks-page',
@@ -21,7 +25,7 @@ export default defineCheck({
   decided:
     'A classic script with src has neither async nor defer; the browser asked for it while parsing. The time it was waited for is told.',
   standard: 'HTML Living Standard, 4.12.1 The script element',
-  needs: ['traffic'],
+  needs: ['traffic', 'scripts'],
   markup: true,
   judge(c): Fact<Data>[] {
     return c.markup.elements.filter(isBlocking).flatMap((element): Fact<Data>[] => {
@@ -38,23 +42,23 @@ export default defineCheck({
           where: getTagSpan(element),
           culprit: { at: 'element', offset: element.offset },
           confirmed: loads.length > 0,
-          data: { address },
+          data: { address, bound: getBound(c, element, address) },
           seen: loads.map(({ render, load }) => makeSeen(render, { waitedMs: load.waited })),
         },
       ];
     });
   },
-  says({ address }) {
+  says({ address, bound }) {
     return {
       // For how long stands in what was measured: it is another time in every run.
-      message: `The parser waits for ${address}.`,
+      message: `The page waits for ${address} while it loads.`,
       notice:
         'All of the page behind it appears only when that host has answered; when it does not, visitors wait.',
-      cure: 'Add defer, or async where its order does not matter.',
+      cure: CURES[bound ?? 'free'],
     };
   },
-  mend: (_data, { culprit }) => addAttribute(culprit, 'defer'),
-  sample: { address: '' },
+  mend: ({ bound }, { culprit }) => (bound === null ? addAttribute(culprit, 'defer') : null),
+  samples: ([null, 'writes', 'needed'] as const).map((bound) => ({ address: '', bound })),
   examples: {
     faulty: [
       { name: 'a plain script', code: '<script src="https://tally.example/small.js"></script>' },
@@ -68,6 +72,23 @@ export default defineCheck({
     ],
   },
 });
+
+const CURES = {
+  free: 'Add `defer`, or `async` where its order does not matter.',
+  writes:
+    'It writes into the page while that is read (document.write), so neither `defer` nor `async` will do: ask its maker for a code that does not.',
+  needed:
+    'The script behind it may need it: add `defer` only where that one waits for it, or ask its maker for a code that loads with `async`.',
+};
+
+function getBound({ markup, renders }: Case<Needs>, element: MarkupElement, address: string) {
+  const { elements } = markup;
+  if (renders.some(({ scripts }) => scripts.writers.includes(address))) return 'writes';
+  const inline = elements
+    .slice(element.index + 1)
+    .some((one) => isScript(one) && getAttribute(one, 'src') === null);
+  return inline ? 'needed' : null;
+}
 
 /** Classic, with src, neither async nor defer, and run by browsers that know modules. */
 function isBlocking(element: MarkupElement): boolean {

@@ -4,7 +4,7 @@ import { getSourceOffset } from '../../core/measure/blame.js';
 import { isThirdParty } from '../../core/measure/site.js';
 import { formatBytes } from '../../core/measure/units.js';
 import { getElementAt, getTagSpan, type Markup } from '../../core/markup/markup.js';
-import { joinWords } from '../../core/words/list.js';
+import { countWords, joinWords } from '../../core/words/list.js';
 
 interface Data {
   limit: number;
@@ -64,7 +64,10 @@ export default defineCheck({
       cure: 'Ask the vendor for a lighter code, load it only when it is used, or do without it.',
     };
   },
-  sample: { limit: 0, wire: 0, unpacked: 0, hosts: [] },
+  measures: ({ wireBytes, unpackedBytes, requests }) =>
+    `${formatBytes(Number(wireBytes))} on the wire, ${formatBytes(Number(unpackedBytes))} unpacked, in ${countWords(Number(requests), 'request')}`,
+  brief: ({ wire, limit }) => `scripts of ${formatBytes(wire)}, ${formatBytes(limit)} allowed`,
+  samples: [{ limit: 0, wire: 0, unpacked: 0, hosts: [] }],
   examples: {
     faulty: [
       {

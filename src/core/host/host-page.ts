@@ -70,7 +70,7 @@ function findMarked(page: string): Map<string, { start: number; end: number }> {
   return found;
 }
 
-/** A plain article page: heading, text, the slots, text. It is taller than any screen, as pages are. */
+/** A plain article page, its column in the middle: heading, text, the slots, text. It is taller than any screen, as pages are. */
 function makeNeutralPage(slots: readonly Slot[]): HostPage {
   const rules = slots.flatMap((slot) => slot.ranges.map((range) => getSlotRule(slot, range)));
   const before = `<!doctype html>
@@ -83,7 +83,7 @@ function makeNeutralPage(slots: readonly Slot[]): HostPage {
 html { color: #1d1b18; background: #fff; font: 16px/1.5 Arimo, Arial, sans-serif; }
 body { margin: 0; min-height: 160vh; }
 .page-slot { display: none; }
-.page-head, .page-text, .page-foot { margin: 16px; max-width: 680px; }
+.page-head, .page-text, .page-foot { margin: 16px auto; width: min(680px, 100% - 32px); }
 ${rules.join('\n')}
 </style>
 </head>
@@ -110,6 +110,6 @@ function getSlotRule(slot: Slot, range: SlotRange): string {
   const full = range.inset ? `min(${room})` : '100%';
   const width = range.width === 'full' ? full : `min(${range.width}px, ${room})`;
   const height = range.height === null ? '' : ` height: ${range.height}px;`;
-  const rule = `display: block; margin-left: ${range.inset}px; width: ${width};${height} text-align: ${slot.align};`;
+  const rule = `display: block; margin: 0 auto; width: ${width};${height} text-align: ${slot.align};`;
   return `@media (min-width: ${range.from}px)${to} { .page-slot[${SLOT_ATTRIBUTE}="${slot.name}"] { ${rule} } }`;
 }

@@ -1,7 +1,7 @@
 import { isMap, isSeq, LineCounter, parseDocument, visit, type Document, type Node } from 'yaml';
 import { z } from 'zod';
 import { ToolError } from '../errors.js';
-import { suggest } from '../words/nearest.js';
+import { suggest, suggestFinding } from '../words/nearest.js';
 import { FINDING_IDS } from '../words/finding-ids.js';
 import { completeHouse, type House } from './house.js';
 import { houseSchema } from './schema.js';
@@ -94,15 +94,9 @@ function checkNames(
       file,
       line,
       path.join('.'),
-      `names the unknown finding "${id}". ${suggestFinding(id)}`,
+      `names the unknown finding "${id}". ${suggestFinding(id, FINDING_IDS)}`,
     );
   }
-}
-
-function suggestFinding(id: string): string {
-  return suggest(id, FINDING_IDS)
-    .replace(/Allowed: .*/s, '`mivket explain` lists them all.')
-    .trim();
 }
 
 function explain(

@@ -15,14 +15,13 @@ import type { House } from '../house/house.js';
 import type { Markup } from '../markup/markup.js';
 import type { Finding, NotJudged, SnippetReport } from '../run.js';
 import type { Snippet } from '../snippet.js';
-import { compareLevels, counts, getVerdict } from '../verdict.js';
-import { composeMend, composeMends } from '../mend/compose.js';
-import { applyEdits } from '../mend/apply.js';
-import type { Intent } from '../mend/intent.js';
+import { compareLevels, getVerdict } from '../verdict.js';
+import { composeMend } from '../mend/compose.js';
 import { getPlace, getPlaceKey } from '../render.js';
 import { getExcerpt } from './excerpt.js';
-import { getMarks, type Told } from './marks.js';
-import { getFitsFrom, reportRenders } from './renders.js';
+import { listCauses, mendAll, numberCauses, type Telling } from './causes.js';
+import { getMarks } from './marks.js';
+import { getFitsFrom, listFits, reportRenders } from './renders.js';
 import { silenceExplained, type JudgedFact } from './silence.js';
 import { findWaiver } from './waivers.js';
 
@@ -60,22 +59,26 @@ export function judgeSnippet(judged: Judged): Judgement {
     attempt(one.check, faults, () => [tell(one, judged)]),
   );
   told.sort((a, b) => compareFindings(a.finding, b.finding));
-  const findings = told.map(({ finding }) => finding);
+  const numbers = numberCauses(judged.markup, told);
+  const findings = told.map(({ finding }, i): Finding => ({ ...finding, cause: numbers[i]! }));
   const notJudged = checks.flatMap((check) =>
     explainNotJudged(check, judged, faults.get(check.id) ?? null),
   );
   const blind = checks.some((check) => isBlind(check, judged, notJudged));
   const { snippet, markup, evidence } = judged;
+  const fits = listFits(evidence, findings, { checks, known: judged.known ?? checks });
+  const marks = getMarks(markup, evidence, findings, told);
   const report: SnippetReport = {
     name: snippet.name,
     path: snippet.path,
     hash: hashText(snippet.text),
     text: snippet.text,
     verdict: getVerdict(findings, judged.house.holdOn, blind),
-    fitsFrom: getFitsFrom(evidence, findings, { checks, known: judged.known ?? checks }),
-    renders: reportRenders(markup, evidence, findings, getMarks(markup, evidence, told)),
+    fitsFrom: getFitsFrom(evidence, fits),
+    renders: reportRenders(markup, evidence, findings, { marks, fits }),
     findings,
-    mended: mendAll(markup, told),
+    causes: listCauses(markup, told, numbers),
+    mended: mendAll(markup, told, numbers),
     gaps: evidence.flatMap(reportGaps),
   };
   return { report, notJudged };
@@ -86,7 +89,7 @@ function hashText(text: string): string {
 }
 
 /** Heavier ones first, then as they stand in the source. */
-function compareFindings(a: Finding, b: Finding): number {
+function compareFindings(a: Telling['finding'], b: Telling['finding']): number {
   return (
     compareLevels(a.level, b.level) || a.where.offset - b.where.offset || a.id.localeCompare(b.id)
   );
@@ -138,16 +141,14 @@ function addSeen(seen: Seen[], more: readonly Seen[]): void {
   seen.push(...more.filter((one) => !known.has(getPlaceKey(one))));
 }
 
-/** A finding on its way: what would cure it is not yet written out. */
-type Telling = Told & { intents: Intent[] | null };
-
 function tell({ check, fact, level, waiver }: JudgedFact, judged: Judged): Telling {
   const { markup } = judged;
   const intents = check.mend?.(fact.data, fact, markup) ?? null;
   const made = getMade(fact.culprit);
-  const finding: Finding = {
+  const finding: Telling['finding'] = {
     id: check.id,
     level,
+    brief: check.brief?.(fact.data, fact) ?? decapitalize(check.title),
     ...check.says(fact.data, fact),
     standard: check.standard,
     confirmed: fact.confirmed,
@@ -156,28 +157,16 @@ function tell({ check, fact, level, waiver }: JudgedFact, judged: Judged): Telli
       ...(made !== undefined && { made }),
     },
     excerpt: getExcerpt(judged.snippet.text, fact.where),
-    seen: fact.seen,
+    seen: fact.seen.map((seen) => ({ ...seen, what: check.measures?.(seen.measured) ?? '' })),
     ranges: fact.ranges ?? [],
     mend: composeMend(markup, intents),
     waiver,
   };
-  return { fact, finding, intents };
+  return { check, fact, finding, intents };
 }
 
-/** The whole snippet with all that cures its findings; null where nothing does. Waived ones stay as they are. */
-function mendAll(markup: Markup, told: readonly Telling[]): string | null {
-  const cures = told.filter(({ finding }) => counts(finding)).map(({ intents }) => intents);
-  // Where two cures of one element contradict each other, the one that says more does what the other would.
-  cures.sort((a, b) => countDeclarations(b) - countDeclarations(a));
-  const { edits } = composeMends(markup, cures);
-  return edits.length > 0 ? applyEdits(markup.text, edits) : null;
-}
-
-function countDeclarations(intents: readonly Intent[] | null): number {
-  const styles = (intents ?? []).map((one) =>
-    one.do === 'set-style' ? Object.keys(one.declarations).length : 0,
-  );
-  return Math.max(0, ...styles);
+function decapitalize(text: string): string {
+  return text.charAt(0).toLowerCase() + text.slice(1);
 }
 
 /** Whether any of the renders that a check reads was made. */

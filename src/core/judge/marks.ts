@@ -7,37 +7,47 @@ import { getPlace, getPlaceKey } from '../render.js';
 
 /** A culprit on the shot of a render. */
 export interface Mark {
-  /** The finding's number within its snippet, from 1. */
+  /** The number of the finding's cause. */
   number: number;
   level: Level;
   /** px of the page. */
   box: Box;
 }
 
-/** A finding with what it was made from. */
-export interface Told {
-  finding: Finding;
-  fact: Fact<unknown>;
-}
-
 /** More of one finding would hide the page. */
 const MOST = 8;
 
-/** The culprits in each render, in the order of the evidence. What was not seen anywhere in particular is marked everywhere. */
+/**
+ * The culprits in each render, in the order of the evidence. What was not seen anywhere in particular is marked everywhere.
+ * @param made what the findings were made from, in their order
+ */
 export function getMarks(
   markup: Markup,
   evidence: readonly Evidence[],
-  told: readonly Told[],
+  findings: readonly Finding[],
+  made: readonly { fact: Fact<unknown> }[],
 ): Mark[][] {
   return evidence.map((one) => {
     const place = getPlaceKey(getPlace(one));
-    return told.flatMap(({ finding, fact }, i) => {
+    const marks = findings.flatMap((finding, i) => {
       const here =
         finding.seen.length === 0 || finding.seen.some((seen) => getPlaceKey(seen) === place);
       if (!here) return [];
-      const found = one.elements.filter(getFinder(markup, fact)).filter(isVisible);
-      return found.slice(0, MOST).map(({ box }) => ({ number: i + 1, level: finding.level, box }));
+      const found = one.elements.filter(getFinder(markup, made[i]!.fact)).filter(isVisible);
+      return found
+        .slice(0, MOST)
+        .map(({ box }) => ({ number: finding.cause, level: finding.level, box }));
     });
+    return dropRepeated(marks);
+  });
+}
+
+/** Of several findings of one cause on one box the first, which is the heaviest, is marked. */
+function dropRepeated(marks: readonly Mark[]): Mark[] {
+  const known = new Set<string>();
+  return marks.filter(({ number, box }) => {
+    const key = JSON.stringify([number, box]);
+    return !known.has(key) && known.add(key);
   });
 }
 

@@ -3,21 +3,31 @@ import { isMeasured, type Evidence, type FactKind } from '../evidence.js';
 import type { Markup } from '../markup/markup.js';
 import { getPlace, getPlaceKey } from '../render.js';
 import type { Finding, SnippetReport } from '../run.js';
-import { getWorst } from '../verdict.js';
+import { counts, getWorst } from '../verdict.js';
 import type { Mark } from './marks.js';
 import { reportSights } from './sights.js';
 
 const FITTING = new Set<FactKind>(['page', 'slot', 'elements', 'frames']);
 
-/**
- * Each render with the heaviest finding seen in it, in the order they were planned.
- * @param marks the culprits in each
- */
+/** How a render fits: the width of its slot, px, and whether nothing sticks out; null where that is not known. */
+export interface Fit {
+  width: number;
+  fits: boolean | null;
+}
+
+/** What is told of each render besides what was seen in it. */
+export interface Looked {
+  /** The culprits in each. */
+  marks: readonly Mark[][];
+  fits: readonly Fit[];
+}
+
+/** Each render with the heaviest finding seen in it, in the order they were planned. */
 export function reportRenders(
   markup: Markup,
   evidence: readonly Evidence[],
   findings: readonly Finding[],
-  marks: readonly Mark[][],
+  { marks, fits }: Looked,
 ): SnippetReport['renders'] {
   return evidence.map((one, i) => {
     const place = getPlace(one);
@@ -26,16 +36,17 @@ export function reportRenders(
     const here = findings.filter(
       ({ seen }) => seen.length === 0 || seen.some((place) => getPlaceKey(place) === key),
     );
-    const worst = here.reduce<Finding['level'] | null>(
-      (sum, finding) => getWorst(sum, finding.level),
-      null,
-    );
+    const worst = here
+      .filter(counts)
+      .reduce<Finding['level'] | null>((sum, finding) => getWorst(sum, finding.level), null);
     const slotWidth = isMeasured(one, 'slot') ? one.slot.box.width : null;
     return {
       ...place,
       slotWidth,
       height: one.render.viewport.height,
       worst,
+      waived: here.some((finding) => !counts(finding)),
+      fits: fits[i]!.fits,
       shot: one.shot,
       marks: marks[i] ?? [],
       ...reportSights(markup, one),
@@ -49,34 +60,42 @@ export interface Ran {
   known: readonly Check[];
 }
 
-/**
- * The narrowest slot width, of those rendered, from which nothing is too wide up to the widest;
- * null where something is even there, or where it was not all looked into.
- */
-export function getFitsFrom(
+/** How each render fits; not known where not all was seen, or not every check was run that tells. */
+export function listFits(
   evidence: readonly Evidence[],
   findings: readonly Finding[],
   { checks, known }: Ran,
-): number | null {
+): Fit[] {
   const fitting = known.filter(({ tooWide }) => tooWide);
-  if (!fitting.every(({ id }) => checks.some((check) => check.id === id))) return null;
+  const whole = fitting.every(({ id }) => checks.some((check) => check.id === id));
   const burst = new Set(
     findings.flatMap(({ id, seen }) => {
       const check = fitting.find((one) => one.id === id);
       return check ? seen.filter((one) => check.tooWide!(one)).map(getPlaceKey) : [];
     }),
   );
-  const widths = evidence
-    .filter(({ render }) => render.variant === 'as-is')
-    .map((one) => ({
+  return evidence.map((one) => {
+    const bursts = burst.has(getPlaceKey(getPlace(one)));
+    const known = whole && isSeen(one) && one.render.variant === 'as-is';
+    return {
       width: isMeasured(one, 'slot') ? one.slot.box.width : one.render.viewport.width,
-      fits: isSeen(one) && !burst.has(getPlaceKey(getPlace(one))),
-    }))
+      fits: bursts ? false : known || null,
+    };
+  });
+}
+
+/**
+ * The narrowest slot width, of those rendered as they are, from which nothing is too wide up to the widest;
+ * null where something is even there, or where it was not all looked into.
+ */
+export function getFitsFrom(evidence: readonly Evidence[], fits: readonly Fit[]): number | null {
+  const tried = fits
+    .filter((_, i) => evidence[i]!.render.variant === 'as-is')
     .sort((a, b) => b.width - a.width);
-  const tooWide = new Set(widths.filter(({ fits }) => !fits).map(({ width }) => width));
+  const unfit = new Set(tried.filter((one) => one.fits !== true).map(({ width }) => width));
   let from: number | null = null;
-  for (const { width } of widths) {
-    if (tooWide.has(width)) break;
+  for (const { width } of tried) {
+    if (unfit.has(width)) break;
     from = width;
   }
   return from;

@@ -57,9 +57,16 @@ function holds({ when }: Explains<unknown>, seen: Seen, data: unknown): boolean 
 /** No cause stands for what is heavier than itself, nor for anything while it is waived. */
 function explains(cause: JudgedFact, other: JudgedFact, rule: Explains<unknown>): boolean {
   const heavier = compareLevels(cause.level, other.level) > 0;
-  return (
-    counts(cause) && (rule.heavier === true || !heavier) && isSameCulprit(cause.fact, other.fact)
-  );
+  return counts(cause) && (rule.heavier === true || !heavier) && fits(cause.fact, other.fact, rule);
+}
+
+/** A rule that breaks down fits nothing. */
+function fits(cause: Fact<unknown>, other: Fact<unknown>, rule: Explains<unknown>): boolean {
+  try {
+    return rule.fits?.(other, cause.data) ?? isSameCulprit(cause, other);
+  } catch {
+    return false;
+  }
 }
 
 function isSameCulprit(a: Fact<unknown>, b: Fact<unknown>): boolean {

@@ -3,7 +3,8 @@ import type { Span } from '../snippet.js';
 
 /** How a snippet leaves the page it stands in: what of it stays open, or closes too much. */
 export type Break =
-  | { kind: 'element'; name: string; span: Span; more: number }
+  /** `open`: the offsets of all that stay open, the outermost first. */
+  | { kind: 'element'; name: string; span: Span; open: number[] }
   | { kind: 'stray-end'; name: string; span: Span }
   | { kind: 'raw-text'; name: string; span: Span }
   | { kind: 'comment'; span: Span }
@@ -99,6 +100,20 @@ function explainSwallowed(
     const within = findMissingBracket(text, span);
     return within ?? { kind: 'raw-text', name: (raw as Element).tagName, span };
   }
+  // In a list of choices the parser keeps no other elements: the host's are dropped.
+  const list = find(
+    tree,
+    (node) =>
+      'tagName' in node &&
+      node.tagName === 'select' &&
+      inside(getStart(node)) &&
+      !node.sourceCodeLocation?.endTag,
+  ) as Element | null;
+  const start = list?.sourceCodeLocation?.startTag;
+  if (start) {
+    const [offset, endOffset] = [toSnippet(start.startOffset), toSnippet(start.endOffset)];
+    return { kind: 'element', name: 'select', span: { offset, endOffset }, open: [offset] };
+  }
   const last = text.lastIndexOf('<');
   const offset = Math.max(last, 0);
   return { kind: 'tag', span: { offset, endOffset: text.length }, missing: '>', at: text.length };
@@ -129,11 +144,17 @@ function explainOpen(
       getEnd(node) > getStart(after),
   ) as Element | null;
   if (unclosed) note(unclosed);
-  const [first] = [...open].sort(([a], [b]) => a - b);
+  const all = [...open].sort(([a], [b]) => a - b);
+  const [first] = all;
   const tag = first?.[1].sourceCodeLocation?.startTag;
   if (!first || !tag) return null;
   const span = { offset: toSnippet(tag.startOffset), endOffset: toSnippet(tag.endOffset) };
-  return { kind: 'element', name: first[1].tagName, span, more: open.size - 1 };
+  return {
+    kind: 'element',
+    name: first[1].tagName,
+    span,
+    open: all.map(([start]) => toSnippet(start)),
+  };
 }
 
 /** An end tag too many that closed something of the host other than the slot. */

@@ -115,6 +115,17 @@ export function getTagSpan(element: MarkupElement): Span {
   return { offset: element.offset, endOffset: element.tagEnd };
 }
 
+/** All elements inside, in source order. */
+export function listInside({ children }: MarkupElement): MarkupElement[] {
+  const found: MarkupElement[] = [];
+  const waiting = [...children].reverse();
+  for (let next = waiting.pop(); next; next = waiting.pop()) {
+    found.push(next);
+    waiting.push(...[...next.children].reverse());
+  }
+  return found;
+}
+
 /** All text inside, in source order. */
 export function getText(element: MarkupElement): string {
   return [element.text, ...element.children.map(getText)].join(' ').replace(/\s+/g, ' ').trim();
@@ -141,5 +152,13 @@ export function getElementAt(markup: Markup, offset: number): MarkupElement | nu
 
 /** The element that starts at an offset. */
 export function getElementFrom(markup: Markup, offset: number): MarkupElement | null {
-  return markup.elements.find((element) => element.offset === offset) ?? null;
+  const { elements } = markup;
+  let [low, high] = [0, elements.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (elements[middle]!.offset < offset) low = middle + 1;
+    else high = middle;
+  }
+  const element = elements[low];
+  return element?.offset === offset ? element : null;
 }

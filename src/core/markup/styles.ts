@@ -1,6 +1,7 @@
-import type { CssNode, Declaration, Rule } from 'css-tree';
+import type { Atrule, CssNode, Declaration, Rule } from 'css-tree';
 import parse from 'css-tree/parser';
 import walk from 'css-tree/walker';
+import { holdsAt } from './media.js';
 import { matchesSelector } from './selectors.js';
 import { getAttribute, type Markup, type MarkupElement } from './markup.js';
 import type { Span } from '../snippet.js';
@@ -12,19 +13,25 @@ export interface StyleDeclaration extends Span {
   /** The rule's selectors; null in a style attribute. */
   selector: string | null;
   important: boolean;
+  /** It stands under a condition, as of `@media`. */
   inMedia: boolean;
+  /** The condition, where that is one of `@media`. */
+  media: string | null;
 }
 
 /**
  * The declaration of the snippet's CSS that sets one of these properties on an element: the style
  * attribute, else the last rule that matches. Null where the snippet's CSS does not set it.
+ * @param width of the window, px: rules for others are left out
  */
 export function findDeclaration(
   markup: Markup,
   element: MarkupElement,
   properties: readonly string[] | RegExp,
+  width: number | null = null,
 ): StyleDeclaration | null {
-  const { inline, ruled } = listDeclarations(markup, element, properties);
+  const { inline, ruled: all } = listDeclarations(markup, element, properties);
+  const ruled = width === null ? all : all.filter((one) => appliesAt(one, width));
   return (
     ruled.findLast((d) => d.important) ??
     inline.at(-1) ??
@@ -32,6 +39,11 @@ export function findDeclaration(
     ruled.at(-1) ??
     null
   );
+}
+
+/** Whether a declaration can count in a window of a width, px. */
+export function appliesAt({ media }: StyleDeclaration, width: number): boolean {
+  return media === null || holdsAt(media, width) !== false;
 }
 
 /** All declarations of these properties for an element: of its style attribute, and of the rules that match. */
@@ -68,7 +80,7 @@ function readSheet(text: string, sheet: MarkupElement): StyleDeclaration[] {
   const found: StyleDeclaration[] = [];
   walk(
     parseCss(css, 'stylesheet'),
-    function (this: { rule: Rule | null; atrule: CssNode | null }, node: CssNode) {
+    function (this: { rule: Rule | null; atrule: Atrule | null }, node: CssNode) {
       if (node.type !== 'Declaration' || !this.rule || !node.loc) return;
       const prelude = this.rule.prelude.loc;
       const selector = prelude ? css.slice(prelude.start.offset, prelude.end.offset) : '';
@@ -76,10 +88,16 @@ function readSheet(text: string, sheet: MarkupElement): StyleDeclaration[] {
         ...toDeclaration(node, css, sheet.tagEnd),
         selector,
         inMedia: this.atrule !== null,
+        media: getMedia(this.atrule, css),
       });
     },
   );
   return found;
+}
+
+function getMedia(atrule: Atrule | null, css: string): string | null {
+  const at = atrule?.name.toLowerCase() === 'media' ? atrule.prelude?.loc : null;
+  return at ? css.slice(at.start.offset, at.end.offset) : null;
 }
 
 /** The declarations of an element's style attribute, in order. */
@@ -111,6 +129,7 @@ function toDeclaration(node: Declaration, css: string, base: number): StyleDecla
     important: Boolean(node.important),
     selector: null,
     inMedia: false,
+    media: null,
     offset: base + start.offset,
     endOffset: base + start.offset + css.slice(start.offset, end.offset).trimEnd().length,
   };

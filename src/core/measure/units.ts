@@ -38,7 +38,7 @@ export function formatBytes(bytes: number): string {
   return `${size.toFixed(1).replace(/\.0$/, '')} ${unit}`;
 }
 
-/** Pixels for a reader: whole where they are, else one decimal. */
+/** Pixels for a reader: whole ones. */
 export function formatPixels(pixels: number): string {
-  return `${Math.round(pixels * 10) / 10} px`;
+  return `${Math.round(pixels)} px`;
 }

@@ -80,6 +80,7 @@ class Draft {
     // A style that is written as a whole cannot be added to as well.
     const mixed = 'style' in change.attributes && Object.keys(change.styles).length > 0;
     if (!fits || mixed) return false;
+    if (editAttributes(this.#markup, element, change) === null) return false;
     this.#tags.set(element.offset, change);
     return !this.#touched(element.offset).some((span) =>
       this.#texts.some((one) => meet(one, span)),
@@ -109,7 +110,7 @@ class Draft {
   toEdits(): Edit[] {
     const tags = [...this.#tags].flatMap(([offset, change]) => {
       const element = getElementFrom(this.#markup, offset);
-      return element ? editAttributes(this.#markup, element, change) : [];
+      return (element && editAttributes(this.#markup, element, change)) ?? [];
     });
     return [...tags, ...this.#texts].sort(
       (a, b) => a.offset - b.offset || a.endOffset - b.endOffset,

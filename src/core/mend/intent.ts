@@ -11,3 +11,29 @@ export type Intent =
   | { do: 'replace-text'; span: Span; text: string }
   /** What only a person can say. */
   | { do: 'ask'; question: string };
+
+/** What of the source cures change: cures that share one of these are one change. */
+export function listTargets(intents: readonly Intent[] | null): string[] {
+  return (intents ?? []).flatMap((intent) => {
+    if (intent.do === 'ask') return [];
+    if (intent.do === 'replace-text') return [`${intent.span.offset} ${intent.span.endOffset}`];
+    if (intent.do !== 'set-style') return [`${intent.element} ${intent.name}`];
+    const properties = Object.keys(intent.declarations);
+    return properties.map((property) => `${intent.element} style ${property}`);
+  });
+}
+
+/**
+ * Orders cures: of two that set different things at one place, the one that says more comes first, for it
+ * does what the other would.
+ */
+export function bySayingMore(a: readonly Intent[] | null, b: readonly Intent[] | null): number {
+  return countDeclarations(b) - countDeclarations(a);
+}
+
+function countDeclarations(intents: readonly Intent[] | null): number {
+  const styles = (intents ?? []).map((one) =>
+    one.do === 'set-style' ? Object.keys(one.declarations).length : 0,
+  );
+  return Math.max(0, ...styles);
+}

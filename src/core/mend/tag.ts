@@ -1,6 +1,7 @@
-import { getAttribute, type Markup, type MarkupElement } from '../markup/markup.js';
+import { getAttribute, readMarkup, type Markup, type MarkupElement } from '../markup/markup.js';
 import { readStyleAttribute, type StyleDeclaration } from '../markup/styles.js';
 import type { Edit, Span } from '../snippet.js';
+import { applyEdits } from './apply.js';
 
 /** What is to change in a start tag. */
 export interface AttributeChange {
@@ -10,8 +11,77 @@ export interface AttributeChange {
   styles: Readonly<Record<string, string>>;
 }
 
-/** The edits that change a start tag; what is not named stays as it is written. */
+/**
+ * The edits that change a start tag; what is not named stays as it is written. Null where the tag, read
+ * back, would say anything else than what is wanted.
+ */
 export function editAttributes(
+  markup: Markup,
+  element: MarkupElement,
+  change: AttributeChange,
+): Edit[] | null {
+  const edits = writeChange(markup, element, change);
+  return isFaithful(markup, element, change, edits) ? edits : null;
+}
+
+/** Whether the tag reads as before in all that is not to change, and has what is. */
+function isFaithful(
+  markup: Markup,
+  { offset, tagEnd, name }: MarkupElement,
+  { attributes, styles }: AttributeChange,
+  edits: readonly Edit[],
+): boolean {
+  const inTag = edits.map((edit) => ({
+    offset: edit.offset - offset,
+    endOffset: edit.endOffset - offset,
+    text: edit.text,
+  }));
+  const text = markup.text.slice(offset, tagEnd);
+  const [before, after] = [text, applyEdits(text, inTag)].map((one) => readTag(one, name));
+  if (!before || !after) return false;
+  const wanted = new Map(before.attributes.map((one) => [one.name, one.value]));
+  for (const [key, value] of Object.entries(attributes)) {
+    if (value === null) wanted.delete(key);
+    else wanted.set(key, value.value ?? '');
+  }
+  const styled = Object.keys(styles).length > 0;
+  const [kept, found] = [[...wanted], after.attributes.map((one) => [one.name, one.value])].map(
+    (list) => JSON.stringify(list.filter(([key]) => !styled || key !== 'style').sort(byName)),
+  );
+  return kept === found && (!styled || isStyleFaithful(before, after, styles));
+}
+
+function byName([a = '']: string[], [b = '']: string[]): number {
+  return a < b ? -1 : 1;
+}
+
+type Tag = Pick<MarkupElement, 'attributes'> & { styles: Map<string, string> };
+
+/** A start tag alone. Its name does not matter to its attributes, but to whether it may stand by itself. */
+function readTag(text: string, name: string): Tag | null {
+  const markup = readMarkup(`<x-a${text.slice(1 + name.length)}`);
+  const [element, more] = markup.elements;
+  if (!element || more) return null;
+  const styles = readStyleAttribute(markup, element);
+  const sign = (one: StyleDeclaration) => `${one.value}${one.important ? ' !important' : ''}`;
+  return {
+    attributes: element.attributes,
+    styles: new Map(styles.map((one) => [one.property, sign(one)])),
+  };
+}
+
+function isStyleFaithful(before: Tag, after: Tag, styles: Readonly<Record<string, string>>) {
+  const names = new Set([...before.styles.keys(), ...after.styles.keys(), ...Object.keys(styles)]);
+  return [...names].every((name) => {
+    const now = after.styles.get(name);
+    const wanted = styles[name];
+    return wanted === undefined
+      ? now === before.styles.get(name)
+      : now?.replace(/ !important$/, '') === wanted;
+  });
+}
+
+function writeChange(
   markup: Markup,
   element: MarkupElement,
   { attributes, styles }: AttributeChange,

@@ -56,3 +56,13 @@ export function isLinkOrButton(element: Described): boolean {
   if (element.name === 'a') return element.get('href') !== null;
   return element.name === 'button' || /^(button|link)$/.test(getRole(element));
 }
+
+const PLAYER_ADDRESS = /(^|[/.?&=_-])(player|video|watch|autoplay)([/.?&=_-]|$)/i;
+
+/** Whether a frame is a player: by what it asks for, or by what its address says it is. */
+export function isPlayer(element: Described): boolean {
+  if (element.get('allowfullscreen') !== null) return true;
+  const allowed = element.get('allow') ?? '';
+  if (/(^|;)\s*(autoplay|fullscreen|picture-in-picture)\b/.test(allowed)) return true;
+  return PLAYER_ADDRESS.test(element.get('src') ?? element.get('data') ?? '');
+}

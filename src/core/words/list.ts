@@ -1,4 +1,4 @@
-import { getMade, type Culprit, type Seen } from '../check.js';
+import type { Culprit, Seen } from '../check.js';
 
 /** `a`, `a and b`, `a, b and c`. */
 export function joinWords(words: readonly string[], last: 'and' | 'or' = 'and'): string {
@@ -28,6 +28,12 @@ export function capitalize(text: string): string {
 
 /** How something of the snippet is called: `<iframe>`, or, where a script made it, by its selector. */
 export function nameElement(tag: string, culprit: Culprit): string {
-  const made = getMade(culprit);
-  return made ? `the <${tag}> that a script made (${made})` : `the <${tag}>`;
+  if (culprit.at !== 'made' || !culprit.selector) return `the <${tag}>`;
+  const how = culprit.inRoot ? 'in the shadow root' : 'that a script made';
+  return `the <${tag}> ${how} (${culprit.selector})`;
+}
+
+/** `1 request`, `3 requests`. */
+export function countWords(count: number, word: string): string {
+  return `${count} ${word}${count === 1 ? '' : 's'}`;
 }

@@ -32,8 +32,17 @@ function getByParts(word: string, candidates: readonly string[]): string | null 
   return best !== undefined && score(best) * 2 >= parts.join('').length ? best : null;
 }
 
-/** A complaint's tail: `Did you mean …?` where something is near, and what is allowed. */
-export function suggest(word: string, allowed: readonly string[]): string {
+/**
+ * A complaint's tail: `Did you mean …?` where something is near, and what is allowed.
+ * @param listed where a list too long for a sentence stands
+ */
+export function suggest(word: string, allowed: readonly string[], listed?: string): string {
   const nearest = getNearest(word, allowed);
-  return `${nearest ? `Did you mean "${nearest}"? ` : ''}Allowed: ${allowed.join(', ')}.`;
+  const meant = nearest ? `Did you mean "${nearest}"? ` : '';
+  return meant + (listed ?? `Allowed: ${allowed.join(', ')}.`);
+}
+
+/** The same for the name of a finding. */
+export function suggestFinding(id: string, known: readonly string[]): string {
+  return suggest(id, known, '`mivket explain` lists them all.');
 }

@@ -25,7 +25,17 @@ export const scripts = defineKind({
     console: z.array(z.string()),
     /** Addresses of sounds outside of the document that a script called play() on. */
     sounds: z.array(z.string()),
+    /** Addresses of scripts that write into the page while it is parsed; '' for those without one. */
+    writers: z.array(z.string()),
   }),
-  empty: { hung: null, dialogs: [], windows: [], navigations: [], console: [], sounds: [] },
+  empty: {
+    hung: null,
+    dialogs: [],
+    windows: [],
+    navigations: [],
+    console: [],
+    sounds: [],
+    writers: [],
+  },
 });
 export type ScriptFact = z.output<typeof scripts.schema>;

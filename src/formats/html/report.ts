@@ -1,8 +1,16 @@
 import type { RunDocument, SnippetReport } from '../../core/run.js';
-import { formatPixels } from '../../core/measure/units.js';
 import { clean, cleanLine } from '../clean.js';
-import { countPlaces, formatCounts, formatEngines, formatHead } from '../summary.js';
-import { formatFinding } from './finding.js';
+import { listBlocks } from '../blocks.js';
+import {
+  formatCounts,
+  formatEngines,
+  formatFits,
+  formatHead,
+  getReason,
+  listMissed,
+  orderByWorst,
+} from '../summary.js';
+import { formatBlock } from './block.js';
 import { formatShape } from './shapes.js';
 import { formatSheet, type Shots } from './sheet.js';
 import { STYLE } from './style.js';
@@ -89,12 +97,14 @@ export function formatSheetPage(snippets: readonly SnippetReport[], shots: Shots
 }
 
 /** What the numbers on the pictures mean. */
-function formatKey({ findings }: SnippetReport): Html[] {
-  return findings.map(
-    ({ id, level, where }, i) =>
-      html`<span class="${level}">${formatShape(level)} ${i + 1} ${id}</span> (line ${where.line})
-        &ensp; `,
-  );
+function formatKey(snippet: SnippetReport): Html[] {
+  return listBlocks(snippet).map(({ number, main: { id, level, where }, alike }) => {
+    const last = alike.at(-1)?.cause;
+    return html`<span class="${level}"
+        >${formatShape(level)} ${last ? `${number} to ${last}` : number} ${id}</span
+      >
+      (line ${where.line}) &ensp; `;
+  });
 }
 
 function getTitle({ snippets }: RunDocument): string {
@@ -123,14 +133,16 @@ function formatIn({ engines }: RunDocument): string {
   return engines.length > 0 ? ` in ${formatEngines(engines)}` : ', from the markup alone';
 }
 
-function formatList({ snippets }: RunDocument): Html {
-  const rows = snippets.map(
-    (snippet, i) =>
+function formatList(document: RunDocument): Html {
+  const { snippets } = document;
+  const rows = orderByWorst(snippets).map(
+    (snippet) =>
       html`<tr>
-        <td><a href="#s${i + 1}">${cleanLine(snippet.name)}</a></td>
+        <td><a href="#s${snippets.indexOf(snippet) + 1}">${cleanLine(snippet.name)}</a></td>
         <td class="${getTone(snippet)}"><b>${snippet.verdict.toUpperCase()}</b></td>
         <td>${formatCounts(snippet).replace(/^, /, '') || 'nothing found'}</td>
-        <td>${snippet.fitsFrom === null ? '' : formatPixels(snippet.fitsFrom)}</td>
+        <td class="reason">${cleanLine(getReason(snippet, document))}</td>
+        <td>${formatFits(snippet).replace(/^fits /, '')}</td>
       </tr>`,
   );
   return html`<nav class="wide" aria-label="Snippets">
@@ -140,7 +152,8 @@ function formatList({ snippets }: RunDocument): Html {
           <th>Snippet</th>
           <th>Verdict</th>
           <th>Found</th>
-          <th>Fits from</th>
+          <th>Why</th>
+          <th>Fits</th>
         </tr>
       </thead>
       <tbody>
@@ -155,7 +168,7 @@ function getTone({ verdict }: SnippetReport): string {
 }
 
 function formatTitle(snippet: SnippetReport): Html {
-  const fits = snippet.fitsFrom === null ? '' : ` · fits from ${formatPixels(snippet.fitsFrom)}`;
+  const fits = formatFits(snippet) && ` · ${formatFits(snippet)}`;
   return html`<div class="title">
     <h2>${cleanLine(snippet.name)}</h2>
     <span class="stamp small ${snippet.verdict}">${snippet.verdict.toUpperCase()}</span>
@@ -173,11 +186,9 @@ function formatSnippet(
   const missed = document.notJudged.filter((one) => one.snippet === snippet.name);
   return html`<section class="snippet" id="${anchor}" aria-label="${cleanLine(snippet.name)}">
     ${formatTitle(snippet)} ${formatSheet(snippet, shots)}
-    ${snippet.findings.map((finding, i) =>
-      formatFinding(finding, i + 1, anchor, snippet.text, countPlaces(snippet)),
-    )}
+    ${listBlocks(snippet).map((block) => formatBlock(block, anchor, snippet))}
     ${formatWhole(snippet)}
-    ${missed.map(({ id, why }) => html`<p class="faint">Not judged: ${id}, because ${cleanLine(why)}.</p>`)}
+    ${listMissed(missed, snippet.findings).map((line) => html`<p class="faint">${cleanLine(line)}</p>`)}
   </section>`;
 }
 

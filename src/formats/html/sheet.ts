@@ -57,8 +57,8 @@ function isBeyond({ shot, width }: Shown): boolean {
 function formatCaption(render: RenderReport): Html {
   const slot = render.slotWidth === null ? '' : `, slot ${formatPixels(render.slotWidth)}`;
   const state = render.variant === 'as-is' ? '' : `, ${render.variant}`;
-  return html`${formatShape(render.worst)} <b>${render.width} px</b
-    ><span class="faint">${slot}${state}</span>`;
+  return html`${formatShape(render.worst ?? (render.waived ? 'waived' : null))}
+    <b>${render.width} px</b><span class="faint">${slot}${state}</span>`;
 }
 
 /** What lies on one and the same box has one outline and all its numbers; the heaviest comes first. */

@@ -34,6 +34,7 @@ figure { margin: 0; min-width: 0; } figcaption { font-size: .8rem; margin-bottom
 .tags b { min-width: 17px; padding: 0 4px; background: currentColor; font: 600 12px/17px system-ui, Arial, sans-serif; text-align: center; box-shadow: 0 0 0 1px rgb(250 248 244 / .9); } .tags b::first-line { color: #fff; }
 article { border-top: 1px solid var(--line); padding: 1.1rem 0 1.2rem; }
 article header { display: flex; flex-wrap: wrap; gap: .3rem .8rem; align-items: baseline; }
+.number.small { font-size: .75rem; } .measured { width: auto; font-size: .9rem; } .measured th, .measured td { padding: .15rem 1.2rem .15rem 0; } .measured tbody tr:last-child td { border: 0; } .reason { max-width: 34rem; } details.alike summary { cursor: pointer; margin-top: .6rem; } details.alike ul { list-style: none; margin: .4rem 0 0; padding: 0; font-size: .92rem; } details.alike li { margin: .2rem 0; }
 .number { display: inline-block; min-width: 1.55em; padding: 0 .35em; text-align: center; font-weight: 600; font-size: .85rem; line-height: 1.55em; background: currentColor; } .number i { font-style: normal; color: var(--paper); }
 .level { font-weight: 600; } .says { margin: .35rem 0 .6rem; max-width: 46rem; }
 pre { margin: .2rem 0 .7rem; padding: .6rem .8rem; background: var(--wash); white-space: pre-wrap; overflow-wrap: anywhere; } pre .line { color: var(--faint); user-select: none; }

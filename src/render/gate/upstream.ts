@@ -57,7 +57,7 @@ export function checkProxies(): void {
     if (!given || parseProxy(given)) continue;
     throw new ToolError(
       'bad-proxy',
-      `${name} names "${hideCredentials(given)}", which Mivket cannot go through: it must be an http or https address.`,
+      `${name} names "${hideCredentials(given)}", which Mivket cannot go through: it must be an http or https address, such as http://proxy.example:3128.`,
     );
   }
 }

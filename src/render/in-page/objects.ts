@@ -19,6 +19,7 @@ export interface RawObjects {
   media: RawMedium[];
   pictures: RawPicture[];
   sounds: string[];
+  writers: string[];
   /** All elements put into the document, in order. */
   order: Inserted[];
   /** There were more than the order holds: of some it is not known whose they are. */
@@ -55,6 +56,7 @@ export function readObjects(): RawObjects {
   return {
     ...(found as Pick<RawObjects, keyof typeof READERS>),
     sounds: book.sounds,
+    writers: book.writers,
     order: listOrder(book),
     unplaced: book.full,
     failed,

@@ -18,6 +18,7 @@ export interface Notebook {
   /** Media that a script called play() on while they had sound; addresses of those not in the document. */
   asking: WeakSet<HTMLMediaElement>;
   sounds: string[];
+  writers: string[];
   /** The document, and an element, as the standards have them: names of fields and pictures do not hide their own properties. */
   page: Document;
   own<T extends Element>(node: T): T;
@@ -34,7 +35,7 @@ declare global {
 
 /** So many insertions are followed. */
 const MOST = 50_000;
-const MOST_SOUNDS = 20;
+const MOST_TOLD = 20;
 const LONGEST_ADDRESS = 300;
 const LONGEST_VALUE = 60;
 
@@ -82,6 +83,7 @@ function makeNotebook(takeRecords: () => void): Notebook {
     later: 0,
     asking: new WeakSet(),
     sounds: [],
+    writers: [],
     page: bare(document),
     own,
     idOf(node) {
@@ -139,9 +141,13 @@ function listen(notebook: Notebook): void {
   on('mivket-timer-over', () => notebook.timers--);
   on('mivket-later-set', () => notebook.later++);
   on('mivket-later-over', () => notebook.later--);
+  on('mivket-write', (event) => {
+    if (notebook.writers.length < MOST_TOLD)
+      notebook.writers.push(String((event as CustomEvent).detail).slice(0, LONGEST_ADDRESS));
+  });
   on('mivket-play', (event) => {
     if (event.target instanceof HTMLMediaElement) notebook.asking.add(event.target);
-    else if (notebook.sounds.length < MOST_SOUNDS)
+    else if (notebook.sounds.length < MOST_TOLD)
       notebook.sounds.push(String((event as CustomEvent).detail).slice(0, LONGEST_ADDRESS));
   });
 }

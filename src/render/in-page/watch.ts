@@ -65,3 +65,20 @@ export function watchPlay(): void {
     },
   });
 }
+
+/** Runs in the page's own world too: tells of document.write(), which a deferred script may not call. */
+export function watchWrites(): void {
+  if (window.top !== window) return;
+  const page = Document.prototype;
+  for (const name of ['write', 'writeln'] as const)
+    page[name] = new Proxy(page[name], {
+      apply(real, self: Document, args) {
+        const script = self === document ? document.currentScript : null;
+        if (script) {
+          const detail = script instanceof HTMLScriptElement ? script.src : '';
+          document.dispatchEvent(new CustomEvent('mivket-write', { detail }));
+        }
+        return Reflect.apply(real, self, args) as undefined;
+      },
+    });
+}

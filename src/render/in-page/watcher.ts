@@ -1,5 +1,6 @@
-import { watchPlay, watchTimers } from './watch.js';
+import { watchPlay, watchTimers, watchWrites } from './watch.js';
 
 // Evaluated in the page's own world, before its scripts; nothing of it stays behind in sight.
 watchTimers();
 watchPlay();
+watchWrites();

@@ -1,0 +1,83 @@
+import { describe, expect, test } from '@jest/globals';
+import { CHECKS } from '../../src/checks/index.js';
+import { getDefaultHouse } from '../../src/core/house/read.js';
+import { judgeSnippet } from '../../src/core/judge/judge.js';
+import { readMarkup } from '../../src/core/markup/markup.js';
+import { applyEdits } from '../../src/core/mend/apply.js';
+
+/** What is found in the markup alone: cause and name of each, and what each change makes of the text. */
+function judge(text: string, waived: string[] = []) {
+  const waivers = waived.map((finding) => ({ finding, until: '2099-01-01', reason: 'x' }));
+  const { report } = judgeSnippet({
+    snippet: { name: 'x', path: null, text },
+    markup: readMarkup(text),
+    house: { ...getDefaultHouse(), waivers },
+    evidence: [],
+    baselines: new Map(),
+    checks: CHECKS,
+    today: '2026-06-01',
+    markupOnly: 'only the markup was read',
+  });
+  const found = report.findings.map(({ cause, id }) => `${cause} ${id}`);
+  const mends = report.causes.map(({ mend }) => mend && applyEdits(text, mend));
+  return { ...report, found, mends };
+}
+
+const FILM = '<video src="a.mp4" controls poster="a.png"';
+
+describe('what one change cures has one cause', () => {
+  test('two cures of one place are put together', () => {
+    const { found, mends, mended } = judge(`${FILM} autoplay></video>`);
+    expect(found).toEqual(['1 autoplay-with-sound', '1 autoplay-without-inline']);
+    expect(mends).toEqual([`${FILM} autoplay muted playsinline></video>`]);
+    expect(mended).toBe(mends[0]);
+  });
+
+  test('what is taken out has no other fault', () => {
+    const { found, mends, mended, causes } = judge(`${FILM} autoplay="false"></video>`);
+    expect(found).toEqual(['1 autoplay-with-sound', '1 autoplay-value-ignored']);
+    expect(mends).toEqual([`${FILM}></video>`]);
+    expect(mended).toBe(mends[0]);
+    expect(causes[0]!.cures).toEqual(['autoplay-with-sound', 'autoplay-value-ignored']);
+  });
+
+  test('two faults of one tag that two changes cure have two', () => {
+    const { found, mends } = judge('<iframe src="https://maps.fernmap.example/"></iframe>');
+    expect(found).toEqual(['1 frame-unnamed', '2 frame-border-left-on']);
+    expect(mends[0]).toBeNull();
+  });
+
+  test('what is waived keeps to itself, and stays as it is', () => {
+    const text = `${FILM} autoplay></video>`;
+    const { found, mended } = judge(text, ['autoplay-without-inline']);
+    expect(found).toEqual(['1 autoplay-with-sound', '2 autoplay-without-inline']);
+    expect(mended).toBe(`${FILM} autoplay muted></video>`);
+  });
+
+  test('what is alike at many places has numbers in a row', () => {
+    const { found } = judge(
+      '<p clas="a">x</p><img src="a.png"><p clas="b">y</p><p tilte="z">z</p>',
+    );
+    expect(found).toEqual([
+      '1 picture-without-alt',
+      '2 attribute-misspelt',
+      '3 attribute-misspelt',
+      '4 attribute-misspelt',
+    ]);
+  });
+
+  test('a change that leaves the gravest as it is is offered for the other alone', () => {
+    const { findings, causes } = judge(
+      '<iframe width="500" allowfullscreen="x" height="9"></iframe>',
+    );
+    const fixed = findings.find(({ id }) => id === 'frame-fixed-size')!;
+    const unnamed = findings.find(({ id }) => id === 'frame-unnamed')!;
+    expect(causes.find(({ number }) => number === unnamed.cause)).toMatchObject({
+      mend: null,
+      cures: [],
+    });
+    expect(causes.find(({ number }) => number === fixed.cause)!.cures).toEqual([
+      'frame-fixed-size',
+    ]);
+  });
+});
