@@ -5,7 +5,12 @@ import { mendWidth } from '../../core/mend/width.js';
 import { blameElement, type Blame } from '../../core/measure/blame.js';
 import { blameWidth, SAMPLE_WIDTH_BLAME, type WidthBlame } from '../../core/measure/blame-width.js';
 import { formatPixels } from '../../core/measure/units.js';
-import { getAttribute, getValue, type MarkupElement } from '../../core/markup/markup.js';
+import {
+  getAttribute,
+  getValue,
+  type Markup,
+  type MarkupElement,
+} from '../../core/markup/markup.js';
 import { describeElement } from '../../core/markup/names.js';
 import { FRAMES, isPlayer, type Described } from '../../core/standards/elements.js';
 import { findDeclaration, type StyleDeclaration } from '../../core/markup/styles.js';
@@ -159,9 +164,10 @@ function judgeMarkup(c: Case<Needs>): Fact<Data>[] {
       if (!player && width <= narrowest / 2) return [];
       const blame = blameElement(c.markup, { from: { offset: element.offset }, selector: null });
       const where = declared ?? getAttribute(element, 'width') ?? blame.where;
-      const span = { offset: where.offset, endOffset: where.endOffset };
-      const data = { width, blame: toWidthBlame(element, blame, declared, width) };
-      return [{ where: span, culprit: blame.culprit, confirmed: false, data, seen: [] }];
+      const found = { ...blame, where: { offset: where.offset, endOffset: where.endOffset } };
+      const data = { width, blame: toWidthBlame(c.markup, element, found, declared) };
+      const { culprit } = found;
+      return [{ where: found.where, culprit, confirmed: false, data, seen: [] }];
     });
 }
 
@@ -191,10 +197,12 @@ function toDescribed({ tag, attributes }: FrameFact): Described {
 }
 
 function toWidthBlame(
+  { text }: Markup,
   { name }: MarkupElement,
   blame: Blame,
   declaration: StyleDeclaration | null,
-  width: number,
 ): WidthBlame {
-  return { ...SAMPLE_WIDTH_BLAME, ...blame, declaration, tag: name, width, reason: 'size' };
+  const { offset, endOffset } = blame.where;
+  const attribute = declaration ? null : text.slice(offset, endOffset);
+  return { ...SAMPLE_WIDTH_BLAME, ...blame, declaration, attribute, tag: name };
 }

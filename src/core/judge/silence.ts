@@ -21,14 +21,25 @@ export interface JudgedFact {
 
 /** One cause, one finding: takes out what another check says that it explains, of the same culprit. */
 export function silenceExplained(facts: readonly JudgedFact[]): JudgedFact[] {
+  const explaining = new Map<string, JudgedFact[]>();
+  const ids = new Set(facts.map(({ check }) => check.id));
+  for (const id of ids)
+    explaining.set(
+      id,
+      facts.filter(({ check }) => canExplain(check, id)),
+    );
   return facts.flatMap((judged) => {
-    const causes = facts.flatMap((cause) => listExplained(cause, judged));
+    const causes = explaining.get(judged.check.id)!.flatMap((one) => listExplained(one, judged));
     if (causes.some(({ anywhere }) => anywhere)) return [];
     const explained = new Set(causes.flatMap(({ seen }) => seen.map(getPlaceKey)));
     const seen = judged.fact.seen.filter((place) => !explained.has(getPlaceKey(place)));
     if (explained.size > 0 && seen.length === 0) return [];
     return [{ ...judged, fact: { ...judged.fact, seen } }];
   });
+}
+
+function canExplain({ explains = [] }: Check, id: string): boolean {
+  return explains.some(({ findings }) => findings.includes(id));
 }
 
 /** Where, and whether everywhere, one finding is the cause of another. */

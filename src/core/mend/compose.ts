@@ -1,4 +1,4 @@
-import { getElementFrom, getAttribute, type Markup } from '../markup/markup.js';
+import { getElementFrom, getAttribute, type Markup, type MarkupElement } from '../markup/markup.js';
 import type { Edit, Span } from '../snippet.js';
 import type { Intent } from './intent.js';
 import { editAttributes, type AttributeChange } from './tag.js';
@@ -19,12 +19,8 @@ export function composeMends(
   markup: Markup,
   cures: readonly (readonly Intent[] | null)[],
 ): Composed {
-  let draft = new Draft(markup);
-  const taken = cures.map((intents) => {
-    const next = intents && intents.length > 0 ? draft.with(intents) : null;
-    if (next) draft = next;
-    return next !== null;
-  });
+  const draft = new Draft(markup);
+  const taken = cures.map((intents) => Boolean(intents?.length) && draft.take(intents!));
   return { edits: draft.toEdits(), taken };
 }
 
@@ -38,28 +34,27 @@ export function composeMend(markup: Markup, intents: readonly Intent[] | null): 
 class Draft {
   readonly #markup: Markup;
   /** By element: its attributes, and the properties of its style. */
-  readonly #tags: Map<number, AttributeChange>;
-  readonly #texts: Edit[];
+  readonly #tags = new Map<number, AttributeChange>();
+  /** The attributes of each element that are written anew. */
+  readonly #touched = new Map<number, Span[]>();
+  readonly #texts: Edit[] = [];
 
-  constructor(
-    markup: Markup,
-    tags: ReadonlyMap<number, AttributeChange> = new Map(),
-    texts: readonly Edit[] = [],
-  ) {
+  constructor(markup: Markup) {
     this.#markup = markup;
-    this.#tags = new Map(tags);
-    this.#texts = [...texts];
   }
 
-  /** With a cure more; null where that cannot be. */
-  with(intents: readonly Intent[]): Draft | null {
-    const next = new Draft(this.#markup, this.#tags, this.#texts);
-    return intents.every((intent) => next.#take(intent)) ? next : null;
+  /** Takes in a cure more: all of it, or nothing where that cannot be. */
+  take(intents: readonly Intent[]): boolean {
+    const undo: (() => void)[] = [];
+    if (intents.every((intent) => this.#take(intent, undo))) return true;
+    for (const step of undo.reverse()) step();
+    return false;
   }
 
-  #take(intent: Intent): boolean {
+  #take(intent: Intent, undo: (() => void)[]): boolean {
     if (intent.do === 'ask') return false;
-    if (intent.do === 'replace-text') return this.#takeText({ ...intent.span, text: intent.text });
+    if (intent.do === 'replace-text')
+      return this.#takeText({ ...intent.span, text: intent.text }, undo);
     const element = getElementFrom(this.#markup, intent.element);
     if (!element) return false;
     const before = this.#tags.get(element.offset) ?? { attributes: {}, styles: {} };
@@ -79,32 +74,34 @@ class Draft {
     };
     // A style that is written as a whole cannot be added to as well.
     const mixed = 'style' in change.attributes && Object.keys(change.styles).length > 0;
-    if (!fits || mixed) return false;
-    if (editAttributes(this.#markup, element, change) === null) return false;
-    this.#tags.set(element.offset, change);
-    return !this.#touched(element.offset).some((span) =>
-      this.#texts.some((one) => meet(one, span)),
-    );
-  }
-
-  #takeText(edit: Edit): boolean {
-    const same = (one: Edit) =>
-      one.offset === edit.offset && one.endOffset === edit.endOffset && one.text === edit.text;
-    if (this.#texts.some(same)) return true;
-    const tags = [...this.#tags.keys()].flatMap((offset) => this.#touched(offset));
-    if ([...this.#texts, ...tags].some((one) => meet(one, edit))) return false;
-    this.#texts.push(edit);
+    if (!fits || mixed || editAttributes(this.#markup, element, change) === null) return false;
+    const touched = listTouched(element, change);
+    if (this.#texts.some((one) => touched.some((span) => meet(one, span)))) return false;
+    this.#setTag(element.offset, change, touched, undo);
     return true;
   }
 
-  /** The attributes of an element that are written anew. */
-  #touched(offset: number): Span[] {
-    const change = this.#tags.get(offset);
-    const element = getElementFrom(this.#markup, offset);
-    if (!change || !element) return [];
-    const names = Object.keys(change.attributes);
-    if (Object.keys(change.styles).length > 0) names.push('style');
-    return names.flatMap((name) => getAttribute(element, name) ?? []);
+  #setTag(offset: number, change: AttributeChange, touched: Span[], undo: (() => void)[]): void {
+    const [known, spans] = [this.#tags.get(offset), this.#touched.get(offset)];
+    undo.push(() => {
+      if (known) this.#tags.set(offset, known);
+      else this.#tags.delete(offset);
+      this.#touched.set(offset, spans ?? []);
+    });
+    this.#tags.set(offset, change);
+    this.#touched.set(offset, touched);
+  }
+
+  #takeText(edit: Edit, undo: (() => void)[]): boolean {
+    const same = (one: Edit) =>
+      one.offset === edit.offset && one.endOffset === edit.endOffset && one.text === edit.text;
+    if (this.#texts.some(same)) return true;
+    if (this.#texts.some((one) => meet(one, edit))) return false;
+    for (const spans of this.#touched.values())
+      if (spans.some((one) => meet(one, edit))) return false;
+    undo.push(() => this.#texts.pop());
+    this.#texts.push(edit);
+    return true;
   }
 
   toEdits(): Edit[] {
@@ -116,6 +113,13 @@ class Draft {
       (a, b) => a.offset - b.offset || a.endOffset - b.endOffset,
     );
   }
+}
+
+/** The attributes of an element that are written anew. */
+function listTouched(element: MarkupElement, { attributes, styles }: AttributeChange): Span[] {
+  const names = Object.keys(attributes);
+  if (Object.keys(styles).length > 0) names.push('style');
+  return names.flatMap((name) => getAttribute(element, name) ?? []);
 }
 
 /** Whether what both want is the same. */
