@@ -17,6 +17,7 @@ export default defineCheck({
   // What it took in of the page makes it wide: that ends with it.
   explains: [
     { findings: ['page-scrolls-sideways', 'slot-overflow'], anywhere: true, fits: isWidened },
+    { findings: ['nothing-rendered'], anywhere: true, fits: isSwallowed },
   ],
   judge(c): Fact<Break>[] {
     const found = findBreak(c.snippet.text);
@@ -65,6 +66,11 @@ export default defineCheck({
 function isWidened({ culprit, byContent }: Fact<unknown>, found: Break): boolean {
   const open = found.kind === 'element' ? found.open : [];
   return byContent === true && culprit.at === 'element' && open.includes(culprit.offset);
+}
+
+/** What is taken for text, or for part of a tag, does not show. */
+function isSwallowed(_other: Fact<unknown>, { kind }: Break): boolean {
+  return kind === 'raw-text' || kind === 'comment' || kind === 'tag';
 }
 
 function say(found: Break): string {

@@ -1,14 +1,23 @@
 import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
 import type { PictureFact } from '../../core/evidence.js';
-import { blameElement } from '../../core/measure/blame.js';
-import { getTagSpan, getValue, type Markup, type MarkupElement } from '../../core/markup/markup.js';
+import { blameElement, getBlamed } from '../../core/measure/blame.js';
+import {
+  getTagSpan,
+  getText,
+  getValue,
+  listInside,
+  type Markup,
+  type MarkupElement,
+} from '../../core/markup/markup.js';
 import { describeElement, getMarkupName } from '../../core/markup/names.js';
-import { isDecoration, isPicture } from '../../core/standards/elements.js';
+import { isDecoration, isLinkOrButton, isPicture } from '../../core/standards/elements.js';
 import { capitalize, nameElement } from '../../core/words/list.js';
 import { isHidden } from '../../core/markup/hidden.js';
 
 interface Data {
   tag: string;
+  /** What it stands in and names: then it is no decoration. */
+  control: 'link' | 'button' | null;
 }
 
 /** Pictures of this size and less are counters, not content. */
@@ -25,8 +34,15 @@ export default defineCheck({
   needs: ['pictures'],
   markup: true,
   judge: (c) => (c.renders.length === 0 ? judgeMarkup(c.markup) : judgeRenders(c)),
-  says({ tag }, fact) {
+  says({ tag, control }, fact) {
     const what = capitalize(nameElement(tag, fact.culprit));
+    if (control && tag === 'img') {
+      return {
+        message: `${what} in a ${control} has no text alternative, and the ${control} no other name.`,
+        notice: `A screen reader says “${control}”, or reads out an address, and not where it leads.`,
+        cure: `Say in \`alt\` where the ${control} leads or what it does, such as \`alt="To the members’ desk"\`.`,
+      };
+    }
     return {
       message: `${what} has no text alternative.`,
       notice: 'People who cannot see it hear a file name, or nothing at all.',
@@ -38,7 +54,11 @@ export default defineCheck({
   },
   measures: ({ width, height }) =>
     `${Math.round(Number(width))} × ${Math.round(Number(height))} px large`,
-  samples: [{ tag: 'img' }, { tag: 'svg' }],
+  samples: [
+    { tag: 'img', control: null },
+    { tag: 'img', control: 'link' },
+    { tag: 'svg', control: null },
+  ],
   examples: {
     faulty: [
       {
@@ -79,10 +99,12 @@ function judgeRenders(c: Case<'pictures'>): Fact<Data>[] {
   // A picture that is hidden at one width and shown at another is seen: one sighting is enough.
   return c.renders.flatMap((render) =>
     render.pictures.filter(isUnnamed).map((picture) => {
-      const { where, culprit } = blameElement(c.markup, picture);
+      const blame = blameElement(c.markup, picture);
+      const { where, culprit } = blame;
+      const control = findControl(c.markup, getBlamed(c.markup, blame));
       const measured = { name: picture.name, width: picture.box.width, height: picture.box.height };
       const seen = [makeSeen(render, measured)];
-      return { where, culprit, confirmed: true, data: { tag: picture.tag }, seen };
+      return { where, culprit, confirmed: true, data: { tag: picture.tag, control }, seen };
     }),
   );
 }
@@ -109,9 +131,20 @@ function judgeMarkup(markup: Markup): Fact<Data>[] {
       where: getTagSpan(element),
       culprit: { at: 'element', offset: element.offset },
       confirmed: false,
-      data: { tag: element.name },
+      data: { tag: element.name, control: findControl(markup, element) },
       seen: [],
     }));
+}
+
+/** The link or button around it that nothing else names. */
+function findControl(markup: Markup, element: MarkupElement | null): Data['control'] {
+  for (let at = element?.parent ?? null; at; at = at.parent) {
+    if (!isLinkOrButton(describeElement(at))) continue;
+    const named = [at, ...listInside(at)].some((one) => getMarkupName(markup, one));
+    if (named || getText(at)) return null;
+    return at.name === 'a' ? 'link' : 'button';
+  }
+  return null;
 }
 
 /** An empty alt marks an img as decoration; an image button and an area have no such way out. */
