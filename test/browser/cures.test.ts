@@ -36,6 +36,14 @@ const CURED = [
   `<video ${TALK} width="800" height="450"></video>`,
   '<input size="120" aria-label="Seed">',
   `<select aria-label="Seed"><option>${LONG}</option></select>`,
+  `<img ${BEANS} style="min-width: 600px">`,
+  `<p>x <span style="white-space: nowrap">${LONG}</span></p>`,
+  `<p><code>${LONG.replaceAll(' ', '_')}</code></p>`,
+  `<div style="display: flex"><p>${LONG.replaceAll(' ', '_')}</p><p>x</p></div>`,
+  `<style>.a { width: 900px } @media (max-width: 500px) { .a { width: 600px } }</style><p class="a" style="${PAINT}">x</p>`,
+  `<div style="width: 560px"><iframe ${PLAYER} width="560" height="315" style="border: 0"></iframe></div>`,
+  `<div style="position: relative; padding-bottom: 56.25%; width: 640px"><iframe ${PLAYER} style="position: absolute; inset: 0; width: 100%; height: 100%; border: 0"></iframe></div>`,
+  `<div style="width: 900px"><p style="width: 900px; ${PAINT}">Sow</p></div>`,
   `<ul style="display: flex; list-style: none; gap: 20px">${'<li>Pumpkins</li>'.repeat(6)}</ul>`,
   `<video ${TALK} autoplay="false" style="width: 100%"></video>`,
   '<div class="a"><p>Sow</p>',
@@ -46,7 +54,7 @@ const CURED = [
 /** Faults for which no change is certain. */
 const UNCURED = [
   '<style>.a::after { content: ""; display: block; width: 1500px; height: 1px }</style><p class="a">Sow</p>',
-  `<div style="width: 900px"><p style="width: 900px; ${PAINT}">Sow</p></div>`,
+  `<div style="display: flex"><div style="overflow: hidden; flex: none"><p style="width: 900px; ${PAINT}">x</p></div></div>`,
   `<div style="width: 900px; margin-left: 40px; ${PAINT}">Sow</div>`,
   '<table><tr><td style="min-width: 300px">Bean</td><td style="min-width: 300px">Pea</td></tr></table>',
   `<table><tr><td><img ${BEANS} width="600" height="200"></td></tr></table>`,

@@ -30,15 +30,28 @@ export function findDeclaration(
   properties: readonly string[] | RegExp,
   width: number | null = null,
 ): StyleDeclaration | null {
+  return listByWeight(markup, element, properties, width)[0] ?? null;
+}
+
+/** All declarations of these properties for an element that can count, the one that outdoes the others first. */
+export function listByWeight(
+  markup: Markup,
+  element: MarkupElement,
+  properties: readonly string[] | RegExp,
+  width: number | null = null,
+): StyleDeclaration[] {
   const { inline, ruled: all } = listDeclarations(markup, element, properties);
   const ruled = width === null ? all : all.filter((one) => appliesAt(one, width));
-  return (
-    ruled.findLast((d) => d.important) ??
-    inline.at(-1) ??
-    ruled.findLast((d) => !d.inMedia) ??
-    ruled.at(-1) ??
-    null
-  );
+  // What is known to hold at this width counts like what stands under no condition.
+  const holds = ({ inMedia, media }: StyleDeclaration) =>
+    !inMedia || (width !== null && media !== null && holdsAt(media, width) === true);
+  const weigh = (one: StyleDeclaration) => {
+    if (one.important) return one.selector === null ? 4 : 3;
+    if (one.selector === null) return 2;
+    return holds(one) ? 1 : 0;
+  };
+  // Of two of one weight the later one counts.
+  return [...ruled, ...inline].reverse().sort((a, b) => weigh(b) - weigh(a));
 }
 
 /** Whether a declaration can count in a window of a width, px. */

@@ -1,8 +1,18 @@
 import type { ElementFact } from '../evidence.js';
-import { getAttribute, listInside, type Markup, type MarkupElement } from '../markup/markup.js';
-import { appliesAt, findDeclaration, readStyles, type StyleDeclaration } from '../markup/styles.js';
+import { getValue, listInside, type Markup, type MarkupElement } from '../markup/markup.js';
+import { appliesAt, listByWeight, readStyles, type StyleDeclaration } from '../markup/styles.js';
 import { REPLACED } from '../standards/elements.js';
-import type { Span } from '../snippet.js';
+import {
+  findFixed,
+  findRow,
+  getPush,
+  isComputed,
+  isSigned,
+  listPixels,
+  sets,
+  stateBy,
+  stateByAttribute,
+} from './declared.js';
 import { blameElement, getBlamed, SAMPLE_BLAME, type Blame } from './blame.js';
 
 /** What of an element makes it reach too far. */
@@ -101,7 +111,8 @@ export function blameWidth(markup: Markup, fact: Sized, wish: WidthWish): WidthB
   return blame;
 }
 
-type Found = Partial<WidthBlame>;
+/** What is found out of a blame. */
+type Found = Partial<WidthBlame> & Pick<WidthBlame, 'reason'>;
 
 const PLACE = [
   'margin-right',
@@ -117,9 +128,6 @@ const PLACE = [
   'transform',
   'translate',
 ];
-/** Those that push an element to the right where their length is below zero. */
-const BACKWARDS = /^(margin-right|margin-inline-end|right)$/;
-const FORWARDS = /^(margin-left|margin-inline-start|left|transform|translate)$/;
 const ROOM = /^(padding|border)(-(left|right|inline)(-(start|end))?)?(-width)?$/;
 const KEEPS_LINES = /^(nowrap|pre)\b/;
 
@@ -138,15 +146,20 @@ class Search {
     const text = () => this.#text();
     const animation = () => this.#animation();
     const around = [() => this.#tracks(), () => this.#row()];
-    if (this.wish.by === 'ink')
-      return [() => this.#room(/^text-indent$/), text, () => this.#generated()];
+    const inline = this.fact.style.display === 'inline' && !REPLACED.has(this.element.name);
+    if (this.wish.by === 'ink' || inline)
+      return [() => this.#room(/^text-indent$/), text, () => this.#generated(), place];
     // What would fit by its width is in the wrong place.
     if (this.fact.box.width <= this.wish.room) return [place, animation, size, ...around];
-    return [size, () => this.#room(ROOM), () => this.#kept(), animation, ...around, place];
+    return [size, () => this.#room(ROOM), () => this.#kept(), animation, ...around, place, text];
   }
 
   #find(element: MarkupElement, properties: readonly string[] | RegExp): StyleDeclaration | null {
-    return findDeclaration(this.markup, element, properties, this.wish.window);
+    return this.#list(element, properties)[0] ?? null;
+  }
+
+  #list(element: MarkupElement, properties: readonly string[] | RegExp): StyleDeclaration[] {
+    return listByWeight(this.markup, element, properties, this.wish.window);
   }
 
   /** A width of its own: the least one first, where that decides. */
@@ -158,17 +171,26 @@ class Search {
     const least = this.#find(element, ['min-width', 'min-inline-size']);
     if (least && this.#decides(least)) return at(least, 'size');
     for (const property of ['width', 'inline-size', 'flex-basis', 'flex']) {
-      const found = this.#find(element, [property]);
-      if (found && sets(found) && (!own || isComputed(found, style.width)))
-        return at(found, 'size');
+      const found = this.#list(element, [property]).find(
+        (one) => sets(one) && (!own || isComputed(one, style.width)),
+      );
+      if (found) return this.#fills(found.value) ?? at(found, 'size');
     }
-    const attribute = getAttribute(element, 'width');
-    if (attribute) {
-      const { offset, endOffset } = attribute;
-      const written = this.markup.text.slice(offset, endOffset);
-      return { where: { offset, endOffset }, attribute: written, reason: 'size' };
-    }
+    const stated = stateByAttribute(this.markup, element);
+    if (stated) return this.#fills(getValue(element, 'width')!) ?? { ...stated, reason: 'size' };
     return least && sets(least) ? at(least, 'size') : null;
+  }
+
+  /** What takes the whole width of something that is too wide itself is as wide as that makes it. */
+  #fills(value: string): Found | null {
+    if (value.trim() !== '100%') return null;
+    for (let around = this.element.parent; around; around = around.parent) {
+      const found = findFixed(this.markup, around, this.wish.room, this.wish.window);
+      if (!found) continue;
+      const culprit = { at: 'element', offset: around.offset } as const;
+      return { ...found, culprit, tag: around.name, reason: 'size' };
+    }
+    return null;
   }
 
   /** Whether the least width is what counts: more than the width that is asked for beside it, and than there is room. */
@@ -211,7 +233,8 @@ class Search {
 
   /** Text that may not break, or has nowhere to; said by the element itself or by one around it. */
   #text(): Found | null {
-    return this.#kept() ?? (hasText(this.element) ? { reason: 'text' } : null);
+    const own = hasText(this.element) && !REPLACED.has(this.element.name);
+    return this.#kept() ?? (own ? { reason: 'text' } : null);
   }
 
   #kept(): Found | null {
@@ -251,69 +274,14 @@ class Search {
 
   /** Items that stand in one row, each of which would fit alone. */
   #row(): Found | null {
+    if (this.fact.box.width > this.wish.room) return null;
     const row = findRow(this.markup, this.element, this.wish.window);
     return row && at(row, 'row');
   }
 }
 
-/** What makes an element stand in one row with those beside it, however little room there is. */
-export function findRow(
-  markup: Markup,
-  { parent }: MarkupElement,
-  window: number | null = null,
-): StyleDeclaration | null {
-  const display = parent && findDeclaration(markup, parent, ['display'], window);
-  if (!display || !/^(inline-)?flex\b/.test(display.value)) return null;
-  const wraps = findDeclaration(markup, parent, ['flex-wrap', 'flex-flow'], window);
-  if (!wraps) return display;
-  return /\bwrap\b/.test(wraps.value) ? null : wraps;
-}
-
 function at(declaration: StyleDeclaration, reason: Reason): Found {
-  return { where: getSpan(declaration), declaration, reason };
-}
-
-function getSpan({ offset, endOffset }: Span): Span {
-  return { offset, endOffset };
-}
-
-/** `auto` and the like are no cause. */
-function sets({ value }: StyleDeclaration): boolean {
-  return !/^(auto|0|none|initial|inherit|unset|revert|0 1 auto|1)$/.test(value.trim());
-}
-
-/** Whether it is this declaration that came to count: in px the computed value tells. */
-function isComputed({ property, value }: StyleDeclaration, computed: string): boolean {
-  if (!/^(width|inline-size)$/.test(property)) return true;
-  const [written, now] = [value, computed].map((one) => /^([\d.]+)px$/i.exec(one.trim())?.[1]);
-  if (written === undefined || computed === '') return true;
-  return now !== undefined && Math.abs(Number(written) - Number(now)) < 1;
-}
-
-/** To which sides a length pushes is told by its sign. */
-function isSigned(property: string): boolean {
-  return BACKWARDS.test(property) || FORWARDS.test(property);
-}
-
-/** How far a declaration pushes: px to the right; where it may be to either side, its size. */
-function getPush({ property, value }: StyleDeclaration): number {
-  const lengths = [...value.matchAll(/(-?[\d.]+)(px|r?em|%|v\w+)/g)];
-  const first = lengths.map(
-    ([, n, unit]) => Number(n) * (unit === 'px' || unit === '%' ? 1 : EM),
-  )[0];
-  if (first === undefined) return isSigned(property) || /^0\b/.test(value) ? 0 : 1;
-  if (BACKWARDS.test(property)) return -first;
-  if (FORWARDS.test(property)) return first;
-  const sizes = lengths.map(([, n, unit]) => Math.abs(Number(n)) * (unit === 'px' ? 1 : EM));
-  return Math.max(...sizes);
-}
-
-const EM = 16;
-
-function listPixels(value: string): number[] {
-  return [...value.matchAll(/([\d.]+)(px|r?em)/g)].map(
-    ([, n, unit]) => Number(n) * (unit === 'px' ? 1 : EM),
-  );
+  return { ...stateBy(declaration), reason };
 }
 
 function hasText(element: MarkupElement): boolean {

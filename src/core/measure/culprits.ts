@@ -59,7 +59,20 @@ export function findCulprits(elements: readonly ElementFact[], wish: CulpritWish
         !line.includes(one) && !family.isWithin(one, element) && !family.isWithin(element, one),
     );
   }
-  return culprits;
+  return culprits.filter((one) => !isPushed(one, culprits, family, wish));
+}
+
+/** Pushed out by what stands beside it, and is too wide by itself. */
+function isPushed(
+  { element }: Culprit,
+  culprits: readonly Culprit[],
+  family: Family,
+  { left, right }: CulpritWish,
+): boolean {
+  const parent = family.getParent(element);
+  const isTooWide = ({ box }: ElementFact) => box.width > right - left;
+  if (!parent || !/(flex|grid)/.test(parent.style.display) || isTooWide(element)) return false;
+  return culprits.some((one) => one.element.parent === parent.id && isTooWide(one.element));
 }
 
 /** An inline element and those beside it that stick out too; replaced elements stand for themselves. */

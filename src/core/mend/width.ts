@@ -1,4 +1,5 @@
-import { findRow, type WidthBlame } from '../measure/blame-width.js';
+import type { WidthBlame } from '../measure/blame-width.js';
+import { findFixed, findRow } from '../measure/declared.js';
 import { getBlamed, type Blame } from '../measure/blame.js';
 import { getValue, listInside, type Markup, type MarkupElement } from '../markup/markup.js';
 import { findDeclaration, type StyleDeclaration } from '../markup/styles.js';
@@ -35,28 +36,46 @@ function isInTable(element: MarkupElement): boolean {
   return false;
 }
 
-/** It may shrink with its room, and so may what in it is too wide by a width of its own. */
+/**
+ * It may shrink with its room, and so may what is around it, and in it, that is too wide by a width of its
+ * own: one without the other cures nothing.
+ */
 function mendSize(markup: Markup, element: MarkupElement, blame: WidthBlame): Intent[] | null {
-  const { declaration } = blame;
-  if (isMoved(markup, element)) return null;
+  const { room } = blame;
+  const around = getOutermost(markup, element, room);
   // The shapes of a drawing shrink with it.
-  const inside = element.name === 'svg' ? [] : listInside(element);
-  const inner = inside.filter((one) => isTooWide(markup, one, blame.room));
-  // What is wide for another reason has to be decided by a person.
-  if (inner.some((one) => !KEEPS_RATIO.test(one.name))) return null;
-  const own = declaration
-    ? shrink(markup, element, declaration)
-    : setStyle(element, shrinkByAttribute(element));
-  if (!own) return null;
+  const inside = around.name === 'svg' ? [] : listInside(around);
+  const wide = [around, ...inside].filter((one) => one === element || isTooWide(markup, one, room));
+  const cures = wide.map((one) => {
+    const known = one === element ? blame.declaration : findOwn(markup, one);
+    return isMoved(markup, one) ? null : shrinkOne(markup, one, known);
+  });
   const row = findRow(markup, element);
   const beside = element.parent?.children.filter((one) => one !== element) ?? [];
   // Each of a row must fit for the row to fit.
-  if (row && beside.some((one) => isTooWide(markup, one, blame.room))) return null;
-  return [
-    ...own,
-    ...inner.flatMap((one) => setStyle(one, { 'max-width': '100%', height: 'auto' })),
-    ...(row ? wrapRow(row, element.parent!) : []),
-  ];
+  if (row && beside.some((one) => isTooWide(markup, one, room))) return null;
+  if (cures.some((one) => one === null)) return null;
+  return [...cures.flatMap((one) => one ?? []), ...(row ? wrapRow(row, element.parent!) : [])];
+}
+
+function getOutermost(markup: Markup, element: MarkupElement, room: number): MarkupElement {
+  let outermost = element;
+  for (let at = element.parent; at; at = at.parent) if (isTooWide(markup, at, room)) outermost = at;
+  return outermost;
+}
+
+function findOwn(markup: Markup, element: MarkupElement): StyleDeclaration | null {
+  return findDeclaration(markup, element, ['min-width', 'width', 'inline-size']);
+}
+
+function shrinkOne(
+  markup: Markup,
+  element: MarkupElement,
+  declaration: StyleDeclaration | null,
+): Intent[] | null {
+  if (declaration) return shrink(markup, element, declaration);
+  const declarations = shrinkByAttribute(element);
+  return declarations && setStyle(element, declarations);
 }
 
 const KEEPS_RATIO = /^(img|video|canvas)$/;
@@ -106,7 +125,10 @@ function shrink(
   declaration: StyleDeclaration,
 ): Intent[] | null {
   const { property, value, selector } = declaration;
-  if (/^min-/.test(property)) return write(declaration, element, { [property]: '0' });
+  if (/^min-/.test(property)) {
+    const own = REPLACED.has(element.name) ? mendContent(element) : [];
+    return own && [...write(declaration, element, { [property]: '0' }), ...own];
+  }
   if (!/^(width|inline-size)$/.test(property)) return null;
   const height = findDeclaration(markup, element, ['height']);
   const instead = getInstead(element, value, height?.value ?? null);
@@ -162,22 +184,19 @@ function isMoved(markup: Markup, element: MarkupElement): boolean {
   return moves || /^(absolute|fixed)$/.test(placed?.value ?? '');
 }
 
-/** A width of its own, in px or a share of its parent's, that is more than the room. */
+/** A width of its own that is more than the room. */
 function isTooWide(markup: Markup, element: MarkupElement, room: number): boolean {
-  const found = findDeclaration(markup, element, ['min-width', 'width', 'inline-size']);
-  const written = found?.value ?? toLength(getValue(element, 'width')) ?? '';
-  const px = /^([\d.]+)px$/i.exec(written.trim())?.[1];
-  return Number(px ?? 0) > room;
+  return findFixed(markup, element, room) !== null;
 }
 
 /** Only where each of a row fits by itself. */
 function mendRow(
   markup: Markup,
   { parent }: MarkupElement,
-  { declaration, room }: WidthBlame,
+  { declaration, room, width }: WidthBlame,
 ): Intent[] | null {
-  if (!declaration || !parent || parent.children.some((one) => isTooWide(markup, one, room)))
-    return null;
+  if (!declaration || !parent || width > room) return null;
+  if (parent.children.some((one) => isTooWide(markup, one, room))) return null;
   return wrapRow(declaration, parent);
 }
 

@@ -15,7 +15,7 @@ export function cureWidth(blame: WidthBlame): string {
   if (reason === 'room' && named) return `Take ${named} out, or make it smaller.`;
   if (reason === 'animation' && named) return `Let ${named} end within the page, or take it out.`;
   if (reason === 'tracks' && named)
-    return `Let the columns shrink: minmax(0, 1fr) in place of the fixed lengths in ${named}.`;
+    return `Let the columns shrink: minmax(0, 1fr) instead of what ${named} has.`;
   if (reason === 'row') return 'Let the row wrap: `flex-wrap: wrap`.';
   if (reason === 'text' && tag === 'pre')
     return 'Give the <pre> a scroller of its own (`overflow-x: auto`), or let its lines wrap (`white-space: pre-wrap`).';
