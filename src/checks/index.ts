@@ -1,4 +1,5 @@
 import type { Check } from '../core/check.js';
+import addressInsteadOfCode from './paste/address-instead-of-code.js';
 import altSaysNothing from './pictures/alt-says-nothing.js';
 import attributeMisspelt from './paste/attribute-misspelt.js';
 import audioAutoplays from './media/audio-autoplays.js';
@@ -7,26 +8,35 @@ import autoplayDidNotStart from './media/autoplay-did-not-start.js';
 import autoplayValueIgnored from './media/autoplay-value-ignored.js';
 import autoplayWithSound from './media/autoplay-with-sound.js';
 import autoplayWithoutInline from './media/autoplay-without-inline.js';
+import codeShowsAsText from './paste/code-shows-as-text.js';
+import curlyQuotes from './paste/curly-quotes.js';
+import elementMisspelt from './paste/element-misspelt.js';
 import frameAutoplayWithSound from './media/frame-autoplay-with-sound.js';
 import frameBorderLeftOn from './frames/frame-border-left-on.js';
 import frameFixedSize from './frames/frame-fixed-size.js';
 import frameRefused from './frames/frame-refused.js';
 import frameUnnamed from './frames/frame-unnamed.js';
 import frameWiderThanSlot from './frames/frame-wider-than-slot.js';
+import headingOutOfStep from './paste/heading-out-of-step.js';
 import hostPrivateAddress from './scripts/host-private-address.js';
 import linkedPictureUnnamed from './pictures/linked-picture-unnamed.js';
 import nothingRendered from './page/nothing-rendered.js';
 import pageHangs from './page/page-hangs.js';
 import pageScrollsSideways from './page/page-scrolls-sideways.js';
 import pageTakenOver from './page/page-taken-over.js';
+import pastedTwice from './paste/pasted-twice.js';
 import pictureWithoutAlt from './pictures/picture-without-alt.js';
+import placeholderLeftIn from './paste/placeholder-left-in.js';
 import scriptBlocksPage from './scripts/script-blocks-page.js';
 import scriptWeightOverLimit from './scripts/script-weight-over-limit.js';
 import slotOverflow from './page/slot-overflow.js';
+import styleImportTooLate from './paste/style-import-too-late.js';
+import styleReachesOutside from './paste/style-reaches-outside.js';
 import tagLeftOpen from './paste/tag-left-open.js';
 
 /** All checks, by name. A new one is one file and one line here. */
 export const CHECKS: readonly Check[] = [
+  addressInsteadOfCode,
   altSaysNothing,
   attributeMisspelt,
   audioAutoplays,
@@ -35,21 +45,29 @@ export const CHECKS: readonly Check[] = [
   autoplayValueIgnored,
   autoplayWithSound,
   autoplayWithoutInline,
+  codeShowsAsText,
+  curlyQuotes,
+  elementMisspelt,
   frameAutoplayWithSound,
   frameBorderLeftOn,
   frameFixedSize,
   frameRefused,
   frameUnnamed,
   frameWiderThanSlot,
+  headingOutOfStep,
   hostPrivateAddress,
   linkedPictureUnnamed,
   nothingRendered,
   pageHangs,
   pageScrollsSideways,
   pageTakenOver,
+  pastedTwice,
   pictureWithoutAlt,
+  placeholderLeftIn,
   scriptBlocksPage,
   scriptWeightOverLimit,
   slotOverflow,
+  styleImportTooLate,
+  styleReachesOutside,
   tagLeftOpen,
 ];

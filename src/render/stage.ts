@@ -55,6 +55,8 @@ export interface StageOptions {
   shots: boolean;
 }
 
+/** How often the time to hang is given to a page without code of its own. */
+const PATIENCE = 3;
 /** How long it may take to make a tab ready, beside what it may hang, ms. */
 const PREPARED = 4000;
 
@@ -186,7 +188,9 @@ async function look(
 ): Promise<Seen> {
   const { limits, profile } = options;
   const traits = joinTraits(options.traits);
-  const heart = page.watchHeart(limits.hang);
+  // What has no code cannot run on without end: it is slow, and a busy machine slower.
+  const runs = traits.changes || options.hostChanges;
+  const heart = page.watchHeart(runs ? limits.hang : PATIENCE * limits.hang);
   const seen: Seen = { stopped: null, stillMoving: [], reading: null };
   const work = async () => {
     if (!options.shown?.resizable && (await page.load(address, limits.load)) === null)

@@ -88,7 +88,7 @@ export default defineCheck({
       },
       {
         name: 'a border of its own',
-        code: '<style>iframe { border: 1px solid #3d5a73; box-sizing: border-box; width: 100%; height: 200px }</style><iframe title="Map of the glasshouse" src="https://maps.fernmap.example/embed/glasshouse"></iframe>',
+        code: '<style>.map { border: 1px solid #3d5a73; box-sizing: border-box; width: 100%; height: 200px }</style><iframe class="map" title="Map of the glasshouse" src="https://maps.fernmap.example/embed/glasshouse"></iframe>',
       },
     ],
   },

@@ -62,7 +62,7 @@ export default defineCheck({
     sound: [
       {
         name: 'hidden on phones only',
-        code: '<style>@media (max-width: 600px) { video { display: none } }</style><p>Rain</p><video src="https://media.loam.example/rain.mp4" autoplay muted playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"></video>',
+        code: '<style>@media (max-width: 600px) { .rain { display: none } }</style><p>Rain</p><video class="rain" src="https://media.loam.example/rain.mp4" autoplay muted playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"></video>',
       },
       {
         name: 'it plays',

@@ -76,12 +76,16 @@ export function isScript(element: MarkupElement): boolean {
   return element.name === 'script' && SCRIPT_TYPES.test((getValue(element, 'type') ?? '').trim());
 }
 
+/** A frame with no document has no code. */
+const BLANK = /^(about:blank)?$/i;
+
 /** A frame whose document is of the page's own origin can reach into the page. */
 function isOwnDocument(element: MarkupElement): boolean {
+  const src = getValue(element, 'src')?.trim() ?? '';
   return (
     getValue(element, 'srcdoc') !== null ||
     getValue(element, 'shadowrootmode') !== null ||
-    (element.name === 'iframe' && !/^(https?:)?\/\//i.test(getValue(element, 'src') ?? ''))
+    (element.name === 'iframe' && !BLANK.test(src) && !/^(https?:)?\/\//i.test(src))
   );
 }
 

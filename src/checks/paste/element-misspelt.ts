@@ -1,0 +1,107 @@
+import distance from 'damerau-levenshtein';
+import { defineCheck, type Fact } from '../../core/check.js';
+import type { Markup, MarkupElement } from '../../core/markup/markup.js';
+import type { Intent } from '../../core/mend/intent.js';
+import { HTML_ELEMENTS, isElementName } from '../../core/standards/names.js';
+
+interface Data {
+  written: string;
+  meant: string;
+  element: number;
+}
+
+/** From so many letters on two edits may be between what is written and what is meant. */
+const LONG = 8;
+/** Under so many only two letters that changed places are taken for a slip. */
+const SHORT = 5;
+
+export default defineCheck({
+  id: 'element-misspelt',
+  subject: 'paste',
+  level: 'blocker',
+  title: 'An element’s name is misspelt',
+  decided:
+    'A name that is no element of HTML, SVG or MathML, has no hyphen, and is one small edit away from one (two edits from eight letters on; under five letters only a swap).',
+  standard: 'HTML Living Standard, 13.1.2 Elements',
+  needs: [],
+  markup: true,
+  // What the element was to do it does not: that ends with it.
+  explains: [
+    { findings: ['nothing-rendered'], anywhere: true, fits: () => true },
+    { findings: ['tag-left-open'], anywhere: true, fits: isOfElement },
+  ],
+  judge: (c): Fact<Data>[] =>
+    c.markup.elements.flatMap((element): Fact<Data>[] => {
+      const meant = findMeant(element);
+      if (meant === null) return [];
+      const start = element.offset + 1;
+      return [
+        {
+          where: { offset: start, endOffset: start + element.name.length },
+          culprit: { at: 'element', offset: element.offset },
+          confirmed: true,
+          data: { written: element.name, meant, element: element.offset },
+          seen: [],
+        },
+      ];
+    }),
+  says: ({ written, meant }) => ({
+    message: `There is no element <${written}>; did you mean <${meant}>?`,
+    notice: 'The browser makes nothing of it: what it was to show, play or load is not there.',
+    cure: `Write \`<${meant}>\`.`,
+  }),
+  mend: ({ meant }, { culprit }, markup) =>
+    culprit.at === 'element' ? rename(markup, culprit.offset, meant) : null,
+  brief: ({ written }) => `there is no element <${written}>`,
+  samples: [{ written: 'ifram', meant: 'iframe', element: 0 }],
+  examples: {
+    faulty: [
+      { name: 'a letter too few', code: '<p>Sow in May.</p><sectio><p>Water well.</p></sectio>' },
+      { name: 'letters swapped', code: '<p>Sow in <sapn>May</sapn>.</p>' },
+    ],
+    sound: [
+      { name: 'an element of one’s own', code: '<seed-box><p>Sow in May.</p></seed-box>' },
+      {
+        name: 'drawing and formula',
+        code: '<svg width="9" height="9" viewBox="0 0 9 9" aria-hidden="true"><circle r="4" cx="4" cy="4"/></svg><p>Sow <math><mi>n</mi></math> seeds</p>',
+      },
+    ],
+  },
+});
+
+function isOfElement({ where }: Fact<unknown>, { element }: Data): boolean {
+  return where.offset === element;
+}
+
+function findMeant({ name }: MarkupElement): string | null {
+  if (isElementName(name) || !/^[a-z][a-z0-9]*$/.test(name)) return null;
+  const most = name.length >= LONG ? 2 : 1;
+  let best: string | null = null;
+  let least = most + 1;
+  for (const known of HTML_ELEMENTS) {
+    if (Math.abs(known.length - name.length) > most) continue;
+    if (name.length < SHORT && !isSwap(name, known)) continue;
+    const { steps } = distance(name, known);
+    if (steps < least) [best, least] = [known, steps];
+  }
+  return best;
+}
+
+function isSwap(a: string, b: string): boolean {
+  return a.length === b.length && [...a].sort().join('') === [...b].sort().join('');
+}
+
+/** In its start tag, and in its end tag where it has one. */
+function rename({ text, elements }: Markup, offset: number, meant: string): Intent[] | null {
+  const element = elements.find((one) => one.offset === offset);
+  if (!element) return null;
+  const length = element.name.length;
+  const put = (at: number): Intent => ({
+    do: 'replace-text',
+    span: { offset: at, endOffset: at + length },
+    text: meant,
+  });
+  const end = /<\/([^\s>]*)[^>]*>$/.exec(text.slice(element.tagEnd, element.endOffset));
+  const closes = end?.[1]?.toLowerCase() === element.name;
+  return [put(offset + 1), ...(closes ? [put(element.tagEnd + end!.index + 2)] : [])];
+}

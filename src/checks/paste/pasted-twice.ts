@@ -1,0 +1,73 @@
+import { defineCheck, type Fact } from '../../core/check.js';
+import { getAttribute, getValue, type MarkupElement } from '../../core/markup/markup.js';
+import { listSources } from '../../core/markup/embeds.js';
+import { parseAddress } from '../../core/measure/site.js';
+
+interface Data {
+  name: string;
+  address: string;
+  line: number;
+}
+
+export default defineCheck({
+  id: 'pasted-twice',
+  subject: 'paste',
+  level: 'concern',
+  title: 'The same thing was pasted twice',
+  decided:
+    'Two frames, players or scripts of the snippet are the same element with the same address. Not scripts that are data, nor what differs in its address.',
+  standard: null,
+  needs: [],
+  markup: true,
+  judge(c): Fact<Data>[] {
+    const first = new Map<string, MarkupElement>();
+    return c.markup.elements.flatMap((element): Fact<Data>[] => {
+      const source = listSources(element)[0];
+      const address = source && parseAddress(source.value.trim(), c.house.origin)?.href;
+      if (!source || !address) return [];
+      const key = `${element.name} ${address} ${getValue(element, 'type') ?? ''}`;
+      const before = first.get(key);
+      if (!before) {
+        first.set(key, element);
+        return [];
+      }
+      const where = getAttribute(element, source.name) ?? source;
+      const { line } = c.markup.place({ offset: before.offset, endOffset: before.tagEnd });
+      return [
+        {
+          where: { offset: where.offset, endOffset: where.endOffset },
+          culprit: { at: 'element', offset: element.offset },
+          group: 'twice',
+          confirmed: true,
+          data: { name: element.name, address, line },
+          seen: [],
+        },
+      ];
+    });
+  },
+  says: ({ name, address, line }) => ({
+    message: `This <${name}> with ${address} stands here for the second time: the first is in line ${line}.`,
+    notice: 'The same shows twice, or is loaded and counted twice.',
+    cure: 'Take one of the two out.',
+  }),
+  brief: ({ name }) => `the same <${name}> twice`,
+  samples: [{ name: 'iframe', address: 'https://maps.fernmap.example/embed/x', line: 1 }],
+  examples: {
+    faulty: [
+      {
+        name: 'a map',
+        code: '<iframe title="Map" src="https://maps.fernmap.example/embed/x" style="border: 0; width: 100%"></iframe>\n<iframe title="Map" src="https://maps.fernmap.example/embed/x" style="border: 0; width: 100%"></iframe>',
+      },
+    ],
+    sound: [
+      {
+        name: 'two maps',
+        code: '<iframe title="Glasshouse" src="https://maps.fernmap.example/embed/x" style="border: 0; width: 100%"></iframe>\n<iframe title="Desk" src="https://maps.fernmap.example/embed/y" style="border: 0; width: 100%"></iframe>',
+      },
+      {
+        name: 'one picture in two places',
+        code: '<p><img src="https://static.rootcellar.example/beans.png" alt="Beans" width="40"> May</p><p><img src="https://static.rootcellar.example/beans.png" alt="Beans again" width="40"> June</p>',
+      },
+    ],
+  },
+});

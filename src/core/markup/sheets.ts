@@ -1,0 +1,75 @@
+import type { Atrule, CssNode, Rule, StyleSheet } from 'css-tree';
+import parse from 'css-tree/parser';
+import type { Span } from '../snippet.js';
+import type { Markup, MarkupElement } from './markup.js';
+
+/** A rule of a sheet, outside of all others. */
+export interface TopRule extends Span {
+  /** The name of an at-rule, in lower case; null for a style rule. */
+  at: string | null;
+  /** Whether it has a block, as `@layer x { … }` and not `@layer x;`. */
+  block: boolean;
+}
+
+/** A style rule with its selectors, wherever it stands. */
+export interface StyleRule {
+  /** Each selector of its list, as a tree and as written. */
+  selectors: { node: CssNode; text: string; span: Span }[];
+}
+
+/** A style element as its rules. */
+export interface Sheet {
+  element: MarkupElement;
+  top: TopRule[];
+  rules: StyleRule[];
+}
+
+/** The style elements of a snippet, but for those in drawings' templates. */
+export function readSheets(markup: Markup): Sheet[] {
+  return markup.elements
+    .filter(({ name }) => name === 'style')
+    .map((one) => readSheet(markup, one));
+}
+
+function readSheet({ text }: Markup, element: MarkupElement): Sheet {
+  const close = text.toLowerCase().lastIndexOf('</style', element.endOffset);
+  const end = close >= element.tagEnd ? close : element.endOffset;
+  const css = text.slice(element.tagEnd, end);
+  const tree = parse(css, { positions: true, onParseError: () => undefined }) as StyleSheet;
+  const toSpan = ({ loc }: CssNode): Span => ({
+    offset: element.tagEnd + (loc?.start.offset ?? 0),
+    endOffset: element.tagEnd + (loc?.end.offset ?? 0),
+  });
+  const sheet: Sheet = { element, top: [], rules: [] };
+  tree.children.forEach((node) => {
+    if (node.type !== 'Rule' && node.type !== 'Atrule') return;
+    const at = node.type === 'Atrule' ? node.name.toLowerCase() : null;
+    sheet.top.push({ ...toSpan(node), at, block: node.block !== null });
+  });
+  visit(tree, sheet, css, toSpan);
+  return sheet;
+}
+
+/** Rules of the steps of an animation have no elements. */
+const WITHOUT_ELEMENTS = /^(-\w+-)?keyframes$/i;
+
+function visit(
+  node: StyleSheet | Rule | Atrule,
+  sheet: Sheet,
+  css: string,
+  toSpan: (node: CssNode) => Span,
+): void {
+  const inside = node.type === 'StyleSheet' ? node.children : node.block?.children;
+  inside?.forEach((child) => {
+    if (child.type === 'Atrule' && !WITHOUT_ELEMENTS.test(child.name))
+      visit(child, sheet, css, toSpan);
+    // What is nested in a rule has that rule's elements around it.
+    if (child.type !== 'Rule' || child.prelude.type !== 'SelectorList') return;
+    const selectors = child.prelude.children.toArray().map((one) => ({
+      node: one,
+      span: toSpan(one),
+      text: css.slice(one.loc?.start.offset ?? 0, one.loc?.end.offset ?? 0),
+    }));
+    sheet.rules.push({ selectors });
+  });
+}

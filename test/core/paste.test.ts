@@ -1,0 +1,143 @@
+import { describe, expect, test } from '@jest/globals';
+import { CHECKS } from '../../dist/src/checks/index.js';
+import { getDefaultHouse } from '../../dist/src/core/house/read.js';
+import { judgeSnippet } from '../../dist/src/core/judge/judge.js';
+import { readMarkup } from '../../dist/src/core/markup/markup.js';
+import { applyEdits } from '../../dist/src/core/mend/apply.js';
+
+function judge(text: string) {
+  return judgeSnippet({
+    snippet: { name: 'x', path: null, text },
+    markup: readMarkup(text),
+    house: getDefaultHouse(),
+    evidence: [],
+    baselines: new Map(),
+    checks: CHECKS,
+    today: '2026-01-01',
+    markupOnly: 'only the markup was read',
+  }).report;
+}
+
+const NBSP = '\u00a0';
+
+/** What is pasted, all that is to be found as `finding [piece]`, and what it reads corrected; null: as before. */
+const CASES: [text: string, found: string[], mended: string | null][] = [
+  [
+    '<iframe src=“https://maps.fernmap.example/” width=“640” title=“Map of beds”></iframe>',
+    ['curly-quotes [src=“https://maps.fernmap.example/”]'],
+    '<iframe src="https://maps.fernmap.example/" width="640" title="Map of beds"></iframe>',
+  ],
+  [
+    '<img src=”a.png” alt=”Three beans”>',
+    ['curly-quotes [src=”a.png”]'],
+    '<img src="a.png" alt="Three beans">',
+  ],
+  ['<a href=‘/a’>x</a>', ['curly-quotes [href=‘/a’]'], "<a href='/a'>x</a>"],
+  [
+    `<img src="a.png"${NBSP}alt="Beans">`,
+    [`curly-quotes [${NBSP}alt]`],
+    '<img src="a.png" alt="Beans">',
+  ],
+  ['<p title="Sow ‘em” well">He said “hi” = “x”</p>', [], null],
+  ['<script>var a = “x”;</script><p title=Sow’s>x</p>', [], null],
+  [
+    '&lt;iframe src="https://maps.fernmap.example/"&gt;&lt;/iframe&gt; below',
+    ['code-shows-as-text [&lt;iframe]'],
+    '<iframe src="https://maps.fernmap.example/"></iframe> below',
+  ],
+  [
+    '&amp;lt;p class=&amp;quot;a&amp;quot;&amp;gt;x&amp;lt;/p&amp;gt;',
+    ['code-shows-as-text [&amp;lt;p]'],
+    '<p class="a">x</p>',
+  ],
+  [
+    '<p>&lt;script&gt;a()&lt;/script&gt;</p>',
+    ['code-shows-as-text [&lt;script&gt;]'],
+    '<p><script>a()</script></p>',
+  ],
+  ['<p>The &lt;script&gt; element, &lt;b&gt; and 3 &lt; 5</p>', [], null],
+  [
+    '<pre>&lt;a href="x"&gt;</pre><!-- &lt;a href="x"&gt; --><p title="&lt;a href=x&gt;">x</p>',
+    [],
+    null,
+  ],
+  ['[iframe src="x.html"][/iframe]', ['code-shows-as-text [[iframe src="x.html"]]'], null],
+  [
+    ' https://player.loam.example/watch/talk\n',
+    ['address-instead-of-code [https://player.loam.example/watch/talk]'],
+    null,
+  ],
+  ['www.fernmap.example/map', ['address-instead-of-code [www.fernmap.example/map]'], null],
+  ['https://player.loam.example/ is the player', [], null],
+  ['<ifram src="a"></ifram>', ['element-misspelt [ifram]'], '<iframe src="a"></iframe>'],
+  [
+    '<sapn>x</sapn><foo>x</foo><my-box>x</my-box><g:plus>x</g:plus>',
+    ['element-misspelt [sapn]'],
+    '<span>x</span><foo>x</foo><my-box>x</my-box><g:plus>x</g:plus>',
+  ],
+  ['<blcokqoute>x</blcokqoute>', ['element-misspelt [blcokqoute]'], '<blockquote>x</blockquote>'],
+  [
+    '<svg viewBox="0 0 9 9"><clipPath></clipPath></svg><math><mfrac></mfrac></math><tt>x</tt>',
+    [],
+    null,
+  ],
+  [
+    '<div data-key="YOUR_KEY" id="{{id}}">x</div>',
+    ['placeholder-left-in [data-key="YOUR_KEY"]', 'placeholder-left-in [id="{{id}}"]'],
+    null,
+  ],
+  ['<script>init("INSERT-KEY")</script><p>x</p>', ['placeholder-left-in ["INSERT-KEY"]'], null],
+  [
+    '<script>t = "{{name}}"</script><p class="{{x}}" :id="{{y}}">x</p><a href="/your-garden">x</a>',
+    [],
+    null,
+  ],
+  ['<img src="" alt="Beans">', ['placeholder-left-in [src=""]'], null],
+  ['<img src="" srcset="a.png 2x" alt="Beans"><img src="" data-src="a.png" alt="Peas">', [], null],
+  ['<style>p, .a { color: red }</style><p>x</p>', ['style-reaches-outside [p]'], null],
+  [
+    '<style>@media (width < 9px) { body > * { margin: 0 } } :root { --a: 0 }</style><p>x</p>',
+    ['style-reaches-outside [body > *]', 'style-reaches-outside [:root]'],
+    null,
+  ],
+  [
+    '<style>.a p, #b, a[href], p:not(.a), my-box p { margin: 0 } @keyframes x { from { top: 0 } }</style><p>x</p>',
+    [],
+    null,
+  ],
+  [
+    '<style>.a {} @import "x.css"; @import "y.css";</style><p>x</p>',
+    ['style-import-too-late [@import "x.css";]', 'style-import-too-late [@import "y.css";]'],
+    null,
+  ],
+  ['<style>@charset "utf-8"; @layer a; @import "x.css"; .a {}</style><p>x</p>', [], null],
+  ['<h3>Beans</h3>', ['heading-out-of-step [<h3>]'], null],
+  ['<h2>Beans</h2><h4>Peas</h4><h5>Chard</h5>', ['heading-out-of-step [<h4>]'], null],
+  ['<h2>Beans</h2><h3>Peas</h3><h2>Chard</h2><h6 role="presentation">x</h6>', [], null],
+  [
+    '<video controls poster="a.png"><source src="a.mp4"></video><video controls poster="a.png" src="a.mp4"></video>',
+    ['pasted-twice [src="a.mp4"]'],
+    null,
+  ],
+  ['<script async src="/a.js"></script><script async src="/b.js"></script><p>x</p>', [], null],
+];
+
+describe('what was pasted', () => {
+  test.each(CASES)('%s', (text, found, mended) => {
+    const report = judge(text);
+    const told = report.findings.map(
+      ({ id, where }) => `${id} [${text.slice(where.offset, where.endOffset)}]`,
+    );
+    expect(told).toEqual(found);
+    if (mended !== null) expect(report.mended).toBe(mended);
+  });
+
+  test('each correction alone leaves none of its kind at its place', () => {
+    for (const [text] of CASES)
+      for (const { id, mend } of judge(text).findings) {
+        if (!mend) continue;
+        const count = (code: string) => judge(code).findings.filter((one) => one.id === id).length;
+        expect([text, count(applyEdits(text, mend))]).toEqual([text, count(text) - 1]);
+      }
+  });
+});
