@@ -26,8 +26,8 @@ export async function audit(
 ): Promise<number> {
   const options = parseOptions(given);
   const home = loaded ?? (await loadHouse(options.house, world.cwd));
-  const { inputs, code } = options;
-  const { snippets, problems } = await readInputs(inputs, code, world.cwd, world.stdin);
+  const { inputs, code, extract } = options;
+  const { snippets, problems } = await readInputs(inputs, code, world.cwd, world.stdin, extract);
   await checkTargets(options, world.cwd);
   // From here on Ctrl-C ends in good order, also while the browser is unpacked.
   const interrupt = watchInterrupt();

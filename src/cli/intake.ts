@@ -2,6 +2,7 @@ import { open, readdir, realpath, stat } from 'node:fs/promises';
 import { basename, join, relative, resolve } from 'node:path';
 import type { Readable } from 'node:stream';
 import { ToolError } from '../core/errors.js';
+import type { Piece } from '../core/intake/piece.js';
 import type { Snippet } from '../core/snippet.js';
 import { formatBytes } from '../core/measure/units.js';
 
@@ -16,6 +17,8 @@ export interface Intake {
   problems: ToolError[];
   /** What was read already. */
   files: Set<string>;
+  /** Whether blocks of code are taken out of HTML documents. */
+  extract: boolean;
 }
 
 /**
@@ -27,8 +30,9 @@ export async function readInputs(
   codes: readonly string[],
   cwd: string,
   stdin: Readable,
+  extract = false,
 ): Promise<Intake> {
-  const intake: Intake = { snippets: [], problems: [], files: new Set() };
+  const intake: Intake = { snippets: [], problems: [], files: new Set(), extract };
   for (const code of codes) await collect(intake, () => fromText('code', '--code', code));
   for (const input of inputs) {
     if (input === '-')
@@ -50,9 +54,12 @@ export async function readInputs(
   );
 }
 
-async function collect(intake: Intake, read: () => Snippet | Promise<Snippet>): Promise<void> {
+async function collect(
+  intake: Intake,
+  read: () => Snippet | Snippet[] | Promise<Snippet | Snippet[]>,
+): Promise<void> {
   try {
-    intake.snippets.push(await read());
+    intake.snippets.push(...[await read()].flat());
   } catch (error) {
     if (!(error instanceof ToolError)) throw error;
     intake.problems.push(error);
@@ -104,7 +111,40 @@ async function collectFile(intake: Intake, path: string, cwd: string): Promise<v
   const real = await realpath(path).catch(() => path);
   if (intake.files.has(real)) return;
   intake.files.add(real);
-  await collect(intake, () => readFile(path, cwd));
+  await collect(intake, async () => takeOut(await readFile(path, cwd), intake.extract));
+}
+
+const DOCUMENTS: Record<string, string> = {
+  md: 'a fenced block of markup',
+  markdown: 'a fenced block of markup',
+  csv: 'a record',
+  json: 'a record',
+  jsonl: 'a record',
+  ndjson: 'a record',
+};
+
+/** The snippets of a file: of a document or a list all that are in it, else the file itself. */
+async function takeOut(file: Snippet, extract: boolean): Promise<Snippet | Snippet[]> {
+  const ending = /\.(\w+)$/.exec(file.name)?.[1]?.toLowerCase() ?? '';
+  const document = DOCUMENTS[ending] !== undefined;
+  if (!document && !(extract && /^html?$/.test(ending))) return file;
+  const pieces = await readPieces(ending, file.text, file.path ?? file.name);
+  if (pieces.length === 0)
+    throw bad(`${file.path} has not ${DOCUMENTS[ending] ?? 'a block that shows markup'} in it.`);
+  return pieces.map(({ text, name, line, slot }, i): Snippet => {
+    const shown = name ?? `${file.name}#${i + 1}`;
+    if (text.trim() === '') throw bad(`${file.path}, line ${line}, has no code.`);
+    return { name: shown, path: file.path, text, line, ...(slot !== null && { slot }) };
+  });
+}
+
+async function readPieces(ending: string, text: string, shown: string): Promise<Piece[]> {
+  if (/^(md|markdown)$/.test(ending))
+    return (await import('../core/intake/markdown.js')).takeFromMarkdown(text);
+  if (/^html?$/.test(ending)) return (await import('../core/intake/extract.js')).takeFromHtml(text);
+  const { takeFromCsv, takeFromJson, takeFromJsonLines } = await import('../core/intake/list.js');
+  if (ending === 'csv') return takeFromCsv(text, shown);
+  return ending === 'json' ? takeFromJson(text, shown) : takeFromJsonLines(text, shown);
 }
 
 async function readFile(path: string, cwd: string): Promise<Snippet> {
@@ -161,7 +201,7 @@ function nameApart(snippets: Snippet[]): void {
   const taken = new Set<string>();
   snippets.forEach((snippet, i) => {
     const alike = names.filter((name) => name === names[i]).length > 1;
-    if (alike && snippet.path !== null) snippet.name = snippet.path;
+    if (alike && snippet.path !== null && snippet.line === undefined) snippet.name = snippet.path;
     const { name } = snippet;
     for (let n = 2; taken.has(snippet.name); n++) snippet.name = `${name}-${n}`;
     taken.add(snippet.name);

@@ -29,6 +29,7 @@ const schema = z.strictObject({
     .regex(/\.har$/i, 'must end on .har')
     .optional(),
   replay: z.string().min(1).optional(),
+  extract: z.boolean().default(false),
   markupOnly: z.boolean().default(false),
   offline: z.boolean().default(false),
   only: texts,

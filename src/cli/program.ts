@@ -48,8 +48,12 @@ function addAudit(program: Command, world: World, outcome: { code: number }): vo
     .description(
       'Render snippets in their slots and report what is wrong; the exit code is the verdict.',
     )
-    .argument('[inputs...]', 'files, folders, patterns, or - for standard input')
+    .argument(
+      '[inputs...]',
+      'files (.html, .txt, .svg; .md, .csv, .json, .jsonl with several snippets), folders, patterns, or - for standard input',
+    )
     .option('--code <text>', 'the snippet itself; may be given several times', gather)
+    .option('--extract', 'take the blocks that show code out of HTML documents')
     .option('--house <file>', 'the house file (else mivket.yaml, looked for upward)')
     .option('--slot <names>', 'only these slots of the house', list)
     .option('--viewport <names>', 'only these viewports of the house', list)

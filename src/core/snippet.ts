@@ -5,6 +5,10 @@ export interface Snippet {
   /** Where it came from, for the reader; null for standard input and --code. */
   path: string | null;
   text: string;
+  /** The line of its file that it begins in, from 1; left out: the first. */
+  line?: number;
+  /** The name of the one slot that it is for; left out: all that are asked for. */
+  slot?: string;
 }
 
 /** Half-open range of UTF-16 offsets (0-based) into a snippet's text. */

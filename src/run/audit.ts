@@ -68,8 +68,8 @@ async function perform(
 
 /** The markup alone. */
 async function readOne(plan: Plan, results: Results, events: Events, index: number): Promise<void> {
-  const { name, text } = plan.snippets[index]!;
-  const { report } = await results.judge(index, readMarkup(text), [], new Map());
+  const { name, text, line } = plan.snippets[index]!;
+  const { report } = await results.judge(index, readMarkup(text, line), [], new Map());
   events.tell({ type: 'judged', snippet: name, report });
 }
 

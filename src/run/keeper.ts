@@ -104,7 +104,7 @@ export class Keeper {
     rest: Pick<KeptList, 'engines' | 'ownPage' | 'slots' | 'viewports'> & { house: House },
   ): Promise<void> {
     const kept = snippets
-      .map(({ name, path, text }) => ({ name, path, file: getEvidenceName({ name, path, text }) }))
+      .map((one) => ({ name: one.name, path: one.path, file: getEvidenceName(one) }))
       .flatMap((one) => {
         const hash = this.#kept.get(one.file);
         return hash === undefined ? [] : [{ ...one, hash }];

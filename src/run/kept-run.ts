@@ -94,11 +94,23 @@ export async function readEvidence(
     // As it was kept, key by key: what is compared and kept again stays the same.
     return one as Evidence;
   });
-  return { snippet: first.data.snippet, evidence };
+  const { line, slot, ...plain } = first.data.snippet;
+  const snippet = {
+    ...plain,
+    ...(line !== undefined && { line }),
+    ...(slot !== undefined && { slot }),
+  };
+  return { snippet, evidence };
 }
 
 const headSchema = z.object({
-  snippet: z.object({ name: z.string(), path: z.string().nullable(), text: z.string() }),
+  snippet: z.object({
+    name: z.string(),
+    path: z.string().nullable(),
+    text: z.string(),
+    line: z.int().optional(),
+    slot: z.string().optional(),
+  }),
 });
 const baselinesSchema = z.array(z.tuple([z.string(), baselineSchema]));
 
@@ -109,8 +121,9 @@ function broken(shown: string, { issues }: z.ZodError): ToolError {
 }
 
 /** The file that a snippet's evidence is kept in, without its ending. */
-export function getEvidenceName({ name, text }: Snippet): string {
-  return createHash('sha256').update(`${name}\0${text}`).digest('hex').slice(0, 16);
+export function getEvidenceName({ name, text, slot }: Snippet): string {
+  const known = slot === undefined ? `${name}\0${text}` : `${name}\0${text}\0${slot}`;
+  return createHash('sha256').update(known).digest('hex').slice(0, 16);
 }
 
 /** The hash that a file is known by. */

@@ -4,7 +4,7 @@ import { ToolError } from '../core/errors.js';
 import type { Evidence } from '../core/evidence.js';
 import { readMarkup } from '../core/markup/markup.js';
 import { planRenders, planVariants } from '../core/plan.js';
-import { getRenderKey } from '../core/render.js';
+import { getRenderKey, type Render } from '../core/render.js';
 import type { Snippet } from '../core/snippet.js';
 import type { Events } from './events.js';
 import { measure, type Measured } from './measure.js';
@@ -23,16 +23,16 @@ export async function renderAll(
   signal: AbortSignal,
   judge: (index: number, measured: Measured) => Promise<void>,
 ): Promise<void> {
-  const planned = planRenders('', plan.house, plan).length;
-  events.tell({ type: 'planned', renders: plan.snippets.length * planned });
+  const counts = plan.snippets.map((one) => planOf(plan, one).length);
+  events.tell({ type: 'planned', renders: counts.reduce((sum, count) => sum + count, 0) });
   const limit = pLimit(plan.request.jobs ?? getDefaultJobs());
   const one = async (snippet: Snippet, i: number) => {
     if (signal.aborted) return;
     events.tell({ type: 'begun', snippet: snippet.name });
     const kept = await findKept(plan, means, snippet);
     if (kept) {
-      events.tell({ type: 'rendered', snippet: snippet.name, renders: planned });
-      const markup = readMarkup(snippet.text);
+      events.tell({ type: 'rendered', snippet: snippet.name, renders: counts[i]! });
+      const markup = readMarkup(snippet.text, snippet.line);
       return judge(i, { markup, evidence: kept, baselines: means.keeper!.baselines });
     }
     const measured = await renderSnippet(plan, snippet, browser, events);
@@ -68,11 +68,17 @@ async function renderSnippet(
   events: Events,
 ): Promise<Measured> {
   const { name } = snippet;
-  const renders = planRenders(name, plan.house, plan);
+  const renders = planOf(plan, snippet);
   return measure(await browser.get(), snippet, renders, plan.checks, {
     onMore: (more) => events.tell({ type: 'planned', renders: more }),
     onRender: () => events.tell({ type: 'rendered', snippet: name, renders: 1 }),
   });
+}
+
+/** A snippet that is for one slot stands in that alone. */
+function planOf(plan: Plan, { name, slot }: Snippet): Render[] {
+  const slots = slot === undefined ? plan.slots : plan.slots.filter((one) => one.name === slot);
+  return planRenders(name, plan.house, { ...plan, slots });
 }
 
 function getDefaultJobs(): number {

@@ -6,12 +6,18 @@ import { getRenderNeeds, type RenderNeeds } from '../core/plan.js';
 import type { Viewport } from '../core/render.js';
 import type { Snippet } from '../core/snippet.js';
 import { joinWords } from '../core/words/list.js';
+import { suggest } from '../core/words/nearest.js';
 import { chooseChecks, chooseSlots, chooseViewports } from './choose.js';
 
 /** What is to be audited, and how. Paths are as the process sees them. */
 export interface AuditRequest {
-  /** Names are unique; `path` says for the reader where a snippet comes from. */
-  snippets: readonly { name: string; text: string; path?: string | null }[];
+  /**
+   * Names are unique; `path` says for the reader where a snippet comes from, `line` in which line of that it
+   * begins; `slot` is the one slot of the house that it is for.
+   */
+  snippets: readonly (Pick<Snippet, 'name' | 'text' | 'line' | 'slot'> & {
+    path?: string | null;
+  })[];
   /** Left out: the house of somebody who has none. */
   house?: House;
   /** The text of the house's own page, with marked slots; null or left out: a neutral page. */
@@ -81,7 +87,7 @@ export function planAudit(request: AuditRequest, called: Called): Plan {
     house,
     ownPage,
     root,
-    snippets: request.snippets.map(({ name, text, path = null }) => ({ name, path, text })),
+    snippets: request.snippets.map((one) => ({ ...one, path: one.path ?? null })),
     checks,
     slots: chooseSlots(house, request.slots, called),
     viewports: chooseViewports(house, request, called),
@@ -90,6 +96,7 @@ export function planAudit(request: AuditRequest, called: Called): Plan {
     startedAt: new Date(),
   };
   checkNames(plan);
+  checkSlots(plan);
   if (plan.markupOnly === null) checkRooms(plan);
   return plan;
 }
@@ -102,6 +109,18 @@ function checkNames({ snippets }: Plan): void {
   const twice = names.find((name, i) => names.indexOf(name) !== i);
   if (twice !== undefined)
     throw new ToolError('bad-input', `Two snippets have the name "${twice}".`);
+}
+
+/** A slot that a snippet is for must be one of the house, and one that was asked for. */
+function checkSlots({ snippets, slots, house }: Plan): void {
+  for (const { name, slot } of snippets) {
+    if (slot === undefined || slots.some((one) => one.name === slot)) continue;
+    const known = house.slots.map((one) => one.name);
+    const why = known.includes(slot)
+      ? 'which was not asked for.'
+      : `which the house does not have. ${suggest(slot, known)}`;
+    throw new ToolError('unknown-slot', `The snippet "${name}" is for the slot "${slot}", ${why}`);
+  }
 }
 
 /** Looks whether there is anything to render: a slot that was asked for, or every slot, may be at none of the widths. */

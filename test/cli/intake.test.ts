@@ -69,6 +69,64 @@ describe('what is taken in', () => {
   });
 });
 
+describe('documents and lists', () => {
+  const take = async (name: string, content: string, extract = false) => {
+    put(`docs/${name}`, content);
+    const { snippets } = await readInputs([`docs/${name}`], [], folder, Readable.from([]), extract);
+    return snippets.map(({ name: called, line, text, slot }) => [called, line, text, slot]);
+  };
+
+  test('of Markdown the fenced blocks that are markup, with the lines of the document', async () => {
+    const text =
+      '# Map\n\n```html\n<p>a</p>\n```\n\n```css\np {}\n```\n\n1. so\n\n   ~~~\n   <i>b</i>\n   ~~~\n\n`<b>c</b>`\n';
+    expect(await take('a.md', text)).toEqual([
+      ['a.md#1', 4, '<p>a</p>\n', undefined],
+      ['a.md#2', 14, '<i>b</i>\n', undefined],
+    ]);
+  });
+
+  test('of an HTML document the blocks that show code, where that is asked for', async () => {
+    const page =
+      '<h1>x</h1>\n<pre><code>\n&lt;p&gt;a &amp;amp; b&lt;/p&gt;\n</code></pre><p>Use <code>&lt;b&gt;</code>.</p><textarea>\n<i>c</i></textarea>';
+    expect(await take('a.html', page, true)).toEqual([
+      ['a.html#1', 3, '<p>a &amp; b</p>\n', undefined],
+      ['a.html#2', 5, '<i>c</i>', undefined],
+    ]);
+    expect(await take('b.html', page)).toEqual([['b.html', undefined, page, undefined]]);
+  });
+
+  test('of a list one a record, with name and slot', async () => {
+    const csv = 'Name;Slot;Code\nmap;column;"<p>a</p>\n<i>""b""</i>"\n\n;;<b class="c">d</b>\n;;\n';
+    expect(await take('a.csv', csv)).toEqual([
+      ['map', 2, '<p>a</p>\n<i>"b"</i>', 'column'],
+      ['a.csv#2', 5, '<b class="c">d</b>', undefined],
+    ]);
+    const json = '{ "snippets": [{ "name": 7, "code": "<p>a</p>", "slot": "aside" }] }';
+    expect(await take('a.json', json)).toEqual([['7', 1, '<p>a</p>', 'aside']]);
+    const lines = '{"name":"a","code":"<p>a</p>"}\n\n{"code":"<p>b</p>"}\n';
+    expect(await take('a.jsonl', lines)).toEqual([
+      ['a', 1, '<p>a</p>', undefined],
+      ['a.jsonl#2', 3, '<p>b</p>', undefined],
+    ]);
+  });
+
+  test.each([
+    ['x.json', '[{"name":"x"}]', 'docs/x.json, record 1 must have a text under `code`.'],
+    ['x.json', '7', 'docs/x.json must be a list of objects with `code`, or have one under'],
+    ['y.json', '{"a": 3', 'docs/y.json is no JSON: '],
+    [
+      'x.jsonl',
+      '{"code":"<p>"}\n{"code":3}',
+      'docs/x.jsonl, line 2 must have a text under `code`.',
+    ],
+    ['x.csv', 'a,b\n1,2\n', 'docs/x.csv has no column `code`; its first line must name'],
+    ['x.csv', 'name,code\na,"<p>', 'docs/x.csv is no CSV: '],
+    ['x.md', '# Map', 'docs/x.md has not a fenced block of markup in it.'],
+  ])('what is wrong with one is said: %s %j', async (name, content, complaint) => {
+    await expect(take(name, content)).rejects.toThrow(complaint);
+  });
+});
+
 describe('a house with its files', () => {
   put('house/host.html', '<main data-mivket-slot="article"></main><p data-mivket-slot="aside">');
   put('house/mivket.yaml', 'page: host.html\nslots: { aside: { headingLevel: 3 } }\nroot: .\n');

@@ -34,8 +34,11 @@ export interface Markup {
   place(span: Span): Place;
 }
 
-/** Reads a snippet's elements in source order, with the places of tags and attributes. */
-export function readMarkup(text: string): Markup {
+/**
+ * Reads a snippet's elements in source order, with the places of tags and attributes.
+ * @param line of the file, that the text begins in
+ */
+export function readMarkup(text: string, line = 1): Markup {
   const context = defaultTreeAdapter.createElement('div', html.NS.HTML, []);
   const tree = parseFragment(context, text, { sourceCodeLocationInfo: true });
   const elements: MarkupElement[] = [];
@@ -43,7 +46,11 @@ export function readMarkup(text: string): Markup {
   elements.sort((a, b) => a.offset - b.offset);
   elements.forEach((element, index) => (element.index = index));
   const starts = getLineStarts(text);
-  return { text, elements, place: (span) => getPlace(starts, span) };
+  const place = (span: Span): Place => {
+    const found = getPlace(starts, span);
+    return { ...found, line: found.line + line - 1, endLine: found.endLine + line - 1 };
+  };
+  return { text, elements, place };
 }
 
 type Parent = DefaultTreeAdapterTypes.ParentNode;

@@ -1,0 +1,10 @@
+/** A piece of code that was taken out of a document. */
+export interface Piece {
+  text: string;
+  /** What the document calls it; null where it has no name. */
+  name: string | null;
+  /** The line of the document that it begins in, from 1. */
+  line: number;
+  /** The slot that it is for; null where none is named. */
+  slot: string | null;
+}
