@@ -8,6 +8,7 @@ import autoplayDidNotStart from './media/autoplay-did-not-start.js';
 import autoplayValueIgnored from './media/autoplay-value-ignored.js';
 import autoplayWithSound from './media/autoplay-with-sound.js';
 import autoplayWithoutInline from './media/autoplay-without-inline.js';
+import codeMangled from './paste/code-mangled.js';
 import codeShowsAsText from './paste/code-shows-as-text.js';
 import curlyQuotes from './paste/curly-quotes.js';
 import elementMisspelt from './paste/element-misspelt.js';
@@ -20,6 +21,7 @@ import frameWiderThanSlot from './frames/frame-wider-than-slot.js';
 import headingOutOfStep from './paste/heading-out-of-step.js';
 import hostPrivateAddress from './scripts/host-private-address.js';
 import linkedPictureUnnamed from './pictures/linked-picture-unnamed.js';
+import nestedDocument from './paste/nested-document.js';
 import nothingRendered from './page/nothing-rendered.js';
 import pageHangs from './page/page-hangs.js';
 import pageScrollsSideways from './page/page-scrolls-sideways.js';
@@ -45,6 +47,7 @@ export const CHECKS: readonly Check[] = [
   autoplayValueIgnored,
   autoplayWithSound,
   autoplayWithoutInline,
+  codeMangled,
   codeShowsAsText,
   curlyQuotes,
   elementMisspelt,
@@ -57,6 +60,7 @@ export const CHECKS: readonly Check[] = [
   headingOutOfStep,
   hostPrivateAddress,
   linkedPictureUnnamed,
+  nestedDocument,
   nothingRendered,
   pageHangs,
   pageScrollsSideways,

@@ -166,16 +166,44 @@ async function readFile(path: string, cwd: string): Promise<Snippet> {
 
 function fromBytes(name: string, path: string | null, shown: string, bytes: Buffer): Snippet {
   if (bytes.length > LARGEST) throw tooLarge(shown, bytes.length);
-  if (bytes.subarray(0, 8000).includes(0)) throw bad(`${shown} is not text but a binary file.`);
+  const wide = getMark(bytes)?.startsWith('utf-16') ?? false;
+  if (!wide && bytes.subarray(0, 8000).includes(0))
+    throw bad(`${shown} is not text but a binary file.`);
   try {
     return {
-      ...fromText(name, shown, new TextDecoder('utf-8', { fatal: true }).decode(bytes)),
+      ...fromText(name, shown, decode(bytes)),
       path,
     };
   } catch (error) {
     if (error instanceof ToolError) throw error;
     throw bad(`${shown} is not UTF-8; save it as UTF-8 and try again.`);
   }
+}
+
+/** By its byte order mark, as UTF-8, or else in the encoding that it states (HTML, 13.2.3.2; XML 1.0, 4.3.3). */
+function decode(bytes: Buffer): string {
+  const read = (label: string) => {
+    // In one go Node takes windows-1252 for Latin-1: its dashes and quotes would be lost.
+    const decoder = new TextDecoder(label, { fatal: true });
+    return decoder.decode(bytes, { stream: true }) + decoder.decode();
+  };
+  const mark = getMark(bytes);
+  if (mark) return read(mark);
+  try {
+    return read('utf-8');
+  } catch (error) {
+    const head = bytes.subarray(0, 1024).toString('latin1');
+    const stated = /(?:charset|encoding)\s*=\s*["']?\s*([\w.:-]+)/i.exec(head)?.[1];
+    if (stated === undefined || /^utf-?(8|16)/i.test(stated)) throw error;
+    return read(stated);
+  }
+}
+
+function getMark(bytes: Buffer): string | null {
+  const [a, b, c] = bytes;
+  if (a === 0xef && b === 0xbb && c === 0xbf) return 'utf-8';
+  if (a === 0xff && b === 0xfe) return 'utf-16le';
+  return a === 0xfe && b === 0xff ? 'utf-16be' : null;
 }
 
 function fromText(name: string, shown: string, text: string): Snippet {

@@ -50,6 +50,28 @@ describe('what is taken in', () => {
     ]);
   });
 
+  test('is read in the encoding that it has: by its mark, as UTF-8, or as it states', async () => {
+    const write = (name: string, bytes: Buffer) => writeFileSync(join(folder, name), bytes);
+    write('wide.html', Buffer.from('\ufeff<p>Bohnenbüchse</p>', 'utf16le'));
+    write('wide-be.html', Buffer.from('\ufeff<p>ü</p>', 'utf16le').swap16());
+    write('latin.html', Buffer.from('<meta charset="windows-1252"><p>ü\x80</p>', 'latin1'));
+    write('none.html', Buffer.from('<p>ü</p>', 'latin1'));
+    const { snippets, problems } = await read([
+      'wide.html',
+      'wide-be.html',
+      'latin.html',
+      'none.html',
+    ]);
+    expect(snippets.map(({ text }) => text)).toEqual([
+      '<p>Bohnenbüchse</p>',
+      '<p>ü</p>',
+      '<meta charset="windows-1252"><p>ü€</p>',
+    ]);
+    expect(problems.map(({ message }) => message)).toEqual([
+      'none.html is not UTF-8; save it as UTF-8 and try again.',
+    ]);
+  });
+
   test('problems are kept apart from what is sound', async () => {
     const { snippets, problems } = await read(['in/b.html', 'gone.html', 'https://desk.example/x']);
     expect(snippets).toHaveLength(1);

@@ -120,6 +120,41 @@ const CASES: [text: string, found: string[], mended: string | null][] = [
     null,
   ],
   ['<script async src="/a.js"></script><script async src="/b.js"></script><p>x</p>', [], null],
+  ['```html\n<p>Sow</p>\n```\n', ['code-mangled [```html]'], '<p>Sow</p>\n'],
+  ['<p>Sow</p>\n```\nnot around it\n```\n', [], null],
+  [
+    '<p>x</p><script>if (a &lt; b &amp;&amp; c) d();</script>',
+    ['code-mangled [&lt;]'],
+    '<p>x</p><script>if (a < b && c) d();</script>',
+  ],
+  [
+    '<p>x</p><script>a = "&amp;<br>";</script><script type="application/json"><br></script>',
+    [],
+    null,
+  ],
+  ['<p>x</p><script>this is <br> no script</script>', [], null],
+  [
+    '<style>.a { top: 0 }<br>.b { left: 0 }</style><p>x</p>',
+    ['code-mangled [<br>]'],
+    '<style>.a { top: 0 }.b { left: 0 }</style><p>x</p>',
+  ],
+  ['<style>.a::after { content: "<br>&gt;" } /* <p> */</style><p>x</p>', [], null],
+  [
+    '<a href="/?a=1&amp;amp;b=2">x</a>',
+    ['code-mangled [href="/?a=1&amp;amp;b=2"]'],
+    '<a href="/?a=1&amp;b=2">x</a>',
+  ],
+  ['<a href="/?a=1&amp;b=2" title="&amp;amp;">x</a>', [], null],
+  [
+    '<!DOCTYPE html><HTML lang="en"><head></head><body class="a"><p>x</p></body></html>',
+    ['nested-document [<!DOCTYPE html>]'],
+    '<p>x</p>',
+  ],
+  [
+    '<!-- <body> --><header>x</header><script>a = "<body>"</script><textarea aria-label="x"><html></textarea>',
+    [],
+    null,
+  ],
 ];
 
 describe('what was pasted', () => {

@@ -1,0 +1,16 @@
+/** What the parser reads no tags in: comments, and the text of scripts, styles and the like. */
+const UNPARSED =
+  /<!--[\s\S]*?(?:-->|$)|(<(script|style|textarea|title|xmp|iframe|noembed|noframes)\b(?:"[^"]*"|'[^']*'|[^'">])*>)([\s\S]*?)(?=<\/\2|$)/gi;
+
+/** The text with blanks for all that no tags are read in; offsets stay as they are. */
+export function blankUnparsed(text: string): string {
+  return text.replace(
+    UNPARSED,
+    (all, tag: string | undefined, _name, inside: string | undefined) =>
+      tag === undefined ? blank(all) : tag + blank(inside ?? ''),
+  );
+}
+
+function blank(text: string): string {
+  return text.replace(/[^\r\n]/g, ' ');
+}
