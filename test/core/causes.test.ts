@@ -1,23 +1,28 @@
 import { describe, expect, test } from '@jest/globals';
 import { CHECKS } from '../../src/checks/index.js';
+import type { Check } from '../../src/core/check.js';
 import { getDefaultHouse } from '../../src/core/house/read.js';
 import { judgeSnippet } from '../../src/core/judge/judge.js';
 import { readMarkup } from '../../src/core/markup/markup.js';
 import { applyEdits } from '../../src/core/mend/apply.js';
 
 /** What is found in the markup alone: cause and name of each, and what each change makes of the text. */
-function judge(text: string, waived: string[] = []) {
+function judgeWith(text: string, checks: readonly Check[], waived: string[] = []) {
   const waivers = waived.map((finding) => ({ finding, until: '2099-01-01', reason: 'x' }));
-  const { report } = judgeSnippet({
+  return judgeSnippet({
     snippet: { name: 'x', path: null, text },
     markup: readMarkup(text),
     house: { ...getDefaultHouse(), waivers },
     evidence: [],
     baselines: new Map(),
-    checks: CHECKS,
+    checks,
     today: '2026-06-01',
     markupOnly: 'only the markup was read',
-  });
+  }).report;
+}
+
+function judge(text: string, waived: string[] = []) {
+  const report = judgeWith(text, CHECKS, waived);
   const found = report.findings.map(({ cause, id }) => `${cause} ${id}`);
   const mends = report.causes.map(({ mend }) => mend && applyEdits(text, mend));
   return { ...report, found, mends };
@@ -79,5 +84,34 @@ describe('what one change cures has one cause', () => {
     expect(causes.find(({ number }) => number === fixed.cause)!.cures).toEqual([
       'frame-fixed-size',
     ]);
+  });
+
+  test('what leaves the gravest as it is is no cure of the cause', () => {
+    const make = (id: string, level: 'blocker' | 'concern', mend: Check['mend']) =>
+      ({
+        ...CHECKS.find((one) => one.id === id)!,
+        level,
+        explains: [],
+        judge: () => [
+          {
+            where: { offset: 3, endOffset: 4 },
+            culprit: { at: 'element', offset: 0 },
+            confirmed: true,
+            data: null,
+            seen: [],
+          },
+        ],
+        says: () => ({ message: 'm', notice: 'n', cure: 'c' }),
+        brief: () => '',
+        mend,
+      }) as Check;
+    const set: Check['mend'] = () => [{ do: 'set-attribute', element: 0, name: 'b', value: null }];
+    const run = (grave: Check['mend'], light: Check['mend']) =>
+      judgeWith('<p a>x</p>', [
+        make('audio-autoplays', 'blocker', grave),
+        make('frame-unnamed', 'concern', light),
+      ]);
+    expect(run(() => null, set).causes).toEqual([{ number: 1, mend: null, cures: [] }]);
+    expect(run(set, () => null).causes[0]!.cures).toEqual(['audio-autoplays']);
   });
 });

@@ -96,6 +96,16 @@ describe('judging', () => {
     expect(judge([makeCheck('slot-overflow', 'concern')], strict).report.verdict).toBe('hold');
   });
 
+  test('what is waived is no longer the heaviest of a render, and is told of as waived', () => {
+    const waivers = [{ finding: 'slot-overflow', until: '2099-01-01', reason: 'x' }];
+    const checks = [makeCheck('slot-overflow', 'concern')];
+    const { report } = judge(checks, { house: { ...house, waivers } });
+    expect(report.renders.map(({ worst, waived }) => [worst, waived])).toEqual(
+      report.renders.map(() => [null, true]),
+    );
+    expect(judge(checks).report.renders.map(({ waived }) => waived)).not.toContain(true);
+  });
+
   test('a cause silences what it explains, where both were seen', () => {
     const cause = makeCheck('page-scrolls-sideways', 'blocker');
     const phones = {

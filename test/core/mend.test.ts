@@ -3,6 +3,7 @@ import { readMarkup } from '../../src/core/markup/markup.js';
 import { applyEdits } from '../../src/core/mend/apply.js';
 import { composeMend, composeMends } from '../../src/core/mend/compose.js';
 import type { Intent } from '../../src/core/mend/intent.js';
+import { editAttributes } from '../../src/core/mend/tag.js';
 
 /** The text with these cures, and which of them are in it. */
 function compose(text: string, ...cures: (Intent[] | null)[]) {
@@ -109,4 +110,21 @@ describe('several cures', () => {
     const [mended] = compose(text, style({ width: '1px' }, at));
     expect(mended).toBe(text.replace('<img\tsrc="a">', '<img\tsrc="a" style="width: 1px">'));
   });
+});
+
+test('a tag that would read otherwise than is wanted is not written', () => {
+  const markup = readMarkup('<p id="a">');
+  const edit = (name: string) =>
+    editAttributes(markup, markup.elements[0]!, {
+      attributes: { [name]: { value: 'x' } },
+      styles: {},
+    });
+  expect(edit('title')).toHaveLength(1);
+  expect(edit('a b')).toBeNull();
+  expect(
+    editAttributes(markup, markup.elements[0]!, {
+      attributes: {},
+      styles: { top: '0; left: 1px' },
+    }),
+  ).toBeNull();
 });

@@ -175,4 +175,58 @@ describe('what was pasted', () => {
         expect([text, count(applyEdits(text, mend))]).toEqual([text, count(text) - 1]);
       }
   });
+
+  test('a tag left open explains what its content makes wide, not a width of its own', () => {
+    const { explains } = CHECKS.find(({ id }) => id === 'tag-left-open')!;
+    const rule = explains!.find(({ findings }) => findings.includes('slot-overflow'))!;
+    const fits = (offset: number, byContent: boolean) =>
+      rule.fits!(
+        {
+          where: { offset, endOffset: offset + 3 },
+          culprit: { at: 'element', offset },
+          confirmed: true,
+          byContent,
+          data: null,
+          seen: [],
+        },
+        { kind: 'element', name: 'b', span: { offset: 0, endOffset: 3 }, open: [0, 3] },
+      );
+    expect([fits(0, true), fits(3, true), fits(6, true), fits(0, false)]).toEqual([
+      true,
+      true,
+      false,
+      false,
+    ]);
+  });
+
+  test('a picture in a link that has other words is told as a picture', () => {
+    const say = (text: string) => judge(text).findings[0]!.message;
+    expect(say('<a href="/a"><img src="a.png"></a>')).toContain('in a link');
+    for (const more of ['Beans', '<img src="b.png" alt="Beans">'])
+      expect(say(`<a href="/a"><img src="a.png">${more}</a>`)).not.toContain('link');
+  });
+
+  test('a script that writes, or that code behind it may need, is not put off', () => {
+    const check = CHECKS.find(({ id }) => id === 'script-blocks-page')!;
+    const bound = (code: string, writers: string[]) => {
+      const address = 'https://tally.example/a.js';
+      const markup = readMarkup(code.replace('A', `<script src="${address}"></script>`));
+      const render = { traffic: [{ first: address, waited: 3 }], scripts: { writers }, at: {} };
+      const house = getDefaultHouse();
+      const [fact] = check.judge({
+        snippet: { name: '', path: null, text: '' },
+        markup,
+        house,
+        renders: [render],
+      } as never);
+      return [
+        (fact!.data as { bound: string | null }).bound,
+        check.mend!(fact!.data, fact!, markup) === null,
+      ];
+    };
+    expect(bound('A', [])).toEqual([null, false]);
+    expect(bound('A', ['https://tally.example/a.js'])).toEqual(['writes', true]);
+    expect(bound('A<script>b()</script>', [])).toEqual(['needed', true]);
+    expect(bound('<script>b()</script>A', [])).toEqual([null, false]);
+  });
 });

@@ -139,6 +139,13 @@ describe('what makes an element too wide', () => {
     expect(blame(code, given)).toMatchObject({ at, why });
   });
 
+  test('what fills a parent that is too wide is not to blame for that', () => {
+    const code = '<div style="width: 640px"><p style="width: 100%">x';
+    expect(blame(code, { width: '100%' })).toMatchObject({ at: 'width: 640px', why: 'size' });
+    const narrow = '<div style="width: 200px"><p style="width: 100%; padding: 90px">x';
+    expect(blame(narrow, { width: '100%', wide: 380 })).toMatchObject({ at: 'width: 100%' });
+  });
+
   test('of a table the cell', () => {
     const code = '<table><tr><td style="min-width: 500px">x</td></tr></table>';
     const markup = readMarkup(code);

@@ -116,8 +116,9 @@ a click.
 
   test('one cause is one block: one caret, one measure, one correction, the others a sentence each', () => {
     const other = makeFinding({ id: 'frame-fixed-size', message: 'It stays 640 px wide.' });
-    const text = format({ findings: [makeFinding({ level: 'blocker' }), other] });
+    const text = format({ findings: [makeFinding({ level: 'blocker' }), other, other] });
     expect(text.match(/\^+/g)).toHaveLength(1);
+    expect(text.match(/frame-fixed-size/g)).toHaveLength(1);
     expect(text.match(/measured|corrected|change/g)).toHaveLength(3);
     expect(text).toContain('also       ◧ frame-fixed-size: It stays 640 px wide.');
   });
@@ -171,6 +172,7 @@ a click.
     });
     const snippets = [
       makeSnippet({ name: 'a.html' }),
+      { ...held, name: 'd.html', findings: [makeFinding()] },
       held,
       makeSnippet({ name: 'c.html', verdict: 'unsure' }),
     ];
@@ -183,11 +185,12 @@ a click.
         .map((line) => line.trim()),
     ).toEqual([
       'b.html  HOLD    beyond its slot',
+      'd.html  HOLD    beyond its slot',
       'c.html  UNSURE  not all was seen: the page was left',
       'a.html  CLEAR',
     ]);
-    const titles = text.match(/^[abc]\.html {2}[A-Z]+(,| ·)/gm)!.map((one) => one[0]);
-    expect(titles).toEqual(['b', 'c', 'a']);
+    const titles = text.match(/^[abcd]\.html {2}[A-Z]+(,| ·)/gm)!.map((one) => one[0]);
+    expect(titles).toEqual(['b', 'd', 'c', 'a']);
   });
 
   test('a waived finding has its own mark in the grid, and what is told all the same is not confirmed', () => {
