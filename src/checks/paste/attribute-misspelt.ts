@@ -1,4 +1,3 @@
-import distance from 'damerau-levenshtein';
 import { defineCheck, type Fact } from '../../core/check.js';
 import type { Level } from '../../core/house/house.js';
 import {
@@ -8,6 +7,7 @@ import {
 } from '../../core/standards/attributes.js';
 import type { MarkupAttribute, MarkupElement } from '../../core/markup/markup.js';
 import type { Span } from '../../core/snippet.js';
+import { findSlip } from '../../core/words/slip.js';
 
 interface Data {
   written: string;
@@ -39,8 +39,6 @@ const DECIDES = new Set(
     ' ',
   ),
 );
-const LONG = 8;
-const SHORT = 5;
 
 export default defineCheck({
   id: 'attribute-misspelt',
@@ -154,23 +152,5 @@ function findMeant(name: string, known: readonly string[]): string | null {
   if (same) return same;
   const slip = Object.hasOwn(SLIPS, name) ? SLIPS[name]! : null;
   if (slip !== null && known.includes(slip)) return slip;
-  if (name.length < SHORT) return known.find((one) => isSwap(name, one)) ?? null;
-  const most = name.length >= LONG ? 2 : 1;
-  const steps = known.map((one) => (isFar(name, one, most) ? Infinity : distance(name, one).steps));
-  const least = Math.min(...steps);
-  return least >= 1 && least <= most ? known[steps.indexOf(least)]! : null;
-}
-
-/** Told without the dear count of edits: each changes, adds or drops one letter at most. */
-function isFar(a: string, b: string, most: number): boolean {
-  if (Math.abs(a.length - b.length) > most) return true;
-  const missing = [...a].filter((letter) => !b.includes(letter)).length;
-  return missing > most;
-}
-
-/** Whether two neighbouring letters changed places. */
-function isSwap(a: string, b: string): boolean {
-  if (a.length !== b.length || a === b) return false;
-  const at = [...a].findIndex((letter, i) => letter !== b[i]);
-  return a[at] === b[at + 1] && a[at + 1] === b[at] && a.slice(at + 2) === b.slice(at + 2);
+  return findSlip(name, known);
 }

@@ -1,19 +1,14 @@
-import distance from 'damerau-levenshtein';
 import { defineCheck, type Fact } from '../../core/check.js';
 import type { Markup, MarkupElement } from '../../core/markup/markup.js';
 import type { Intent } from '../../core/mend/intent.js';
 import { HTML_ELEMENTS, isElementName } from '../../core/standards/names.js';
+import { findSlip } from '../../core/words/slip.js';
 
 interface Data {
   written: string;
   meant: string;
   element: number;
 }
-
-/** From so many letters on two edits may be between what is written and what is meant. */
-const LONG = 8;
-/** Under so many only two letters that changed places are taken for a slip. */
-const SHORT = 5;
 
 export default defineCheck({
   id: 'element-misspelt',
@@ -74,21 +69,8 @@ function isOfElement({ where }: Fact<unknown>, { element }: Data): boolean {
 }
 
 function findMeant({ name }: MarkupElement): string | null {
-  if (isElementName(name) || !/^[a-z][a-z0-9]*$/.test(name)) return null;
-  const most = name.length >= LONG ? 2 : 1;
-  let best: string | null = null;
-  let least = most + 1;
-  for (const known of HTML_ELEMENTS) {
-    if (Math.abs(known.length - name.length) > most) continue;
-    if (name.length < SHORT && !isSwap(name, known)) continue;
-    const { steps } = distance(name, known);
-    if (steps < least) [best, least] = [known, steps];
-  }
-  return best;
-}
-
-function isSwap(a: string, b: string): boolean {
-  return a.length === b.length && [...a].sort().join('') === [...b].sort().join('');
+  const own = isElementName(name) || !/^[a-z][a-z0-9]*$/.test(name);
+  return own ? null : findSlip(name, HTML_ELEMENTS);
 }
 
 /** In its start tag, and in its end tag where it has one. */
