@@ -13,6 +13,7 @@ interface Data {
 const DOUBLE = '“”„‟″‶＂«»';
 const SINGLE = '‘’‚‛′‵';
 const SPACE = '\u00a0\u2007\u202f';
+const ANY = new RegExp(`[${DOUBLE}${SINGLE}${SPACE}]`, 'u');
 /** An attribute with marks for its quotes: which, and its value, as far as that may reach. */
 const QUOTED = new RegExp(
   `([\\w:@.-]+\\s*=\\s*)(?:([${DOUBLE}])([^${DOUBLE}<>]*)([${DOUBLE}"])?|([${SINGLE}])([^${SINGLE}<>]*)([${SINGLE}'])?)`,
@@ -56,8 +57,9 @@ export default defineCheck({
     },
     { findings: ['nothing-rendered', 'tag-left-open'], anywhere: true, fits: () => true },
   ],
-  judge: (c): Fact<Data>[] =>
-    c.markup.elements.flatMap((element): Fact<Data>[] => {
+  judge(c): Fact<Data>[] {
+    if (!ANY.test(c.markup.text)) return [];
+    return c.markup.elements.flatMap((element): Fact<Data>[] => {
       const { edits, where } = readTag(c.markup.text, element);
       if (!where) return [];
       const marks = [...new Set(edits.map(({ offset }) => name(c.markup.text[offset]!)))];
@@ -70,7 +72,8 @@ export default defineCheck({
           seen: [],
         },
       ];
-    }),
+    });
+  },
   says: ({ marks }) => ({
     message: `This tag has ${marks} where plain ones belong: the browser takes them for part of names and values.`,
     notice: 'Addresses lead nowhere, sizes and names are not as they were meant.',

@@ -95,8 +95,17 @@ export function isKnownSomewhere(name: string): boolean {
   return ANY.has(name);
 }
 
+const LISTED = new Map<string, readonly string[]>();
+
 /** The attributes that an element can have, in lower case. */
-export function listAttributes(element: string): string[] {
+export function listAttributes(element: string): readonly string[] {
+  const known = LISTED.get(element) ?? gatherAttributes(element);
+  // Names that are nobody's are not kept: there is no end to them.
+  if (isKnownElement(element)) LISTED.set(element, known);
+  return known;
+}
+
+function gatherAttributes(element: string): string[] {
   const svg = svgElementAttributes[element];
   const own = [...(htmlElementAttributes[element] ?? []), ...(MORE[element] ?? [])];
   return [
