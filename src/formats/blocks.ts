@@ -1,3 +1,4 @@
+import { getKind } from '../core/judge/causes.js';
 import type { Cause, Finding, SnippetReport } from '../core/run.js';
 
 /** One cause as it is told: its findings under the gravest, and the places that are alike. */
@@ -26,7 +27,7 @@ export function listBlocks({ findings, causes }: SnippetReport): Block[] {
     const members = byCause.get(cause.number) ?? [];
     const [main] = members;
     if (!main) continue;
-    const kind = getKind(members);
+    const kind = members.map(getKind).join();
     const before = blocks.at(-1);
     if (before && kind === last) before.alike.push(main);
     else
@@ -40,14 +41,6 @@ export function listBlocks({ findings, causes }: SnippetReport): Block[] {
     last = kind;
   }
   return blocks;
-}
-
-function getKind(members: readonly Finding[]): string {
-  return members
-    .map(({ id, level, waiver }) =>
-      [id, level, waiver?.until ?? '', waiver?.expired ?? ''].join(' '),
-    )
-    .join();
 }
 
 /** Each finding once: what is seen at several pieces of one place is said once. */

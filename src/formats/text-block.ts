@@ -1,5 +1,6 @@
 import stringWidth from 'string-width';
 import type { Finding, SnippetReport } from '../core/run.js';
+import { counts } from '../core/verdict.js';
 import { countWords } from '../core/words/list.js';
 import type { Block } from './blocks.js';
 import { cleanLine } from './clean.js';
@@ -8,7 +9,7 @@ import { formatCorrected } from './corrected.js';
 import { formatMore, formatWaiver, listMeasured } from './measured.js';
 import type { Paint } from './paint.js';
 import { countPlaces, describeDoubt } from './summary.js';
-import { SHAPES } from './text-grid.js';
+import { pad, SHAPES } from './text-grid.js';
 import { wrap } from './wrap.js';
 
 const INDENT = '    ';
@@ -48,8 +49,8 @@ export function formatBlock(block: Block, snippet: SnippetReport, room: Room): s
 }
 
 function formatHead({ number, main }: Block, { paint, width }: Room): string {
-  const { level, where, waiver } = main;
-  const waived = waiver && !waiver.expired;
+  const { level, where } = main;
+  const waived = !counts(main);
   const shape = waived ? SHAPES.waived : SHAPES[level];
   const notes = `line ${where.line}, column ${where.column}${describeDoubt(main)}${waived ? ' · waived' : ''}`;
   const name = `${paint[level](`${shape} ${level}`)}  ${paint.strong(main.id)}  ${paint.faint(notes)}`;
@@ -89,10 +90,6 @@ function formatTable(block: Block, places: number, { paint, width }: Room): stri
   return [...lines, ...(more ? [more] : [])]
     .map((line, i) => wrap(line, width, INDENT + ' '.repeat(LABEL + 2), INDENT + label(i)))
     .join('\n');
-}
-
-function pad(text: string, width: number): string {
-  return text + ' '.repeat(Math.max(0, width - stringWidth(text)));
 }
 
 function formatRow(label: string, words: string, { paint, width }: Room): string {

@@ -58,6 +58,7 @@ function mark(renders: SnippetReport['renders'], paint: Paint): string {
   return waived ? paint.faint(SHAPES.waived) : paint.sound(SHAPES.sound);
 }
 
-function pad(text: string, width: number): string {
+/** Text filled up to so many columns. */
+export function pad(text: string, width: number): string {
   return text + ' '.repeat(Math.max(0, width - stringWidth(text)));
 }

@@ -5,9 +5,10 @@ import type { ElementFact, Evidence, RequestFact } from '../../src/core/evidence
 import type { House } from '../../src/core/house/house.js';
 import { getDefaultHouse } from '../../src/core/house/read.js';
 import { judgeSnippet } from '../../src/core/judge/judge.js';
+import { formatCorrected } from '../../src/formats/corrected.js';
 import { readMarkup } from '../../src/core/markup/markup.js';
 import { findCulprits } from '../../src/core/measure/culprits.js';
-import { applyEdits, getMendedLines } from '../../src/core/mend/apply.js';
+import { applyEdits } from '../../src/core/mend/apply.js';
 import { planRenders } from '../../src/core/plan.js';
 import { makeLost } from '../../src/render/lost.js';
 
@@ -458,5 +459,5 @@ test('edits are made where they belong, and the changed line is shown', () => {
     { offset: 21, endOffset: 31, text: '' },
   ];
   expect(applyEdits(text, edits)).toBe('<p>\n  <video autoplay muted>\n</p>');
-  expect(getMendedLines(text, edits)).toBe('<video autoplay muted>');
+  expect(formatCorrected(text, edits).lines).toEqual(['<video autoplay muted>']);
 });

@@ -33,7 +33,7 @@ export function numberCauses(markup: Markup, told: readonly Telling[]): number[]
   const causes = groups.list();
   const kinds = new Map<string, number[][]>();
   for (const members of causes) {
-    const kind = members.map((i) => getKind(told[i]!)).join();
+    const kind = members.map((i) => getKind(told[i]!.finding)).join();
     kinds.set(kind, [...(kinds.get(kind) ?? []), members]);
   }
   const numbers: number[] = [];
@@ -59,17 +59,17 @@ function isTag(markup: Markup, { where }: Fact<unknown>): boolean {
   return element !== null && getTagSpan(element).endOffset === where.endOffset;
 }
 
-function getKind({ finding: { id, level, waiver } }: Telling): string {
+/** Findings of one kind are told alike: causes that have the same are one block of the reports. */
+export function getKind({ id, level, waiver }: Pick<Finding, 'id' | 'level' | 'waiver'>): string {
   return [id, level, waiver?.until ?? '', waiver?.expired ?? ''].join(' ');
 }
 
 /** The whole snippet with all cures; null where nothing does. What is waived stays as it is. */
 export function mendAll(
   markup: Markup,
-  told: readonly Telling[],
-  numbers: readonly number[],
+  groups: ReadonlyMap<number, readonly Telling[]>,
 ): string | null {
-  const counting = [...gather(told, numbers).values()].filter(([one]) => counts(one!.finding));
+  const counting = [...groups.values()].filter(([one]) => counts(one!.finding));
   const cures = counting.flatMap(chooseCures).map(({ intents }) => intents);
   const { edits } = composeMends(markup, cures.sort(bySayingMore));
   return edits.length > 0 ? applyEdits(markup.text, edits) : null;
@@ -78,14 +78,16 @@ export function mendAll(
 /** What cures each cause; null where nothing certain does. */
 export function listCauses(
   markup: Markup,
-  told: readonly Telling[],
-  numbers: readonly number[],
+  groups: ReadonlyMap<number, readonly Telling[]>,
 ): Cause[] {
-  return [...gather(told, numbers)].map(([number, group]) => ({ number, ...cure(markup, group) }));
+  return [...groups].map(([number, group]) => ({ number, ...cure(markup, group) }));
 }
 
 /** The findings of each cause, in the order of their numbers. */
-function gather(told: readonly Telling[], numbers: readonly number[]): Map<number, Telling[]> {
+export function gatherCauses(
+  told: readonly Telling[],
+  numbers: readonly number[],
+): Map<number, Telling[]> {
   const members = new Map<number, Telling[]>();
   told.forEach((telling, i) => {
     const number = numbers[i]!;

@@ -19,7 +19,7 @@ import { compareLevels, getVerdict } from '../verdict.js';
 import { composeMend } from '../mend/compose.js';
 import { getPlace, getPlaceKey } from '../render.js';
 import { getExcerpt } from './excerpt.js';
-import { listCauses, mendAll, numberCauses, type Telling } from './causes.js';
+import { gatherCauses, listCauses, mendAll, numberCauses, type Telling } from './causes.js';
 import { getMarks } from './marks.js';
 import { getFitsFrom, listFits, reportRenders } from './renders.js';
 import { silenceExplained, type JudgedFact } from './silence.js';
@@ -60,6 +60,7 @@ export function judgeSnippet(judged: Judged): Judgement {
   );
   told.sort((a, b) => compareFindings(a.finding, b.finding));
   const numbers = numberCauses(judged.markup, told);
+  const groups = gatherCauses(told, numbers);
   const findings = told.map(({ finding }, i): Finding => ({ ...finding, cause: numbers[i]! }));
   const notJudged = checks.flatMap((check) =>
     explainNotJudged(check, judged, faults.get(check.id) ?? null),
@@ -77,8 +78,8 @@ export function judgeSnippet(judged: Judged): Judgement {
     fitsFrom: getFitsFrom(evidence, fits),
     renders: reportRenders(markup, evidence, findings, { marks, fits }),
     findings,
-    causes: listCauses(markup, told, numbers),
-    mended: mendAll(markup, told, numbers),
+    causes: listCauses(markup, groups),
+    mended: mendAll(markup, groups),
     gaps: evidence.flatMap(reportGaps),
   };
   return { report, notJudged };

@@ -1,5 +1,6 @@
 import type { Atrule, CssNode, Rule, StyleSheet } from 'css-tree';
 import parse from 'css-tree/parser';
+import { getCss } from './styles.js';
 import type { Span } from '../snippet.js';
 import type { Markup, MarkupElement } from './markup.js';
 
@@ -24,17 +25,15 @@ export interface Sheet {
   rules: StyleRule[];
 }
 
-/** The style elements of a snippet, but for those in drawings' templates. */
+/** The style elements of a snippet. */
 export function readSheets(markup: Markup): Sheet[] {
   return markup.elements
     .filter(({ name }) => name === 'style')
     .map((one) => readSheet(markup, one));
 }
 
-function readSheet({ text }: Markup, element: MarkupElement): Sheet {
-  const close = text.toLowerCase().lastIndexOf('</style', element.endOffset);
-  const end = close >= element.tagEnd ? close : element.endOffset;
-  const css = text.slice(element.tagEnd, end);
+function readSheet(markup: Markup, element: MarkupElement): Sheet {
+  const css = getCss(markup, element);
   const tree = parse(css, { positions: true, onParseError: () => undefined }) as StyleSheet;
   const toSpan = ({ loc }: CssNode): Span => ({
     offset: element.tagEnd + (loc?.start.offset ?? 0),

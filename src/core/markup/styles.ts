@@ -82,14 +82,19 @@ export function readStyles(markup: Markup): StyleDeclaration[] {
   let found = cache.get(markup);
   if (!found) {
     const sheets = markup.elements.filter((element) => element.name === 'style');
-    cache.set(markup, (found = sheets.flatMap((sheet) => readSheet(markup.text, sheet))));
+    cache.set(markup, (found = sheets.flatMap((sheet) => readSheet(markup, sheet))));
   }
   return found;
 }
 
-function readSheet(text: string, sheet: MarkupElement): StyleDeclaration[] {
+/** The text of a style element, without its tags. */
+export function getCss({ text }: Pick<Markup, 'text'>, sheet: MarkupElement): string {
   const end = text.toLowerCase().lastIndexOf('</style', sheet.endOffset);
-  const css = text.slice(sheet.tagEnd, end >= sheet.tagEnd ? end : sheet.endOffset);
+  return text.slice(sheet.tagEnd, end >= sheet.tagEnd ? end : sheet.endOffset);
+}
+
+function readSheet(markup: Markup, sheet: MarkupElement): StyleDeclaration[] {
+  const css = getCss(markup, sheet);
   const found: StyleDeclaration[] = [];
   walk(
     parseCss(css, 'stylesheet'),

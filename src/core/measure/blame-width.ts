@@ -146,6 +146,7 @@ class Search {
     const text = () => this.#text();
     const animation = () => this.#animation();
     const around = [() => this.#tracks(), () => this.#row()];
+    // Inline elements have no width of their own.
     const inline = this.fact.style.display === 'inline' && !REPLACED.has(this.element.name);
     if (this.wish.by === 'ink' || inline)
       return [() => this.#room(/^text-indent$/), text, () => this.#generated(), place];
@@ -166,8 +167,6 @@ class Search {
   #size(element: MarkupElement): Found | null {
     const { style } = this.fact;
     const own = element === this.element;
-    // Inline elements have no width of their own.
-    if (own && style.display === 'inline' && !REPLACED.has(element.name)) return null;
     const least = this.#find(element, ['min-width', 'min-inline-size']);
     if (least && this.#decides(least)) return at(least, 'size');
     for (const property of ['width', 'inline-size', 'flex-basis', 'flex']) {

@@ -1,4 +1,5 @@
 import type { Finding, SnippetReport } from '../../core/run.js';
+import { counts } from '../../core/verdict.js';
 import type { Block } from '../blocks.js';
 import { clean, cleanLine } from '../clean.js';
 import { formatCorrected } from '../corrected.js';
@@ -17,7 +18,7 @@ const MOST_ALIKE = 200;
 export function formatBlock(block: Block, anchor: string, snippet: SnippetReport): Html {
   const { number, main, also, cause, alike } = block;
   const { id, level, where, waiver } = main;
-  const waived = waiver && !waiver.expired;
+  const waived = !counts(main);
   const notes = `${describeDoubt(main)}${waived ? ' · waived' : ''}`;
   return html`<article id="${anchor}-${number}" aria-labelledby="${anchor}-${number}-name">
     <header>
