@@ -5,10 +5,17 @@ import { forKinds, KINDS, type FactKind, type Facts } from '../facts/kinds.js';
 import { renderSchema } from './render.js';
 
 export type { Box, ElementStyle, Source } from '../facts/common.js';
+export type { CauseFact, Target, TriedCure } from '../facts/causes/fact.js';
 export type { ElementFact } from '../facts/elements/fact.js';
 export type { FrameFact } from '../facts/frames/fact.js';
 export type { HostPart, HostPartFact } from '../facts/host/fact.js';
-export { FACT_KINDS, getEmptyFacts, type FactKind, type Facts } from '../facts/kinds.js';
+export {
+  FACT_KINDS,
+  getEmptyFacts,
+  SEEN_KINDS,
+  type FactKind,
+  type Facts,
+} from '../facts/kinds.js';
 export type { MediaFact } from '../facts/media/fact.js';
 export type { PageFact, PageWidth } from '../facts/page/fact.js';
 export type { PictureFact } from '../facts/pictures/fact.js';

@@ -49,10 +49,12 @@ export interface RenderNeeds {
   any: boolean;
   /** Whether each load has to be a visitor's first, with nothing stored: what is asked for is read. */
   cold: boolean;
+  /** Whether causes and cures are to be looked for by trying. */
+  tries: boolean;
 }
 
 /** What the checks need of renders. */
 export function getRenderNeeds(checks: readonly Check[]): RenderNeeds {
   const kinds = new Set(checks.flatMap(({ needs }) => needs.kinds));
-  return { any: kinds.size > 0, cold: kinds.has('traffic') };
+  return { any: kinds.size > 0, cold: kinds.has('traffic'), tries: kinds.has('causes') };
 }

@@ -5,6 +5,7 @@ import type { GateRefusal } from '../render/gate/gate.js';
 import type { BrowserPage } from '../render/page/browser-page.js';
 import type { Happenings } from '../render/page/happenings.js';
 import type { ServedPage } from '../render/page/served-page.js';
+import { collectCauses } from './causes/collect.js';
 import { collectElements } from './elements/collect.js';
 import { collectFrames } from './frames/collect.js';
 import { collectHost } from './host/collect.js';
@@ -51,6 +52,7 @@ const COLLECTORS: { [K in FactKind]: Collector<K> } = {
   traffic: collectTraffic,
   scripts: collectScripts,
   host: collectHost,
+  causes: collectCauses,
 };
 
 /** Facts of all kinds. One that cannot be told is a gap of its own, and costs the others nothing. */

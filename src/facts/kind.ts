@@ -6,6 +6,8 @@ export interface Kind<S extends z.ZodType = z.ZodType> {
   empty: z.output<S>;
   /** Read in the page, so that it is lost with the page; else from what the browser tells by itself. */
   inPage: boolean;
+  /** It only adds to what is said of a finding, so that without it nothing is unseen: it is no gap. */
+  extra?: boolean;
 }
 
 /** States a kind. */

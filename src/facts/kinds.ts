@@ -1,7 +1,9 @@
 import type { z } from 'zod';
+import { causes } from './causes/fact.js';
 import { elements } from './elements/fact.js';
 import { frames } from './frames/fact.js';
 import { host } from './host/fact.js';
+import type { Kind } from './kind.js';
 import { media } from './media/fact.js';
 import { page } from './page/fact.js';
 import { pictures } from './pictures/fact.js';
@@ -10,7 +12,18 @@ import { slot } from './slot/fact.js';
 import { traffic } from './traffic/fact.js';
 
 /** All kinds of facts, in the order in which they are told. */
-export const KINDS = { page, slot, elements, frames, media, pictures, traffic, scripts, host };
+export const KINDS = {
+  page,
+  slot,
+  elements,
+  frames,
+  media,
+  pictures,
+  traffic,
+  scripts,
+  host,
+  causes,
+};
 
 export type FactKind = keyof typeof KINDS;
 
@@ -18,6 +31,11 @@ export type FactKind = keyof typeof KINDS;
 export type Facts = { [K in FactKind]: z.output<(typeof KINDS)[K]['schema']> };
 
 export const FACT_KINDS = Object.keys(KINDS) as readonly FactKind[];
+
+/** Those without which something is unseen. */
+export const SEEN_KINDS: readonly FactKind[] = FACT_KINDS.filter(
+  (kind) => !(KINDS[kind] as Kind).extra,
+);
 
 /** One thing of every kind: what `make` gives for it. */
 export function forKinds<T>(make: (kind: FactKind) => T): Record<FactKind, T> {

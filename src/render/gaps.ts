@@ -1,5 +1,5 @@
 import {
-  FACT_KINDS,
+  SEEN_KINDS,
   type FactKind,
   type Facts,
   type Gap,
@@ -22,7 +22,7 @@ export interface Sight {
   left: boolean;
 }
 
-const READ: readonly FactKind[] = FACT_KINDS.filter((kind) => KINDS[kind].inPage);
+const READ: readonly FactKind[] = SEEN_KINDS.filter((kind) => KINDS[kind].inPage);
 const OBJECTS: FactKind[] = ['elements', 'frames', 'media', 'pictures'];
 const LAYOUT: FactKind[] = ['page', 'slot', 'elements', 'host'];
 const FRAME: FactKind[] = ['frames', 'traffic', 'scripts'];
@@ -33,7 +33,7 @@ const BY_TYPE: Record<string, FactKind[]> = {
   Font: LAYOUT,
   Media: [...LAYOUT, 'media'],
   TextTrack: [],
-  Stylesheet: FACT_KINDS.filter((kind) => kind !== 'scripts'),
+  Stylesheet: SEEN_KINDS.filter((kind) => kind !== 'scripts'),
   Document: FRAME,
   Ping: [],
   Prefetch: [],
@@ -56,15 +56,15 @@ const TRUE_OF_HOST = /^(unknown-name|unreachable)$/;
 export function findGaps(sight: Sight): Gap[] {
   const { facts, reading, hung } = sight;
   if (sight.left)
-    return FACT_KINDS.flatMap((kind) =>
+    return SEEN_KINDS.flatMap((kind) =>
       list(facts, [kind], 'the page was left', READ.includes(kind)),
     );
   const gaps = [...findLost(sight), ...findCapped(sight)];
-  if (hung && reading) gaps.push(...list(facts, FACT_KINDS, 'its code had to be stopped'));
+  if (hung && reading) gaps.push(...list(facts, SEEN_KINDS, 'its code had to be stopped'));
   // A page that hangs is not merely late.
   const moving = hung ? [] : new Set(facts.page.stillMoving);
   for (const motion of moving)
-    gaps.push(...list(facts, BY_MOTION[motion] ?? FACT_KINDS, describeMotion(motion)));
+    gaps.push(...list(facts, BY_MOTION[motion] ?? SEEN_KINDS, describeMotion(motion)));
   gaps.push(...findWithheld(facts));
   return gaps;
 }
@@ -144,6 +144,6 @@ function getReason({ refused, status, failed, host }: RequestFact): string | nul
 }
 
 function getKinds({ type, inFrame }: RequestFact): readonly FactKind[] {
-  const kinds = BY_TYPE[type] ?? FACT_KINDS;
+  const kinds = BY_TYPE[type] ?? SEEN_KINDS;
   return inFrame && kinds.length > 0 ? FRAME : kinds;
 }

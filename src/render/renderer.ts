@@ -13,7 +13,7 @@ import { DEFAULT_LIMITS, getCeiling, inTime, type Limits } from './limit.js';
 import { makeLost } from './lost.js';
 import { Places, type Place } from './places.js';
 import type { TakenShot } from './shot.js';
-import { renderPage, type Rendered } from './stage.js';
+import { renderPage, type Rendered, type Trial } from './stage.js';
 
 /** What a renderer works with for a whole run. */
 export interface RendererOptions {
@@ -32,6 +32,8 @@ export interface RendererOptions {
   onShot?: (taken: TakenShot) => Promise<void> | void;
   /** Whether everything is asked for again in each load; left out: it is. */
   cold?: boolean;
+  /** Whether causes and cures are looked for by trying; left out: they are. */
+  tries?: boolean;
   limits?: Limits;
   /** Load anew at every width, also what cannot tell. */
   alwaysLoad?: boolean;
@@ -132,6 +134,8 @@ export class Renderer {
     this.#baselines.prepare(renders);
     const texts = snippets.map(({ snippet }) => snippet.text);
     const traits = snippets.map(({ markup }) => getTraits(markup));
+    const { tries = true } = this.#options;
+    const trials = tries ? snippets.map(({ markup }): Trial => ({ markup, cures: [] })) : [];
     const evidence: Evidence[][] = [];
     let place: Place | null = null;
     let hanging = false;
@@ -141,7 +145,7 @@ export class Renderer {
         this.#options.signal?.throwIfAborted();
         place ??= await this.#places.enter();
         const baseline = await this.#baselines.find(render);
-        const job = { render, texts, traits, baseline, profile: hanging, hanging, vain };
+        const job = { render, texts, traits, trials, baseline, profile: hanging, hanging, vain };
         if (baseline === null) evidence.push(loseAll(job, NO_BASELINE));
         else {
           const done = await this.#tryTwice(place, job);
@@ -210,6 +214,7 @@ export class Renderer {
     const resizable = same && !live && traits.resizable && this.#isResizable(place, job);
     const rendered = await renderPage(place, render, sources, {
       traits: job.traits,
+      trials: job.trials,
       limits: shorten(this.#limits, job),
       baseline: job.baseline,
       hostChanges: this.#hostTraits.changes,
@@ -251,6 +256,7 @@ export class Renderer {
     const job = {
       render,
       texts: [],
+      trials: [],
       traits: [{ ...this.#hostTraits, media: false, script: null, scripts: [] }],
       baseline: null,
       profile: false,
@@ -269,6 +275,7 @@ interface Job {
   /** The texts of the render's snippets, and what each can do; of the page alone, what that can. */
   texts: readonly string[];
   traits: readonly Traits[];
+  trials: readonly Trial[];
   baseline: Baseline | null;
   profile: boolean;
   /** It has hung before: no need to wait as long again. */

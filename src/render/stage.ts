@@ -14,6 +14,9 @@ import type { BrowserPage, Hottest } from './page/browser-page.js';
 import { ServedPage, type Sources } from './page/served-page.js';
 import type { Place } from './places.js';
 import { takeShot, type TakenShot } from './shot.js';
+import { tryOut } from './trial/try-out.js';
+import type { Markup } from '../core/markup/markup.js';
+import type { Intent } from '../core/mend/intent.js';
 
 /** What one render gives: evidence of each of its snippets, and what the page without any is compared by. */
 export interface Rendered {
@@ -38,6 +41,8 @@ export interface Shown {
 export interface StageOptions {
   /** What each of the render's snippets can do, in their order; of the page alone, what that can. */
   traits: readonly Traits[];
+  /** The snippets, in the same order; none where nothing is to be tried. */
+  trials: readonly Trial[];
   limits: Limits;
   /** The page without the snippet; null while that itself is rendered. */
   baseline: Baseline | null;
@@ -94,6 +99,12 @@ export async function renderPage(
   };
 }
 
+/** A snippet to be tried out, and the cures that were found for it so far. */
+export interface Trial {
+  markup: Markup;
+  cures: Intent[][];
+}
+
 interface Told {
   evidence: Evidence;
   parted: Parted | null;
@@ -106,7 +117,7 @@ async function tell(
   { render, of }: { render: Render; of: number },
   served: ServedPage,
   { reading, stopped, stillMoving }: Seen,
-  { traits, limits, baseline, hostChanges, shots }: StageOptions,
+  { traits, trials, limits, baseline, hostChanges, shots }: StageOptions,
 ): Promise<Told> {
   const own = traits[of]!;
   const whose = { ...own, of, served, hostChanges, baseline };
@@ -135,7 +146,14 @@ async function tell(
   const shot = shots
     ? await takeShot(page, { render, of }, reading?.raw ?? null, facts.elements)
     : null;
-  return { evidence: { render, of, gaps, ...facts, shot: shot && shot.shot }, parted, shot };
+  const trial = read && !hung && render.variant === 'as-is' ? trials[of] : undefined;
+  const trying = trial && tryOut(page, { ...trial, facts, baseline }).catch(() => null);
+  const causes = (trying && (await within(trying, limits.hang))) ?? facts.causes;
+  return {
+    evidence: { render, of, gaps, ...facts, causes, shot: shot && shot.shot },
+    parted,
+    shot,
+  };
 }
 
 async function prepare(

@@ -75,6 +75,7 @@ export class LazyRenderer {
       root,
       offline: request.offline ?? false,
       cold: needs.cold || recordTo !== null || recording !== null,
+      tries: needs.tries,
       signal: this.#signal,
       ...(recordTo && { recordTo: recordTo.spool }),
       ...(recording && { recording: recording.exchanges }),

@@ -277,7 +277,7 @@ const MENDS: [string, string][] = [
   // Only a player has a shape to keep.
   [
     '<iframe width="640" height="360" allowfullscreen></iframe>',
-    '<iframe width="640" height="360" allowfullscreen style="width: 100%; max-width: 640px; height: auto; aspect-ratio: 640 / 360; box-sizing: border-box"></iframe>',
+    '<iframe width="640" height="360" allowfullscreen style="width: 100%; max-width: 640px; box-sizing: border-box; height: auto; aspect-ratio: 640 / 360"></iframe>',
   ],
   [
     '<iframe width="640" style="border: 0;"></iframe>',

@@ -141,9 +141,14 @@ describe('variants', () => {
   });
 });
 
-test('what nobody reads need not be rendered, nor loaded cold', () => {
-  expect(getRenderNeeds([makeCheck('page-hangs', [])])).toEqual({ any: false, cold: false });
-  expect(getRenderNeeds([PLAIN])).toEqual({ any: true, cold: false });
+test('what nobody reads need not be rendered, loaded cold, nor tried', () => {
+  expect(getRenderNeeds([makeCheck('page-hangs', [])])).toEqual({
+    any: false,
+    cold: false,
+    tries: false,
+  });
+  expect(getRenderNeeds([PLAIN])).toMatchObject({ any: true, cold: false, tries: false });
+  expect(getRenderNeeds([makeCheck('slot-overflow', ['causes'])]).tries).toBe(true);
   expect(getRenderNeeds([PLAIN, makeCheck('page-hangs', ['traffic'])]).cold).toBe(true);
 });
 

@@ -1,9 +1,11 @@
 import { defineCheck, makeSeen, type Case, type Fact, type RenderOf } from '../../core/check.js';
-import type { Box, ElementStyle, FrameFact, MediaFact, Source } from '../../core/evidence.js';
+import type { CauseFact } from '../../core/evidence.js';
 import { getSlotRange, type House } from '../../core/house/house.js';
-import { mendWidth } from '../../core/mend/width.js';
 import { blameElement, type Blame } from '../../core/measure/blame.js';
 import { blameWidth, SAMPLE_WIDTH_BLAME, type WidthBlame } from '../../core/measure/blame-width.js';
+import type { Intent } from '../../core/mend/intent.js';
+import { shrinkStated } from '../../core/mend/width.js';
+import { isFixed, listSized, type Sized } from '../../core/measure/sticking.js';
 import { formatPixels } from '../../core/measure/units.js';
 import {
   getAttribute,
@@ -12,8 +14,13 @@ import {
   type MarkupElement,
 } from '../../core/markup/markup.js';
 import { describeElement } from '../../core/markup/names.js';
-import { FRAMES, isPlayer, type Described } from '../../core/standards/elements.js';
+import { FRAMES, isPlayer } from '../../core/standards/elements.js';
 import { findDeclaration, type StyleDeclaration } from '../../core/markup/styles.js';
+import { isFound } from '../../core/trial/cause.js';
+import { settleCures, type Sighted } from '../../core/trial/settle.js';
+import { aimAtSized, findCause } from '../../core/trial/targets.js';
+import { findStated } from '../../core/trial/stated.js';
+import { listOnTag, listSuspects, type Suspect } from '../../core/trial/suspects.js';
 import { formatWidths } from '../../core/words/list.js';
 import { cureWidth } from '../../core/words/width.js';
 
@@ -22,7 +29,7 @@ interface Data {
   blame: WidthBlame;
 }
 
-type Needs = 'frames' | 'media' | 'slot';
+type Needs = 'frames' | 'media' | 'slot' | 'causes';
 
 export default defineCheck({
   id: 'frame-fixed-size',
@@ -32,7 +39,7 @@ export default defineCheck({
   decided:
     'Its width is given in px, and it is measured equally wide at every width; withdrawn where CSS lets it shrink. Players always, other frames from half the narrowest slot on.',
   standard: 'WCAG 2.2, 1.4.10 Reflow',
-  needs: ['frames', 'media', 'slot'],
+  needs: ['frames', 'media', 'slot', 'causes'],
   markup: true,
   judge: (c) => (c.renders.length === 0 ? judgeMarkup(c) : judgeRenders(c)),
   says(data, fact) {
@@ -46,7 +53,7 @@ export default defineCheck({
   measures: ({ width, slotWidth }) =>
     `${formatPixels(Number(width))} wide in a slot of ${formatPixels(Number(slotWidth))}`,
   brief: ({ blame, width }) => `<${blame.tag}> with a fixed width of ${formatPixels(width)}`,
-  mend: ({ blame }, _fact, markup) => mendWidth(markup, blame),
+  mend: ({ blame }) => blame.cure,
   samples: [
     { width: 640, blame: { ...SAMPLE_WIDTH_BLAME, tag: 'iframe', attribute: 'width="640"' } },
   ],
@@ -74,79 +81,54 @@ export default defineCheck({
   },
 });
 
-interface Sized {
-  from: Source;
-  selector: string | null;
-  tag: string;
-  width: number;
-  height: number;
-  box: Box;
-  style: ElementStyle;
-  player: boolean;
-}
+type Sighting = { render: RenderOf<Needs>; sized: Sized };
 
 function judgeRenders(c: Case<Needs>): Fact<Data>[] {
   const narrowest = Math.min(...c.renders.map(({ slot }) => slot.box.width || Infinity));
-  const sightings = new Map<string, { render: RenderOf<Needs>; sized: Sized }[]>();
+  const sightings = new Map<string, Sighting[]>();
   for (const render of c.renders) {
     for (const sized of listSized(render)) {
       const key = JSON.stringify([sized.from, sized.selector]);
       sightings.set(key, [...(sightings.get(key) ?? []), { render, sized }]);
     }
   }
-  return [...sightings.values()].flatMap((seen) => judgeOne(c, seen, narrowest));
+  const sighted = [...sightings.values()].flatMap((seen) => judgeOne(c.markup, seen, narrowest));
+  return settleCures(
+    c.markup,
+    sighted,
+    c.renders.map(({ causes }) => causes),
+  );
 }
 
-function judgeOne(
-  c: Case<Needs>,
-  seen: { render: RenderOf<Needs>; sized: Sized }[],
-  narrowest: number,
-): Fact<Data>[] {
+function judgeOne(markup: Markup, seen: readonly Sighting[], narrowest: number): Sighted<Data>[] {
   const { sized } = seen[0]!;
-  const same = seen.every((one) => Math.abs(one.sized.width - sized.width) <= 1);
-  const fixed = seen.every((one) => isFixed(one.sized.style));
-  const counts = sized.player || sized.width > narrowest / 2;
+  const { width } = sized.box;
+  const same = seen.every((one) => Math.abs(one.sized.box.width - width) <= 1);
+  const fixed = seen.every((one) => isFixed(one.sized));
+  const counts = sized.player || width > narrowest / 2;
   if (!same || !fixed || !counts) return [];
-  const { slot, viewport } = seen[0]!.render;
-  const blame = blameWidth(c.markup, sized, { room: slot.box.width, window: viewport.width });
+  // One width alone cannot show that it stays the same.
+  const confirmed = new Set(seen.map(({ render }) => render.slot.box.width)).size > 1;
+  // What makes it so is the same everywhere: the place where it was found counts.
+  const known = seen.map(findFixing);
+  const at = Math.max(
+    0,
+    known.findIndex((one) => one !== null && isFound(one)),
+  );
+  const { causes } = seen[at]!.render;
+  const blame = blameWidth(markup, sized, { causes, cause: known[at]!, room: 0 });
   const { where, culprit } = blame;
-  return [
-    {
-      where,
-      culprit,
-      // One width alone cannot show that it stays the same.
-      confirmed: new Set(seen.map(({ render }) => render.slot.box.width)).size > 1,
-      data: { width: sized.width, blame },
-      seen: seen.map(({ render, sized: { width, height } }) =>
-        makeSeen(render, { width, height, slotWidth: render.slot.box.width }),
-      ),
-    },
-  ];
-}
-
-function listSized({ frames, media }: RenderOf<Needs>): Sized[] {
-  const of = (fact: FrameFact | MediaFact, player: boolean): Sized => ({
-    from: fact.from,
-    selector: fact.selector,
-    tag: fact.tag,
-    width: fact.box.width,
-    height: fact.box.height,
-    box: fact.box,
-    style: fact.style,
-    player,
+  return seen.map(({ render, sized: { box } }, i) => {
+    const measured = { width: box.width, height: box.height, slotWidth: render.slot.box.width };
+    const data = { width, blame };
+    const fact = { where, culprit, confirmed, data, seen: [makeSeen(render, measured)] };
+    return { fact, causes: render.causes, cause: known[i]! };
   });
-  return [
-    ...frames
-      .filter((frame) => frame.shown)
-      .map((frame) => of(frame, isPlayer(toDescribed(frame)))),
-    ...media.filter((one) => one.shown && one.tag === 'video').map((one) => of(one, true)),
-  ].filter(({ width }) => width > 0);
 }
 
-/** A width in px that nothing relative bounds. */
-function isFixed({ width, maxWidth }: ElementStyle): boolean {
-  const bounded = /%|vw|vi|min\(|max\(|clamp\(|calc\(/.test(maxWidth);
-  return /^[\d.]+px$/.test(width) && !bounded;
+/** What keeps it from shrinking, in one render. */
+function findFixing({ render: { causes, slot }, sized }: Sighting): CauseFact | null {
+  return findCause(causes, aimAtSized(sized, slot));
 }
 
 function judgeMarkup(c: Case<Needs>): Fact<Data>[] {
@@ -165,10 +147,31 @@ function judgeMarkup(c: Case<Needs>): Fact<Data>[] {
       const blame = blameElement(c.markup, { from: { offset: element.offset }, selector: null });
       const where = declared ?? getAttribute(element, 'width') ?? blame.where;
       const found = { ...blame, where: { offset: where.offset, endOffset: where.endOffset } };
-      const data = { width, blame: toWidthBlame(c.markup, element, found, declared) };
+      const read = toWidthBlame(c.markup, element, found, declared);
+      const data = { width, blame: { ...read, cure: mendUnseen(c.markup, element) } };
       const { culprit } = found;
       return [{ where: found.where, culprit, confirmed: false, data, seen: [] }];
     });
+}
+
+/**
+ * What cannot be tried, for nothing is rendered, is certain only where nothing else of the frame's, or of what
+ * it stands in, bears on its size.
+ */
+function mendUnseen(markup: Markup, element: MarkupElement): Intent[] | null {
+  const bears = listSuspects(markup, []).length > 0;
+  const around = element.parent !== null && listOnTags(markup, element).length > 0;
+  const own = listOnTag(markup, element);
+  const [stated, ...others] = own.filter(({ property }) => !/^(height|border.*)$/.test(property));
+  if (bears || around || !stated || others.length > 0) return null;
+  const found = findStated(markup, stated);
+  return (found && shrinkStated(markup, element, { ...found, outer: null }).at(-1)) ?? null;
+}
+
+function listOnTags(markup: Markup, { parent }: MarkupElement): Suspect[] {
+  const found: Suspect[] = [];
+  for (let at = parent; at; at = at.parent) found.push(...listOnTag(markup, at));
+  return found;
 }
 
 function getNarrowestSlot(house: House): number {
@@ -190,10 +193,6 @@ function describe(measured: number, { confirmed, seen }: Fact<Data>): string {
   return seen.length > 0
     ? `is ${width} wide ${formatWidths(seen)}; one width only: cannot tell whether it adapts`
     : `has a fixed width of ${width} in the markup`;
-}
-
-function toDescribed({ tag, attributes }: FrameFact): Described {
-  return { name: tag, get: (attribute) => attributes[attribute] ?? null };
 }
 
 function toWidthBlame(

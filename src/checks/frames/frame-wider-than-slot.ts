@@ -1,8 +1,9 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
-import { mendWidth } from '../../core/mend/width.js';
 import { blameWidth, SAMPLE_WIDTH_BLAME, type WidthBlame } from '../../core/measure/blame-width.js';
+import { settleCures } from '../../core/trial/settle.js';
+import { aimAtFrame, findCause } from '../../core/trial/targets.js';
 import { cureWidth } from '../../core/words/width.js';
-import { TOLERANCE } from '../../core/measure/culprits.js';
+import { listWideFrames } from '../../core/measure/sticking.js';
 import { formatPixels } from '../../core/measure/units.js';
 import { capitalize, formatWidths, getWorstSeen, nameElement } from '../../core/words/list.js';
 
@@ -18,31 +19,29 @@ export default defineCheck({
   decided:
     'The frame’s box, borders included, is measured wider than the slot’s content box, by more than 1 px.',
   standard: 'WCAG 2.2, 1.4.10 Reflow',
-  needs: ['frames', 'slot'],
+  needs: ['frames', 'slot', 'causes'],
   markup: false,
   explains: [{ findings: ['slot-overflow'] }],
   tooWide: () => true,
-  judge(c): Fact<Data>[] {
-    return c.renders.flatMap((render) => {
-      const { frames, slot } = render;
-      return frames
-        .filter(
-          (frame) =>
-            frame.shown && slot.box.width > 0 && frame.box.width > slot.box.width + TOLERANCE,
-        )
-        .map((frame) => {
-          const window = render.viewport.width;
-          const blame = blameWidth(c.markup, frame, { room: slot.box.width, window });
-          const measured = {
-            frameWidth: frame.box.width,
-            slotWidth: slot.box.width,
-            overhang: Math.round((frame.box.width - slot.box.width) * 100) / 100,
-          };
-          const { where, culprit } = blame;
-          const seen = [makeSeen(render, measured)];
-          return { where, culprit, confirmed: true, data: { blame }, seen };
-        });
+  judge({ markup, renders }): Fact<Data>[] {
+    const sighted = renders.flatMap((render) => {
+      const { slot, causes } = render;
+      return listWideFrames(render).map((frame) => {
+        const cause = findCause(causes, aimAtFrame(frame, slot));
+        const blame = blameWidth(markup, frame, { causes, cause, room: 0 });
+        const measured = {
+          frameWidth: frame.box.width,
+          slotWidth: slot.box.width,
+          overhang: Math.round((frame.box.width - slot.box.width) * 100) / 100,
+        };
+        const { where, culprit } = blame;
+        const seen = [makeSeen(render, measured)];
+        const fact = { where, culprit, confirmed: true, data: { blame }, seen };
+        return { fact, causes, cause };
+      });
     });
+    const tried = renders.map(({ causes }) => causes);
+    return settleCures(markup, sighted, tried);
   },
   says(data, fact) {
     const worst = getWorstSeen(fact.seen, 'overhang');
@@ -59,7 +58,7 @@ export default defineCheck({
   },
   measures: ({ frameWidth, slotWidth }) =>
     `${formatPixels(Number(frameWidth))} wide in a slot of ${formatPixels(Number(slotWidth))}`,
-  mend: ({ blame }, _fact, markup) => mendWidth(markup, blame),
+  mend: ({ blame }) => blame.cure,
   brief({ blame }, { seen }) {
     const worst = getWorstSeen(seen, 'overhang');
     return `<${blame.tag}> ${formatPixels(Number(worst?.measured.frameWidth))} wide in ${formatPixels(Number(worst?.measured.slotWidth))}`;

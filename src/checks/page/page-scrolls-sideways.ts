@@ -1,19 +1,26 @@
-import { defineCheck, makeSeen, type Fact, type RenderOf, type Seen } from '../../core/check.js';
-import type { PageWidth } from '../../core/evidence.js';
-import { mendWidth } from '../../core/mend/width.js';
+import {
+  defineCheck,
+  makeSeen,
+  type Case,
+  type Fact,
+  type RenderOf,
+  type Seen,
+} from '../../core/check.js';
 import { getHead } from '../../core/measure/blame.js';
 import {
   blameWidth,
   SAMPLE_WIDTH_BLAME,
   SAMPLE_WIDTH_BLAMES,
-  type Reason,
   type WidthBlame,
 } from '../../core/measure/blame-width.js';
-import { findCulprits, TOLERANCE } from '../../core/measure/culprits.js';
+import { getPageOverhang, getWidest, listPageCulprits } from '../../core/measure/sticking.js';
 import { formatPixels } from '../../core/measure/units.js';
 import type { Span } from '../../core/snippet.js';
 import { getTagSpan, type Markup } from '../../core/markup/markup.js';
-import { readStyles, type StyleDeclaration } from '../../core/markup/styles.js';
+import { getReason, pickCause } from '../../core/trial/cause.js';
+import type { Stated } from '../../core/trial/stated.js';
+import { settleCures, type Sighted } from '../../core/trial/settle.js';
+import { aimAt, aimAtPage, findCause, findCure } from '../../core/trial/targets.js';
 import { cureWidth } from '../../core/words/width.js';
 import { formatWidths, getWorstSeen, nameElement } from '../../core/words/list.js';
 
@@ -21,7 +28,7 @@ interface Data {
   blame: WidthBlame;
 }
 
-type Needs = 'page' | 'elements' | 'slot';
+type Needs = 'page' | 'elements' | 'slot' | 'causes';
 
 export default defineCheck({
   id: 'page-scrolls-sideways',
@@ -31,11 +38,11 @@ export default defineCheck({
   decided:
     'The page’s scrollable width is larger than the window, by more than 1 px and more than without the snippet: after load, and again after a scroll to the end and back.',
   standard: 'WCAG 2.2, 1.4.10 Reflow; CSS Overflow 3',
-  needs: ['page', 'elements', 'slot'],
+  needs: ['page', 'elements', 'slot', 'causes'],
   markup: false,
   explains: [{ findings: ['slot-overflow', 'frame-wider-than-slot'] }],
   tooWide: () => true,
-  judge: (c) => c.renders.flatMap((render) => judgeRender(c.markup, render)),
+  judge,
   says(data, fact) {
     const worst = getWorstSeen(fact.seen, 'overhang');
     const by = formatPixels(Number(worst?.measured.overhang ?? 0));
@@ -53,7 +60,7 @@ export default defineCheck({
     typeof elementWidth === 'number'
       ? `${formatPixels(Number(overhang))} beyond the window, ${formatPixels(elementWidth)} wide`
       : `${formatPixels(Number(overhang))} wider than the window of ${formatPixels(Number(windowWidth))}`,
-  mend: ({ blame }, _fact, markup) => mendWidth(markup, blame),
+  mend: ({ blame }) => blame.cure,
   brief({ blame }, { seen }) {
     const by = formatPixels(Number(getWorstSeen(seen, 'overhang')?.measured.overhang ?? 0));
     return `the page scrolls sideways: ${blame.tag ? `<${blame.tag}>` : 'the snippet'} ${by} beyond the window`;
@@ -83,39 +90,37 @@ export default defineCheck({
   },
 });
 
-function judgeRender(markup: Markup, render: RenderOf<Needs>): Fact<Data>[] {
-  const { page, elements, baseline } = render;
-  const without = baseline?.scrollWidth ?? 0;
-  const width = page.readAt === 'after-scroll' && page.afterScroll ? page.afterScroll : page.atLoad;
-  if (!overflows(width, without)) return [];
-  const overhang = width.scrollWidth - width.clientWidth;
-  const measured = {
-    overhang,
-    scrollWidth: width.scrollWidth,
-    windowWidth: width.clientWidth,
-    at: page.readAt,
-  };
-  const wish = {
-    left: 0,
-    right: Math.max(width.clientWidth, without),
-    direction: page.direction,
-    shownOnly: false,
-  };
-  const culprits = findCulprits(elements, wish);
+function judge({ markup, renders }: Case<Needs>): Fact<Data>[] {
+  const sighted = renders.flatMap((render) => judgeRender(markup, render));
+  return settleCures(
+    markup,
+    sighted,
+    renders.map(({ causes }) => causes),
+  );
+}
+
+function judgeRender(markup: Markup, render: RenderOf<Needs>): Sighted<Data>[] {
+  const { page, baseline, causes } = render;
+  const over = getPageOverhang(render);
+  if (!over) return [];
+  const { scrollWidth, clientWidth: windowWidth } = getWidest(page);
+  const measured = { overhang: over.overhang, scrollWidth, windowWidth, at: page.readAt };
+  const culprits = listPageCulprits(render);
   if (culprits.length === 0) {
     // A page that is not as wide each time is not held against a snippet of which no part sticks out.
     const steady = baseline?.steady ?? true;
-    return steady ? [blamePage(markup, makeSeen(render, measured))] : [];
+    const cause = findCause(causes, aimAtPage(over.edge));
+    const cure = cause && findCure(causes, cause);
+    const stated = cause && pickCause(markup, cause, { cure, fits: false });
+    const fact = blamePage(markup, stated, makeSeen(render, measured));
+    return steady ? [{ fact, causes, cause }] : [];
   }
-  const side = page.direction === 'rtl' ? 'left' : 'right';
-  return culprits.map(({ element, overhang, by }) => {
-    const room = width.clientWidth;
-    const window = render.viewport.width;
-    const found = blameWidth(markup, element, { by, room, side, window });
-    // What is mended is to fit its slot too.
-    const blame = { ...found, room: render.slot.box.width || room };
+  return culprits.map((culprit) => {
+    const { element, overhang } = culprit;
+    const cause = findCause(causes, aimAt(culprit));
+    const blame = blameWidth(markup, element, { causes, cause, room: windowWidth });
     const seen = makeSeen(render, { ...measured, overhang, elementWidth: element.box.width });
-    return {
+    const fact = {
       where: blame.where,
       culprit: blame.culprit,
       group: '',
@@ -124,6 +129,7 @@ function judgeRender(markup: Markup, render: RenderOf<Needs>): Fact<Data>[] {
       data: { blame },
       seen: [seen],
     };
+    return { fact, causes, cause };
   });
 }
 
@@ -131,23 +137,21 @@ function judgeRender(markup: Markup, render: RenderOf<Needs>): Fact<Data>[] {
  * No element of the snippet sticks out, and yet the page does: a rule of its own widened a host part, or
  * its text, which stands in no element, does not break.
  */
-function blamePage(markup: Markup, seen: Seen): Fact<Data> {
-  const rule = readStyles(markup).findLast(
-    ({ property, value }) => WIDENS.test(property) && /\d/.test(value),
-  );
+function blamePage(markup: Markup, stated: Stated | null, seen: Seen): Fact<Data> {
   const sheet = markup.elements.find(({ name }) => name === 'style');
-  const where = rule ?? (sheet ? getTagSpan(sheet) : (findLongestWord(markup) ?? getHead(markup)));
-  const { offset, endOffset } = where;
+  const where =
+    stated?.where ?? findLongestWord(markup) ?? (sheet ? getTagSpan(sheet) : getHead(markup));
   const culprit = { at: 'snippet', what: 'page' } as const;
-  const reason = getReason(rule, sheet !== undefined);
-  const found = { where: { offset, endOffset }, culprit, reason, tag: '' } as const;
-  const blame: WidthBlame = { ...SAMPLE_WIDTH_BLAME, ...found, declaration: rule ?? null };
-  return { where: found.where, culprit, confirmed: true, data: { blame }, seen: [seen] };
-}
-
-function getReason(rule: StyleDeclaration | undefined, hasSheet: boolean): Reason {
-  if (rule) return /width|inline-size/.test(rule.property) ? 'size' : 'place';
-  return hasSheet ? 'place' : 'text';
+  const blame: WidthBlame = {
+    ...SAMPLE_WIDTH_BLAME,
+    where,
+    culprit,
+    reason: stated ? getReason(stated) : 'text',
+    tag: '',
+    declaration: stated?.declaration ?? null,
+    attribute: stated?.attribute ?? null,
+  };
+  return { where, culprit, confirmed: true, data: { blame }, seen: [seen] };
 }
 
 /** The longest run of letters outside of all elements. */
@@ -163,11 +167,4 @@ function findLongestWord({ text, elements }: Markup): Span | null {
 
 function blank(text: string, from: number, to: number): string {
   return text.slice(0, from) + ' '.repeat(to - from) + text.slice(to);
-}
-
-const WIDENS =
-  /^((min-)?(width|inline-size)|margin.*|padding.*|left|right|inset.*|transform|translate|grid-template.*|white-space)$/;
-
-function overflows(width: PageWidth, without: number): boolean {
-  return width.scrollable && width.scrollWidth > Math.max(width.clientWidth, without) + TOLERANCE;
 }

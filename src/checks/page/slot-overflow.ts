@@ -1,13 +1,13 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
-import { mendWidth } from '../../core/mend/width.js';
 import {
   blameWidth,
   SAMPLE_WIDTH_BLAMES,
   type WidthBlame,
 } from '../../core/measure/blame-width.js';
+import { settleCures } from '../../core/trial/settle.js';
+import { aimAt, findCause } from '../../core/trial/targets.js';
 import { cureWidth } from '../../core/words/width.js';
-import type { ElementFact } from '../../core/evidence.js';
-import { findCulprits, TOLERANCE, type Culprit } from '../../core/measure/culprits.js';
+import { listSlotCulprits } from '../../core/measure/sticking.js';
 import { formatPixels } from '../../core/measure/units.js';
 import { capitalize, formatWidths, getWorstSeen, nameElement } from '../../core/words/list.js';
 
@@ -23,33 +23,31 @@ export default defineCheck({
   decided:
     'A visible part of the snippet (a painted box, or text with the room it has) reaches beyond the slot’s content box by more than 1 px, on either side, although the page does not scroll sideways.',
   standard: 'WCAG 2.2, 1.4.10 Reflow',
-  needs: ['slot', 'elements', 'page'],
+  needs: ['slot', 'elements', 'page', 'causes'],
   markup: false,
   tooWide: () => true,
-  judge(c): Fact<Data>[] {
-    return c.renders.flatMap((render) => {
-      const { slot, elements, page } = render;
-      const { x, width } = slot.box;
-      if (width === 0) return [];
-      const wide = elements.filter((element) => !isParked(element.box, page.atLoad.clientWidth));
-      return findOutside(wide, { left: x, right: x + width }).map((culprit) => {
-        const { element, overhang, side, by } = culprit;
-        const window = render.viewport.width;
-        const blame = blameWidth(c.markup, element, { by, side, room: width, window });
+  judge({ markup, renders }): Fact<Data>[] {
+    const sighted = renders.flatMap((render) =>
+      listSlotCulprits(render).map((culprit) => {
+        const { element, overhang, side } = culprit;
+        const cause = findCause(render.causes, aimAt(culprit));
+        const { width } = render.slot.box;
+        const blame = blameWidth(markup, element, { causes: render.causes, cause, room: width });
         const measured = { overhang, side, slotWidth: width, elementWidth: element.box.width };
-        const { where, culprit: to } = blame;
-        const seen = [makeSeen(render, measured)];
-        return {
-          where,
-          culprit: to,
+        const fact = {
+          where: blame.where,
+          culprit: blame.culprit,
           group: '',
           confirmed: true,
           byContent: blame.reason === 'content' || blame.reason === 'text',
           data: { blame },
-          seen,
+          seen: [makeSeen(render, measured)],
         };
-      });
-    });
+        return { fact, causes: render.causes, cause };
+      }),
+    );
+    const tried = renders.map(({ causes }) => causes);
+    return settleCures(markup, sighted, tried);
   },
   says(data, fact) {
     const worst = getWorstSeen(fact.seen, 'overhang');
@@ -62,7 +60,7 @@ export default defineCheck({
   },
   measures: ({ overhang, side, slotWidth }) =>
     `${formatPixels(Number(overhang))} beyond the slot of ${formatPixels(Number(slotWidth))}, on the ${String(side)}`,
-  mend: ({ blame }, _fact, markup) => mendWidth(markup, blame),
+  mend: ({ blame }) => blame.cure,
   brief({ blame }, { seen }) {
     const by = formatPixels(Number(getWorstSeen(seen, 'overhang')?.measured.overhang ?? 0));
     return `<${blame.tag}> ${by} beyond its slot`;
@@ -103,30 +101,3 @@ export default defineCheck({
     ],
   },
 });
-
-type Outside = Culprit & { side: 'left' | 'right' };
-
-/** Who reaches beyond either edge; who reaches beyond both is told of the side where it is farther out. */
-function findOutside(
-  elements: readonly ElementFact[],
-  edges: { left: number; right: number },
-): Outside[] {
-  const sides = [
-    ['right', 'ltr'],
-    ['left', 'rtl'],
-  ] as const;
-  const found = new Map<number, Outside>();
-  for (const [side, direction] of sides) {
-    for (const culprit of findCulprits(elements, { ...edges, direction, shownOnly: true })) {
-      const known = found.get(culprit.element.id);
-      if (!known || known.overhang < culprit.overhang)
-        found.set(culprit.element.id, { ...culprit, side });
-    }
-  }
-  return [...found.values()];
-}
-
-/** Parked where nobody sees it: wholly outside the window. */
-function isParked(box: { x: number; width: number }, windowWidth: number): boolean {
-  return box.x + box.width <= TOLERANCE || box.x >= windowWidth;
-}

@@ -12,6 +12,25 @@ export type Intent =
   /** What only a person can say. */
   | { do: 'ask'; question: string };
 
+/** Intents as few as they can be: what is set on one element is set at once. */
+export function joinIntents(intents: readonly Intent[]): Intent[] {
+  const joined: Intent[] = [];
+  for (const intent of intents) {
+    const known =
+      intent.do === 'set-style'
+        ? joined.findIndex((one) => one.do === 'set-style' && one.element === intent.element)
+        : -1;
+    const before = joined[known];
+    if (before?.do !== 'set-style' || intent.do !== 'set-style') joined.push(intent);
+    else
+      joined[known] = {
+        ...before,
+        declarations: { ...before.declarations, ...intent.declarations },
+      };
+  }
+  return joined;
+}
+
 /** What of the source cures change: cures that share one of these are one change. */
 export function listTargets(intents: readonly Intent[] | null): string[] {
   return (intents ?? []).flatMap((intent) => {

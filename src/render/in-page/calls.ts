@@ -2,18 +2,22 @@ import { readInner } from './inner.js';
 import { readObjects } from './objects.js';
 import { readPage } from './page.js';
 import { scrollThrough, settle } from './settle.js';
+import { findEffects, seekCure, tryCures } from './trial/trial.js';
 import { setGutter, showMedia, showSlot } from './show.js';
 
 /** What can be asked of the code that stands in a page. */
 export const CALLS = {
+  findEffects,
   readInner,
   readObjects,
   readPage,
   scrollThrough,
+  seekCure,
   setGutter,
   settle,
   showMedia,
   showSlot,
+  tryCures,
 };
 
 export type PageCalls = typeof CALLS;

@@ -1,0 +1,94 @@
+import type { Baseline, ElementFact, Facts, FrameFact, MediaFact } from '../evidence.js';
+import { isPlayer } from '../standards/elements.js';
+import { findCulprits, TOLERANCE, type Culprit } from './culprits.js';
+
+/** An element that reaches beyond an edge, with the edge, page px. */
+export type Sticking = Culprit & { side: 'left' | 'right'; edge: number };
+
+/** What of a render tells whether the page is too wide. */
+export type PageView = Pick<Facts, 'page' | 'elements'> & { baseline: Baseline | null };
+
+/** By how much the page is wider than its window and than without the snippet; null where it is not. */
+export function getPageOverhang({
+  page,
+  baseline,
+}: Pick<PageView, 'page' | 'baseline'>): { overhang: number; edge: number } | null {
+  const width = getWidest(page);
+  const edge = Math.max(width.clientWidth, baseline?.scrollWidth ?? 0);
+  const over = width.scrollable && width.scrollWidth > edge + TOLERANCE;
+  return over ? { overhang: width.scrollWidth - width.clientWidth, edge } : null;
+}
+
+/** The width at which the page's elements were read. */
+export function getWidest(page: PageView['page']): PageView['page']['atLoad'] {
+  return page.readAt === 'after-scroll' && page.afterScroll ? page.afterScroll : page.atLoad;
+}
+
+/** Who makes the page too wide. */
+export function listPageCulprits(view: PageView): Sticking[] {
+  const { direction } = view.page;
+  const over = getPageOverhang(view);
+  if (!over) return [];
+  const wish = { left: 0, right: over.edge, direction, shownOnly: false };
+  const side = direction === 'rtl' ? 'left' : 'right';
+  const edge = direction === 'rtl' ? 0 : over.edge;
+  return findCulprits(view.elements, wish).map((one) => ({ ...one, side, edge }));
+}
+
+/** Who reaches beyond either edge of the slot; who reaches beyond both is told of the side where it is farther out. */
+export function listSlotCulprits({
+  slot,
+  elements,
+  page,
+}: Pick<Facts, 'slot' | 'elements' | 'page'>): Sticking[] {
+  const { x, width } = slot.box;
+  if (width === 0) return [];
+  const wide = elements.filter((element) => !isParked(element.box, page.atLoad.clientWidth));
+  const edges = { left: x, right: x + width };
+  const found = new Map<number, Sticking>();
+  for (const side of ['right', 'left'] as const) {
+    const direction = side === 'right' ? 'ltr' : 'rtl';
+    for (const culprit of findCulprits(wide, { ...edges, direction, shownOnly: true })) {
+      const known = found.get(culprit.element.id);
+      if (!known || known.overhang < culprit.overhang)
+        found.set(culprit.element.id, { ...culprit, side, edge: edges[side] });
+    }
+  }
+  return [...found.values()];
+}
+
+/** Parked where nobody sees it: wholly outside the window. */
+function isParked(box: ElementFact['box'], windowWidth: number): boolean {
+  return box.x + box.width <= TOLERANCE || box.x >= windowWidth;
+}
+
+/** The frames that are wider than the slot. */
+export function listWideFrames({ frames, slot }: Pick<Facts, 'frames' | 'slot'>): FrameFact[] {
+  const { width } = slot.box;
+  return frames.filter((frame) => frame.shown && width > 0 && frame.box.width > width + TOLERANCE);
+}
+
+/** A frame or a film, as it is measured. */
+export type Sized = (FrameFact | MediaFact) & {
+  /** It plays film. */
+  player: boolean;
+};
+
+/** The frames and films that are to be seen. */
+export function listSized({ frames, media }: Pick<Facts, 'frames' | 'media'>): Sized[] {
+  const found: Sized[] = [
+    ...frames.map((frame) => ({ ...frame, player: isFramedPlayer(frame) })),
+    ...media.filter(({ tag }) => tag === 'video').map((one) => ({ ...one, player: true })),
+  ];
+  return found.filter(({ shown, box }) => shown && box.width > 0);
+}
+
+function isFramedPlayer({ tag, attributes }: FrameFact): boolean {
+  return isPlayer({ name: tag, get: (attribute) => attributes[attribute] ?? null });
+}
+
+/** A width in px that nothing relative bounds. */
+export function isFixed({ style: { width, maxWidth } }: Pick<Sized, 'style'>): boolean {
+  const bounded = /%|vw|vi|min\(|max\(|clamp\(|calc\(/.test(maxWidth);
+  return /^[\d.]+px$/.test(width) && !bounded;
+}

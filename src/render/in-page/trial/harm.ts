@@ -1,0 +1,82 @@
+import { listTexts } from '../ink.js';
+import { cuts } from '../styles.js';
+import { getScrollWidth } from './measure.js';
+
+/** What a change may do that is no cure: null where it does nothing of the kind. */
+export type Harm = 'page' | 'overflow' | 'text' | 'gone' | 'moved' | null;
+
+/** So many elements are watched. */
+const MOST = 600;
+const NEAR = 1;
+
+interface Standing {
+  node: Element;
+  left: number;
+  right: number;
+  width: number;
+  height: number;
+  /** How much of it is cut off or scrolled, px; 0 where nothing is. */
+  cut: number;
+  hasText: boolean;
+}
+
+/** The page as it stands, to be compared with itself after a change. */
+export class Picture {
+  readonly #standing: Standing[];
+  readonly #scrollWidth = getScrollWidth();
+  readonly #edges: { left: number; right: number };
+
+  constructor(slot: Element) {
+    const nodes = [...slot.querySelectorAll('*')].slice(0, MOST);
+    this.#standing = nodes.map(look);
+    const { left, right } = slot.getBoundingClientRect();
+    this.#edges = { left, right };
+  }
+
+  /** @param strict nothing may have moved at all, to the side or in size */
+  compare(strict: boolean): Harm {
+    if (getScrollWidth() > this.#scrollWidth + NEAR) return 'page';
+    for (const before of this.#standing) {
+      const harm = this.#compareOne(before, look(before.node), strict);
+      if (harm !== null) return harm;
+    }
+    return null;
+  }
+
+  #compareOne(before: Standing, now: Standing, strict: boolean): Harm {
+    if (isSeen(before) && !isSeen(now)) return before.hasText ? 'text' : 'gone';
+    if (!isSeen(before)) return null;
+    // What is scrolled is not lost; what is cut off is.
+    if (now.cut > Math.max(before.cut, 0) + NEAR) return 'text';
+    const { left, right } = this.#edges;
+    const beyond = (one: Standing) => Math.max(one.right - right, left - one.left, 0);
+    if (beyond(now) > beyond(before) + NEAR) return 'overflow';
+    if (!strict) return null;
+    const keys = ['left', 'width', 'height'] as const;
+    return keys.some((key) => Math.abs(now[key] - before[key]) > NEAR) ? 'moved' : null;
+  }
+}
+
+function isSeen({ width, height }: Standing): boolean {
+  return width > 0 && height > 0;
+}
+
+function look(node: Element): Standing {
+  const { left, right, width, height } = node.getBoundingClientRect();
+  return { node, left, right, width, height, cut: getCut(node), hasText: hasText(node) };
+}
+
+function hasText(node: Element): boolean {
+  return listTexts(node).length > 0;
+}
+
+/** How much of its content cannot be seen, nor scrolled to. */
+function getCut(node: Element): number {
+  if (node.scrollWidth <= node.clientWidth && node.scrollHeight <= node.clientHeight) return 0;
+  const { overflowX, overflowY } = getComputedStyle(node);
+  const isCut = (overflow: string) => cuts(overflow) && /hidden|clip/.test(overflow);
+  return (
+    (isCut(overflowX) ? Math.max(node.scrollWidth - node.clientWidth, 0) : 0) +
+    (isCut(overflowY) ? Math.max(node.scrollHeight - node.clientHeight, 0) : 0)
+  );
+}

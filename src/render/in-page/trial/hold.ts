@@ -1,0 +1,34 @@
+/** How far each animation of the page is, by what it moves: one that a change ends begins anew when that is taken back. */
+export class Hold {
+  readonly #times = new Map<Element, Map<string, CSSNumberish | null>>();
+
+  constructor() {
+    for (const one of this.#list()) {
+      const { target, name } = describe(one);
+      if (!target) continue;
+      const known = this.#times.get(target) ?? new Map<string, CSSNumberish | null>();
+      this.#times.set(target, known.set(name, one.currentTime));
+    }
+  }
+
+  /** Brings every animation to where it was. */
+  restore(): void {
+    if (this.#times.size === 0) return;
+    for (const one of this.#list()) {
+      const { target, name } = describe(one);
+      const time = target && this.#times.get(target)?.get(name);
+      if (time === undefined || time === null || one.currentTime === time) continue;
+      one.currentTime = time;
+    }
+  }
+
+  #list(): Animation[] {
+    return globalThis.mivketNotebook.page.getAnimations();
+  }
+}
+
+function describe(one: Animation): { target: Element | null; name: string } {
+  const effect = one.effect as KeyframeEffect | null;
+  const name = one instanceof CSSAnimation ? one.animationName : one.id;
+  return { target: effect?.target ?? null, name: `${effect?.pseudoElement ?? ''} ${name}` };
+}
