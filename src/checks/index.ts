@@ -1,5 +1,6 @@
 import type { Check } from '../core/check.js';
 import addressInsteadOfCode from './paste/address-instead-of-code.js';
+import addressWorksOnlyHere from './paste/address-works-only-here.js';
 import altSaysNothing from './pictures/alt-says-nothing.js';
 import attributeMisspelt from './paste/attribute-misspelt.js';
 import audioAutoplays from './media/audio-autoplays.js';
@@ -10,8 +11,11 @@ import autoplayWithSound from './media/autoplay-with-sound.js';
 import autoplayWithoutInline from './media/autoplay-without-inline.js';
 import codeMangled from './paste/code-mangled.js';
 import codeShowsAsText from './paste/code-shows-as-text.js';
+import contentSwallowed from './paste/content-swallowed.js';
 import curlyQuotes from './paste/curly-quotes.js';
 import elementMisspelt from './paste/element-misspelt.js';
+import extraPageHeading from './paste/extra-page-heading.js';
+import formInsideForm from './paste/form-inside-form.js';
 import frameAutoplayWithSound from './media/frame-autoplay-with-sound.js';
 import frameBorderLeftOn from './frames/frame-border-left-on.js';
 import frameFixedSize from './frames/frame-fixed-size.js';
@@ -20,11 +24,15 @@ import frameUnnamed from './frames/frame-unnamed.js';
 import frameWiderThanSlot from './frames/frame-wider-than-slot.js';
 import headingOutOfStep from './paste/heading-out-of-step.js';
 import hostPrivateAddress from './scripts/host-private-address.js';
+import idUsedTwice from './paste/id-used-twice.js';
+import jumpToTopLink from './paste/jump-to-top-link.js';
 import linkedPictureUnnamed from './pictures/linked-picture-unnamed.js';
 import nestedDocument from './paste/nested-document.js';
 import nothingRendered from './page/nothing-rendered.js';
+import obsoleteMarkup from './paste/obsolete-markup.js';
 import pageHangs from './page/page-hangs.js';
 import pageScrollsSideways from './page/page-scrolls-sideways.js';
+import pageSettingsChanged from './paste/page-settings-changed.js';
 import pageTakenOver from './page/page-taken-over.js';
 import pastedTwice from './paste/pasted-twice.js';
 import pictureWithoutAlt from './pictures/picture-without-alt.js';
@@ -39,6 +47,7 @@ import tagLeftOpen from './paste/tag-left-open.js';
 /** All checks, by name. A new one is one file and one line here. */
 export const CHECKS: readonly Check[] = [
   addressInsteadOfCode,
+  addressWorksOnlyHere,
   altSaysNothing,
   attributeMisspelt,
   audioAutoplays,
@@ -49,8 +58,11 @@ export const CHECKS: readonly Check[] = [
   autoplayWithoutInline,
   codeMangled,
   codeShowsAsText,
+  contentSwallowed,
   curlyQuotes,
   elementMisspelt,
+  extraPageHeading,
+  formInsideForm,
   frameAutoplayWithSound,
   frameBorderLeftOn,
   frameFixedSize,
@@ -59,11 +71,15 @@ export const CHECKS: readonly Check[] = [
   frameWiderThanSlot,
   headingOutOfStep,
   hostPrivateAddress,
+  idUsedTwice,
+  jumpToTopLink,
   linkedPictureUnnamed,
   nestedDocument,
   nothingRendered,
+  obsoleteMarkup,
   pageHangs,
   pageScrollsSideways,
+  pageSettingsChanged,
   pageTakenOver,
   pastedTwice,
   pictureWithoutAlt,

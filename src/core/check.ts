@@ -25,6 +25,8 @@ export interface Case<K extends FactKind> {
   markup: Markup;
   house: House;
   renders: RenderOf<K>[];
+  /** The day, `YYYY-MM-DD`. */
+  today: string;
 }
 
 /** One place where it was seen, and what was measured there. Lengths in px, sizes in bytes. */

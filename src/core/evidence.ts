@@ -67,7 +67,10 @@ export const baselineSchema = z.object({
   /** Whether the two agree in it. */
   steady: z.boolean(),
   /** Parts of the page, by their offset in its source. */
-  parts: z.record(z.string(), partSchema.extend({ tag: z.string(), steady: z.boolean() })),
+  parts: z.record(
+    z.string(),
+    partSchema.extend({ tag: z.string(), id: z.string(), steady: z.boolean() }),
+  ),
   requests: z.array(z.string()),
   /** Selectors of what the page's own scripts make. */
   made: z.array(z.string()),

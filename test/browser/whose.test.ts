@@ -97,3 +97,31 @@ test('on a page with code every width is loaded anew', async () => {
   // Only a page that was loaded at that width has made itself so wide.
   expect(evidence.map((one) => one.page.atLoad.scrollWidth)).toEqual([700, 1508]);
 }, 60_000);
+
+test('what the snippet gets from the page around it, and gives it', async () => {
+  const page = `<!doctype html><html lang="en"><body><h2 id="beans">Beans</h2><h1 hidden>Old</h1>
+<form action="/order"><main data-mivket-slot="article" style="margin: 0 16px"></main></form></body></html>`;
+  const other = await open(page);
+  try {
+    const text =
+      '<h1>Spring</h1><p id="beans">Sow</p><form action="/find"><button>Find</button></form>';
+    const snippet = { name: 'x', path: null, text };
+    const renders = planRenders('x', house, house);
+    const evidence = await other.renderSnippet(snippet, readMarkup(text), renders, () => undefined);
+    const baselines = await other.getBaselines(renders);
+    const common = { snippet, house, evidence, baselines, checks: CHECKS };
+    const { report } = judgeSnippet({
+      ...common,
+      markup: readMarkup(text),
+      today: '2026-01-01',
+      markupOnly: null,
+    });
+    // The page's own main heading is not to be seen: the snippet's is the only one.
+    expect(report.findings.map(({ id, seen }) => `${id} ${seen.length}`)).toEqual([
+      'form-inside-form 2',
+      'id-used-twice 2',
+    ]);
+  } finally {
+    await other.close();
+  }
+});

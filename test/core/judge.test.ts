@@ -22,6 +22,7 @@ const whole = (): Evidence[] =>
       name: 'column',
       overhang: 0,
       text: false,
+      inForm: false,
       box: { x: 16, y: 0, width: Math.min(680, render.viewport.width - 32), height: 9 },
     },
   }));

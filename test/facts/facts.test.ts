@@ -61,7 +61,8 @@ test('facts are plain data: what is written down is what was found', () => {
     const prepared = prepareRenders(evidence, new Map(baselines));
     return CHECKS.flatMap((check) => {
       const renders = selectRenders(prepared, check.needs);
-      return check.judge({ snippet, markup, house: EXAMPLE_HOUSE, renders });
+      const today = '2026-01-01';
+      return check.judge({ snippet, markup, house: EXAMPLE_HOUSE, renders, today });
     });
   });
   expect(found.length).toBeGreaterThan(50);

@@ -84,7 +84,7 @@ export default defineCheck({
     sound: [
       {
         name: 'switched off',
-        code: '<iframe title="Map of the glasshouse" src="https://maps.fernmap.example/embed/glasshouse" frameborder="0" style="width: 100%; height: 200px"></iframe>',
+        code: '<iframe title="Map of the glasshouse" src="https://maps.fernmap.example/embed/glasshouse" style="border: none; width: 100%; height: 200px"></iframe>',
       },
       {
         name: 'a border of its own',

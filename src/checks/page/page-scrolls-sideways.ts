@@ -13,7 +13,12 @@ import {
   SAMPLE_WIDTH_BLAMES,
   type WidthBlame,
 } from '../../core/measure/blame-width.js';
-import { getPageOverhang, getWidest, listPageCulprits } from '../../core/measure/sticking.js';
+import {
+  getPageOverhang,
+  getWidest,
+  isUnexplained,
+  listPageCulprits,
+} from '../../core/measure/sticking.js';
 import { formatPixels } from '../../core/measure/units.js';
 import type { Span } from '../../core/snippet.js';
 import { getTagSpan, type Markup } from '../../core/markup/markup.js';
@@ -106,16 +111,7 @@ function judgeRender(markup: Markup, render: RenderOf<Needs>): Sighted<Data>[] {
   const { scrollWidth, clientWidth: windowWidth } = getWidest(page);
   const measured = { overhang: over.overhang, scrollWidth, windowWidth, at: page.readAt };
   const culprits = listPageCulprits(render);
-  if (culprits.length === 0) {
-    // A page that is not as wide each time is not held against a snippet of which no part sticks out.
-    const steady = baseline?.steady ?? true;
-    const cause = findCause(causes, aimAtPage(over.edge));
-    const cure = cause && findCure(causes, cause);
-    const stated = cause && pickCause(markup, cause, { cure, fits: false });
-    const fact = blamePage(markup, stated, makeSeen(render, measured));
-    return steady ? [{ fact, causes, cause }] : [];
-  }
-  return culprits.map((culprit) => {
+  const blamed = culprits.map((culprit): Sighted<Data> => {
     const { element, overhang } = culprit;
     const cause = findCause(causes, aimAt(culprit));
     const blame = blameWidth(markup, element, { causes, cause, room: windowWidth });
@@ -131,6 +127,15 @@ function judgeRender(markup: Markup, render: RenderOf<Needs>): Sighted<Data>[] {
     };
     return { fact, causes, cause };
   });
+  // A page that is not as wide each time is not held against a snippet of which no part sticks out.
+  const steady = baseline?.steady ?? true;
+  const whole = culprits.length === 0 || !render.partial;
+  if (!steady || !whole || !isUnexplained(render)) return blamed;
+  const cause = findCause(causes, aimAtPage(over.edge));
+  const stated = cause && pickCause(markup, cause, { cure: findCure(causes, cause), fits: false });
+  const fact = blamePage(markup, stated, makeSeen(render, measured));
+  // What else widens the page is told beside the others only where it was found.
+  return culprits.length > 0 && !stated ? blamed : [{ fact, causes, cause }, ...blamed];
 }
 
 /**

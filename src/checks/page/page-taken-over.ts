@@ -44,6 +44,7 @@ export default defineCheck({
   markup: 'part',
   // Dialogs without end keep the page busy too.
   explains: [
+    { findings: ['page-settings-changed'], anywhere: true },
     { findings: ['page-hangs'], when: ({ measured }) => Number(measured.dialogs) >= ENDLESS },
   ],
   judge: (c) =>

@@ -90,7 +90,10 @@ export default defineCheck({
         name: 'data, and an attribute of a custom element',
         code: '<p data-tilte="x">Sow.</p><seed-box tilte="x">Beans</seed-box>',
       },
-      { name: 'an old attribute is spelt right', code: '<p align="center">Sow in May.</p>' },
+      {
+        name: 'an attribute of tables is spelt right',
+        code: '<table><tr><td colspan="2" headers="">Sow in May.</td></tr></table>',
+      },
     ],
   },
 });

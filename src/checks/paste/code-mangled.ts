@@ -1,6 +1,6 @@
-import { parse } from 'acorn';
 import { defineCheck, type Fact } from '../../core/check.js';
 import { getValue, type Markup, type MarkupElement } from '../../core/markup/markup.js';
+import { getCode, isReadable } from '../../core/markup/code.js';
 import { isScript } from '../../core/markup/traits.js';
 import type { Intent } from '../../core/mend/intent.js';
 import type { Edit, Span } from '../../core/snippet.js';
@@ -143,9 +143,7 @@ function judgeAddresses({ text }: Markup, element: MarkupElement): Fact<Data>[] 
 function judgeCode({ text }: Markup, element: MarkupElement): Fact<Data>[] {
   const script = isScript(element) && getValue(element, 'src') === null;
   if (!script && element.name !== 'style') return [];
-  const close = text.toLowerCase().lastIndexOf('</', element.endOffset);
-  const start = element.tagEnd;
-  const code = text.slice(start, close >= start ? close : element.endOffset);
+  const { code, start } = getCode({ text }, element);
   const found = [...code.matchAll(TAGS), ...code.matchAll(REFERENCE)];
   found.sort((a, b) => a.index - b.index);
   const [first] = found;
@@ -163,16 +161,6 @@ function judgeCode({ text }: Markup, element: MarkupElement): Fact<Data>[] {
   const where = { offset: edits[0]!.offset, endOffset: edits[0]!.endOffset };
   const data: Data = { kind: script ? 'script' : 'style', edits, added: first[0] };
   return [toFact(where, { at: 'element', offset: element.offset }, data)];
-}
-
-function isReadable(code: string, element: MarkupElement): boolean {
-  const module = /^module$/i.test(getValue(element, 'type')?.trim() ?? '');
-  try {
-    parse(code, { ecmaVersion: 'latest', sourceType: module ? 'module' : 'script' });
-    return true;
-  } catch {
-    return false;
-  }
 }
 
 /** Outside of strings and comments no style has a tag or a reference in it. */

@@ -58,8 +58,8 @@ export default defineCheck({
         code: '<img src="https://192.168.4.20/beans.png" width="160" height="120" alt="Runner beans drying on a rack">',
       },
       {
-        name: 'a script on the maker’s own machine',
-        code: '<script async src="http://localhost:3000/widget.js"></script>',
+        name: 'a script on a machine of the office',
+        code: '<script async src="https://192.168.4.21:3000/widget.js"></script>',
       },
     ],
     sound: [

@@ -111,7 +111,7 @@ function runCheck(check: Check, judged: Judged, prepared: readonly Prepared[]): 
   if (!check.markup && !isRendered(check, judged)) return [];
   const { snippet, markup, house } = judged;
   const renders = selectRenders(prepared, check.needs);
-  const facts = check.judge({ snippet, markup, house, renders });
+  const facts = check.judge({ snippet, markup, house, renders, today: judged.today });
   return mergeFacts(facts).map((fact) => {
     const stated = house.levels[check.id] ?? fact.level ?? check.level;
     const level = stated === 'off' ? check.level : stated;

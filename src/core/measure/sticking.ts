@@ -35,6 +35,20 @@ export function listPageCulprits(view: PageView): Sticking[] {
   return findCulprits(view.elements, wish).map((one) => ({ ...one, side, edge }));
 }
 
+/** Whether the page is wider than any of the snippet's elements makes it. */
+export function isUnexplained({ page, elements, baseline }: PageView): boolean {
+  const over = getPageOverhang({ page, baseline });
+  const rtl = page.direction === 'rtl';
+  const edge = rtl ? 0 : getWidest(page).clientWidth;
+  const isAsFar = ({ clipped, box, inkLeft, inkRight }: ElementFact) => {
+    const reach = rtl
+      ? edge - Math.min(box.x, inkLeft)
+      : Math.max(box.x + box.width, inkRight) - edge;
+    return !clipped && reach >= over!.overhang - TOLERANCE;
+  };
+  return over !== null && !elements.some(isAsFar);
+}
+
 /** Who reaches beyond either edge of the slot; who reaches beyond both is told of the side where it is farther out. */
 export function listSlotCulprits({
   slot,

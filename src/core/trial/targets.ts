@@ -2,6 +2,7 @@ import type { CauseFact, Facts, Target, TriedCure } from '../evidence.js';
 import {
   getPageOverhang,
   isFixed,
+  isUnexplained,
   listPageCulprits,
   listSized,
   listSlotCulprits,
@@ -22,7 +23,7 @@ export function listTargets(view: Trying): Target[] {
   const over = getPageOverhang(view);
   const all = [
     ...culprits.map(aimAt),
-    ...(over && culprits.length === 0 ? [aimAtPage(over.edge)] : []),
+    ...(over && isUnexplained(view) ? [aimAtPage(over.edge)] : []),
     ...listSlotCulprits(view).map(aimAt),
     ...listWideFrames(view).map((frame) => aimAtFrame(frame, view.slot)),
     ...listSized(view)

@@ -12,7 +12,15 @@ export const slot = defineKind({
     overhang: z.number(),
     /** Text of its own shows in it, outside of all elements. */
     text: z.boolean(),
+    /** It stands inside a form of the host page's. */
+    inForm: z.boolean(),
   }),
-  empty: { name: '', box: { x: 0, y: 0, width: 0, height: 0 }, overhang: 0, text: false },
+  empty: {
+    name: '',
+    box: { x: 0, y: 0, width: 0, height: 0 },
+    overhang: 0,
+    text: false,
+    inForm: false,
+  },
 });
 export type SlotFact = z.output<typeof slot.schema>;

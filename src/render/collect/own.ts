@@ -10,7 +10,7 @@ import { Selectors } from './selectors.js';
 export interface Parted {
   elements: ElementFact[];
   /** Host parts by their offset in the host's source. */
-  parts: Map<number, HostPart & { tag: string }>;
+  parts: Map<number, HostPart & { tag: string; id: string }>;
   /** Selectors of what scripts made. */
   made: string[];
 }
@@ -110,8 +110,14 @@ function toFact(element: RawElement, from: Source, selector: string | null): Ele
   return { ...fact, from, selector };
 }
 
-function toPart(element: RawElement): HostPart & { tag: string } {
-  return { tag: element.tag, box: element.box, shown: element.shown, style: element.look };
+function toPart(element: RawElement): HostPart & { tag: string; id: string } {
+  return {
+    tag: element.tag,
+    id: element.name,
+    box: element.box,
+    shown: element.shown,
+    style: element.look,
+  };
 }
 
 /** The host parts that are not as they are without the snippet; unsteady ones are left out. */
@@ -122,7 +128,7 @@ export function compareParts(parts: Parted['parts'], baseline: Baseline | null):
     const offset = Number(key);
     const now = parts.get(offset) ?? null;
     if (!before.steady || (now && isSame(before, now))) continue;
-    const { tag, steady: _steady, ...without } = before;
+    const { tag, id: _id, steady: _steady, ...without } = before;
     found.push({
       offset,
       tag,

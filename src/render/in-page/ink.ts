@@ -32,7 +32,32 @@ export function getInk(
       }
     }
   }
+  if (detail) right = Math.max(right, getGenerated(node, r, style));
   return { inkLeft: round(left + window.scrollX), inkRight: round(right + window.scrollX) };
+}
+
+/** So many elements inside are looked at. */
+const MOST_INSIDE = 100;
+
+/**
+ * How far boxes reach that a rule makes before or behind the content: they are no elements, but what is
+ * around can be scrolled to their end. Minus infinity where something else reaches as far.
+ */
+function getGenerated(node: Element, r: DOMRect, style: CSSStyleDeclaration): number {
+  const bare = globalThis.mivketNotebook.own(node);
+  if (bare.scrollWidth <= bare.clientWidth || style.overflowX !== 'visible') return -Infinity;
+  if (!generates(node)) return -Infinity;
+  const end = r.left + bare.clientLeft + bare.scrollWidth;
+  const inside = [...bare.querySelectorAll('*')].slice(0, MOST_INSIDE);
+  const isElement = inside.some((one) => one.getBoundingClientRect().right >= end - 1);
+  return isElement ? -Infinity : end;
+}
+
+/** Whether a rule makes a box before or behind its content. */
+export function generates(node: Element): boolean {
+  return ['::before', '::after'].some(
+    (box) => !/^(none|normal)$/.test(getComputedStyle(node, box).content),
+  );
 }
 
 /** Texts of an element's own that are more than white space. */

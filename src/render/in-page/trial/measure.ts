@@ -1,6 +1,6 @@
 import type { CauseFact } from '../../../core/evidence.js';
 import { SLOT_ATTRIBUTE } from '../../../core/host/slot-attribute.js';
-import { getRange, listTexts } from '../ink.js';
+import { generates, getRange, listTexts } from '../ink.js';
 import { cuts } from '../styles.js';
 
 /** Something that is too wide, by its element's number. */
@@ -70,12 +70,6 @@ export class Gauge {
       reaches.push(rect.left + bare.clientLeft + bare.scrollWidth);
     return (left ? Math.min(...reaches) : Math.max(...reaches)) + window.scrollX;
   }
-}
-
-function generates(node: Element): boolean {
-  return ['::before', '::after'].some(
-    (box) => !/^(none|normal)$/.test(getComputedStyle(node, box).content),
-  );
 }
 
 /** How far the page can be scrolled, and as much as is seen, px. */

@@ -56,7 +56,9 @@ export function findEffects(scene: Scene & { suspects: readonly Suspect[] }): Ef
       return withChanges([change], () => gauges.map((gauge, i) => before[i]! - gauge.read()));
     });
     gauges.forEach((gauge, i) => {
-      if (before[i]! <= TOLERANCE || !isUnknown(effects, i)) return;
+      // A picture without its width is as wide as it comes: there the width is not what makes it too wide.
+      const { by } = scene.targets[i]!;
+      if (by !== 'width' || before[i]! <= TOLERANCE || !isUnknown(effects, i)) return;
       for (const [at, { probe }] of scene.suspects.entries()) {
         if (probe === null || effects[at] === null || clock()) continue;
         effects[at]![i] = withChanges([probe], () => before[i]! - gauge.read()) ?? 0;

@@ -1,0 +1,131 @@
+import { defineCheck, type Case, type Fact } from '../../core/check.js';
+import { listAddresses } from '../../core/markup/addresses.js';
+import { getAttribute, type MarkupElement } from '../../core/markup/markup.js';
+
+interface Data {
+  kind: Kind;
+  address: string;
+}
+
+type Kind = 'file' | 'blob' | 'mail' | 'machine' | 'expired';
+
+export default defineCheck({
+  id: 'address-works-only-here',
+  subject: 'paste',
+  level: 'blocker',
+  title: 'An address works only where it was copied',
+  decided:
+    'An address to load or to follow is a file of a machine (`file:`, `C:\\`), a piece of a browser’s or a mail program’s memory (`blob:`, `cid:`), this machine itself (localhost), or signed for a time that is over.',
+  standard: 'URL; RFC 8089; File API, 8 A URL for Blob',
+  needs: [],
+  markup: true,
+  explains: [{ findings: ['frame-refused'], anywhere: true }],
+  judge: (c) => c.markup.elements.flatMap((element) => judgeElement(c, element)),
+  says: ({ kind, address }) => ({ message: getMessage(kind, address), ...WORDS[kind] }),
+  brief: ({ kind }) => BRIEF[kind],
+  samples: [
+    { kind: 'file', address: 'file:///home/desk/beans.png' },
+    { kind: 'machine', address: 'http://localhost:3000/form' },
+    { kind: 'expired', address: 'https://files.bookbed.example/list.pdf?Expires=1700000000' },
+  ],
+  examples: {
+    faulty: [
+      {
+        name: 'a picture from a disk',
+        code: '<img alt="Beans" src="file:///home/desk/beans.png" width="40" height="40">',
+      },
+      {
+        name: 'a link into somebody’s drive',
+        code: '<p><a href="C:\\seeds\\list.pdf">Seed list</a></p>',
+      },
+    ],
+    sound: [
+      {
+        name: 'a picture of a site',
+        code: '<img alt="Beans" src="https://static.rootcellar.example/beans.png" width="40" height="40">',
+      },
+      {
+        name: 'a picture that is all in the address',
+        code: '<img alt="Bean" width="9" height="9" src="data:image/gif;base64,R0lGODlhAQABAIAAAAAAAP///ywAAAAAAQABAAACAUwAOw==">',
+      },
+    ],
+  },
+});
+
+const OTHERS = {
+  cure: 'Put the file on the site or at its vendor, and use the address it has there.',
+};
+
+const WORDS: Record<Kind, { notice: string; cure: string }> = {
+  file: { notice: 'Everybody else sees nothing there, or an error.', ...OTHERS },
+  blob: { notice: 'Everybody else sees nothing there, or an error.', ...OTHERS },
+  mail: { notice: 'Only in that message is there anything to be seen.', ...OTHERS },
+  machine: {
+    notice: 'On every other machine there is nothing at this address.',
+    cure: 'Use the address under which the site or its vendor is reached by everybody.',
+  },
+  expired: {
+    notice: 'The address is answered with an error by now.',
+    cure: 'Ask for an address that does not run out.',
+  },
+};
+
+const BRIEF: Record<Kind, string> = {
+  file: 'an address on somebody’s disk',
+  blob: 'an address in a browser’s memory',
+  mail: 'an address inside a message',
+  machine: 'an address on this machine',
+  expired: 'a signed address that has run out',
+};
+
+function getMessage(kind: Kind, address: string): string {
+  const shown = address.length > 80 ? `${address.slice(0, 79)}…` : address;
+  if (kind === 'file') return `This address is a file on somebody’s disk (${shown}).`;
+  if (kind === 'blob') return `This address lives in the memory of one browser (${shown}).`;
+  if (kind === 'mail') return `This address is a part of one message (${shown}).`;
+  if (kind === 'machine') return `This address is the machine itself that asks (${shown}).`;
+  return `The time of this signed address is over (${shown}).`;
+}
+
+const FOLLOWED: Record<string, string> = { a: 'href', area: 'href', form: 'action' };
+
+function judgeElement({ markup, house, today }: Case<never>, element: MarkupElement): Fact<Data>[] {
+  const loaded = listAddresses({ ...markup, elements: [element] }, house.origin).map(
+    ({ attribute }) => attribute,
+  );
+  const followed = getAttribute(element, FOLLOWED[element.name] ?? '');
+  return [...new Set(followed ? [...loaded, followed] : loaded)].flatMap((attribute) => {
+    const kind = getKind(attribute.value.trim(), today);
+    if (!kind) return [];
+    const { name, offset, endOffset } = attribute;
+    return [
+      {
+        where: { offset, endOffset },
+        culprit: { at: 'element', offset: element.offset, part: name } as const,
+        group: name,
+        confirmed: true,
+        data: { kind, address: attribute.value.trim() },
+        seen: [],
+      },
+    ];
+  });
+}
+
+const LOOPBACK =
+  /^(https?:)?\/\/(localhost|[^/?#]*\.localhost|127(\.\d+){3}|\[::1\]|0\.0\.0\.0)(:\d+)?([/?#]|$)/i;
+
+function getKind(address: string, today: string): Kind | null {
+  if (/^file:/i.test(address) || /^[a-z]:[\\/]/i.test(address) || /^\\\\\w/.test(address))
+    return 'file';
+  if (/^(blob|filesystem|content|chrome-extension|moz-extension):/i.test(address)) return 'blob';
+  if (/^(cid|mid|x-apple-data-detectors|webkit-fake-url):/i.test(address)) return 'mail';
+  if (LOOPBACK.test(address)) return 'machine';
+  return isExpired(address, today) ? 'expired' : null;
+}
+
+/** Whether the query says until when it is signed, in seconds since 1970, and that is over. */
+function isExpired(address: string, today: string): boolean {
+  if (!/[?&](Signature|sig|hdnts|X-\w+-Signature|Key-Pair-Id|token)=/i.test(address)) return false;
+  const until = /[?&]Expires=(\d{10})(&|#|$)/i.exec(address)?.[1];
+  return until !== undefined && Number(until) * 1000 < Date.parse(today);
+}

@@ -1,0 +1,209 @@
+import { defineCheck, type Fact } from '../../core/check.js';
+import { getCode, isReadable } from '../../core/markup/code.js';
+import {
+  getElementFrom,
+  getTagSpan,
+  getValue,
+  type Markup,
+  type MarkupElement,
+} from '../../core/markup/markup.js';
+import { isScript } from '../../core/markup/traits.js';
+import { blankUnparsed } from '../../core/markup/unparsed.js';
+import type { Intent } from '../../core/mend/intent.js';
+import type { Span } from '../../core/snippet.js';
+
+type Kind = 'value' | 'table' | 'comment' | 'script';
+
+interface Data {
+  kind: Kind;
+  /** The offset of the tag. */
+  element: number;
+  /** What is lost, or where that begins, as written. */
+  lost: string;
+  mend: Intent[] | null;
+}
+
+export default defineCheck({
+  id: 'content-swallowed',
+  subject: 'paste',
+  level: 'blocker',
+  title: 'A part of the paste is swallowed',
+  decided:
+    'The parser drops or hides a part: an attribute’s value without its second quote takes in what follows, parts of a table stand in no table, a comment ends only where a later one does, a `</script>` in a string ends the script.',
+  standard: 'HTML Living Standard, 13.2.5 Tokenization; 13.2.6 Tree construction',
+  needs: [],
+  markup: true,
+  explains: [
+    {
+      findings: [
+        'attribute-misspelt',
+        'picture-without-alt',
+        'frame-unnamed',
+        'linked-picture-unnamed',
+      ],
+      anywhere: true,
+      fits: ({ culprit }, { kind, element }: Data) =>
+        kind === 'value' && culprit.at === 'element' && culprit.offset === element,
+    },
+  ],
+  judge: ({ markup }): Fact<Data>[] => [
+    ...markup.elements.flatMap((element) => judgeValue(markup, element)),
+    ...judgeTable(markup),
+    ...judgeComments(markup),
+    ...markup.elements.flatMap((element) => judgeScript(markup, element)),
+  ],
+  says: ({ kind, lost }) => SAYS[kind](lost),
+  mend: ({ mend }) => mend,
+  brief: ({ kind, lost }) =>
+    kind === 'value' ? `a missing quote swallows \`${lost}\`` : BRIEF[kind],
+  samples: [
+    { kind: 'value', element: 0, lost: 'alt="Beans"', mend: null },
+    { kind: 'table', element: 0, lost: '<tr>', mend: null },
+    { kind: 'comment', element: 0, lost: '<p>Sow', mend: null },
+    { kind: 'script', element: 0, lost: '</script>', mend: null },
+  ],
+  examples: {
+    faulty: [
+      {
+        name: 'a quote too few',
+        code: '<img src="https://static.rootcellar.example/beans.png alt="Beans" width="40" height="40">',
+      },
+      { name: 'rows of no table', code: '<tr><td>Beans</td><td>May</td></tr>' },
+      {
+        name: 'a comment within a comment',
+        code: '<!-- old list <p>Peas</p> <!-- till 2025 --><p>Beans</p>',
+      },
+    ],
+    sound: [
+      {
+        name: 'all quotes there',
+        code: '<img src="https://static.rootcellar.example/beans.png?a=b" alt="Beans = beans" width="40" height="40">',
+      },
+      { name: 'a table that leaves out what it may', code: '<table><td>Beans<td>May</table>' },
+      { name: 'rows to be filled in later', code: '<template><tr><td>Beans</td></tr></template>' },
+      { name: 'two comments', code: '<!-- old list --><p>Peas</p><!-- till 2025 --><p>Beans</p>' },
+    ],
+  },
+});
+
+const SAYS: Record<Kind, (lost: string) => { message: string; notice: string; cure: string }> = {
+  value: (lost) => ({
+    message: `A quote is missing before \`${lost}\`: it is part of the value before it.`,
+    notice: 'What it should set is not set, and the value before it is wrong.',
+    cure: 'End that value with its quote.',
+  }),
+  table: (lost) => ({
+    message: `\`${lost}\` stands in no table: browsers drop the tags of it.`,
+    notice: 'The texts run together, without rows and columns.',
+    cure: 'Put a <table> around it.',
+  }),
+  comment: (lost) => ({
+    message: `This comment ends only at the end of a later one: \`${lost}\` is hidden with it.`,
+    notice: 'What stands between the two is not to be seen.',
+    cure: 'End the comment where it is to end: `-->`.',
+  }),
+  script: () => ({
+    message: 'The `</script>` in a string ends the script there.',
+    notice: 'The script does not run, and the rest of it shows as text.',
+    cure: 'Write `<\\/script>` in the string.',
+  }),
+};
+
+const BRIEF: Record<Kind, string> = {
+  value: 'a missing quote swallows what follows',
+  table: 'parts of a table without a table',
+  comment: 'a comment hides what follows',
+  script: 'a string ends the script',
+};
+
+function tell(where: Span, element: number, told: Omit<Data, 'element'>): Fact<Data> {
+  return {
+    where,
+    culprit: { at: 'element', offset: element },
+    group: `${told.kind} ${where.offset}`,
+    confirmed: true,
+    data: { ...told, element },
+    seen: [],
+  };
+}
+
+/** A value that runs to the opening quote of a later one: what follows that quote is a name with a quote in it. */
+function judgeValue({ text }: Markup, element: MarkupElement): Fact<Data>[] {
+  const { attributes } = element;
+  for (const [i, one] of attributes.entries()) {
+    const next = attributes[i + 1];
+    const opened = /=\s*(["'])/.exec(text.slice(one.offset, one.endOffset))?.[1];
+    if (!opened || !/=\s*$/.test(one.value) || !next || next.offset > one.endOffset + 1) continue;
+    if (!/["']/.test(next.name) && !one.value.includes('<')) continue;
+    const written = text.slice(one.offset, one.endOffset - 1);
+    const lost = /(\s[^\s"'<>=]+\s*=\s*)$/.exec(written);
+    const cut = /[\s/]*>/.exec(written)?.index ?? lost?.index;
+    if (cut === undefined) continue;
+    const at = one.offset + cut;
+    const where = { offset: one.offset, endOffset: next.endOffset };
+    const rest = text.slice(at, next.endOffset).trim();
+    const data = {
+      kind: 'value' as const,
+      lost: shorten(rest),
+      mend: [{ do: 'replace-text' as const, span: { offset: at, endOffset: at }, text: opened }],
+    };
+    return [tell(where, element.offset, data)];
+  }
+  return [];
+}
+
+const PARTS = /<(tr|td|th|tbody|thead|tfoot|caption|colgroup|col)(?=[\s/>])[^>]*>/gi;
+
+/** The first of the tags of a table that the parser made no element of. */
+function judgeTable(markup: Markup): Fact<Data>[] {
+  const { text, elements } = markup;
+  const inTag = ({ offset }: Span) =>
+    elements.some((one) => one.offset < offset && offset < one.tagEnd);
+  const inTemplate = ({ offset }: Span) =>
+    elements.some(
+      (one) => one.name === 'template' && one.offset < offset && offset < one.endOffset,
+    );
+  for (const match of blankUnparsed(text).matchAll(PARTS)) {
+    const span = { offset: match.index, endOffset: match.index + match[0].length };
+    if (getElementFrom(markup, span.offset) || inTag(span) || inTemplate(span)) continue;
+    return [tell(span, span.offset, { kind: 'table', lost: shorten(match[0]), mend: null })];
+  }
+  return [];
+}
+
+/** Comments that hold the beginning of another one, with tags before that. */
+function judgeComments({ text, elements }: Markup): Fact<Data>[] {
+  const raw = elements.filter(({ name }) =>
+    /^(script|style|textarea|title|xmp|iframe)$/.test(name),
+  );
+  const isRaw = (at: number) => raw.some((one) => one.offset <= at && at < one.endOffset);
+  return [...text.matchAll(/<!--([\s\S]*?)-->/g)].flatMap((match) => {
+    const inner = match[1]!;
+    const second = inner.indexOf('<!--');
+    const hidden = second < 0 ? null : /<\/?[a-z][\s\S]*/i.exec(inner.slice(0, second));
+    if (!hidden || isRaw(match.index)) return [];
+    const where = { offset: match.index, endOffset: match.index + 4 };
+    const lost = shorten(hidden[0].trim());
+    return [tell(where, match.index, { kind: 'comment', lost, mend: null })];
+  });
+}
+
+function judgeScript(markup: Markup, element: MarkupElement): Fact<Data>[] {
+  if (!isScript(element) || getValue(element, 'src') !== null) return [];
+  const { code } = getCode(markup, element);
+  const rest = markup.text.slice(element.endOffset);
+  const end = rest.search(/<\/script/i);
+  if (end < 0 || /<script/i.test(rest.slice(0, end)) || isReadable(code, element)) return [];
+  const whole = `${code}<\\/script>${rest.slice(0, end)}`;
+  if (!isReadable(whole, element)) return [];
+  const offset = element.tagEnd + code.length;
+  const where = { offset, endOffset: element.endOffset };
+  const slash = { offset: offset + 1, endOffset: offset + 1 };
+  const mend: Intent[] = [{ do: 'replace-text', span: slash, text: '\\' }];
+  return [tell(where, getTagSpan(element).offset, { kind: 'script', lost: '</script>', mend })];
+}
+
+function shorten(text: string): string {
+  const line = text.replace(/\s+/g, ' ');
+  return line.length > 50 ? `${line.slice(0, 49)}…` : line;
+}
