@@ -258,6 +258,7 @@ describe('what is tried, in its order', () => {
       'width: 640px',
       [
         '<p style="width: 100%; max-width: 640px">',
+        '<p style="width: 100%; max-width: 640px; box-sizing: border-box">',
         '<p style="width: 100%; max-width: 660px; box-sizing: border-box">',
       ],
     ],

@@ -144,7 +144,11 @@ const HOSTILE: [string, string, string[]][] = [
     '<script>new WebSocket("ws://localhost:1/")</script>',
     ['host-private-address'],
   ],
-  ['a file of this machine', `<iframe title="x" ${FULL} src="file:///etc/passwd"></iframe>`, []],
+  [
+    'a file of this machine',
+    `<iframe title="x" ${FULL} src="file:///etc/passwd"></iframe>`,
+    ['address-works-only-here'],
+  ],
   [
     'a file by other ways',
     '<p>x</p><script>fetch("file:///etc/passwd").catch(() => 0); new Image().src = "file:///etc/passwd"</script>',
@@ -175,7 +179,7 @@ const HOSTILE: [string, string, string[]][] = [
   [
     'fields that hide what their form is',
     '<form><input name="children"><input name="localName"><input name="getAttribute"><img src="https://static.loam.example/x.png"></form><img name="documentElement" alt="">',
-    ['picture-without-alt'],
+    ['picture-without-alt', 'obsolete-markup'],
   ],
   [
     'functions of the page that were changed',

@@ -62,6 +62,8 @@ test('while recording too, and what is private is not even asked for', async () 
   const { out } = await shop.run([...args, '--code', code], { env });
   const [snippet] = (JSON.parse(out) as RunDocument).snippets;
   expect(snippet!.findings.map(({ id }) => id).sort()).toEqual([
+    'address-works-only-here',
+    'address-works-only-here',
     'host-private-address',
     'host-private-address',
     'host-private-address',

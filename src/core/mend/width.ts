@@ -45,7 +45,8 @@ function listShrinking(width: string, outer: number | null): Declarations[] {
   const whole = outer !== null && /px$/.test(width) ? `${outer}px` : width;
   return [
     { width: '100%', 'max-width': width },
-    { width: '100%', 'max-width': whole, ...inside },
+    { width: '100%', 'max-width': width, ...inside },
+    ...(whole === width ? [] : [{ width: '100%', 'max-width': whole, ...inside }]),
   ];
 }
 

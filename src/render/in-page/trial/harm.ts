@@ -8,6 +8,8 @@ export type Harm = 'page' | 'overflow' | 'text' | 'gone' | 'moved' | null;
 /** So many elements are watched. */
 const MOST = 600;
 const NEAR = 1;
+/** What is changed itself, and what stands in it, may become so much larger or smaller: as by a border that counts as part of it. */
+const NEAR_INSIDE = 5;
 
 interface Standing {
   node: Element;
@@ -33,17 +35,23 @@ export class Picture {
     this.#edges = { left, right };
   }
 
-  /** @param strict nothing may have moved at all, to the side or in size */
-  compare(strict: boolean): Harm {
+  /**
+   * @param strict nothing may have moved at all, to the side or in size
+   * @param changed the elements that were changed
+   */
+  compare(strict: boolean, changed: readonly Element[]): Harm {
     if (getScrollWidth() > this.#scrollWidth + NEAR) return 'page';
     for (const before of this.#standing) {
-      const harm = this.#compareOne(before, look(before.node), strict);
+      const inside = changed.some((one) => one.contains(before.node));
+      const near = inside ? NEAR_INSIDE : NEAR;
+      const harm = this.#compareOne(before, look(before.node), strict ? near : null);
       if (harm !== null) return harm;
     }
     return null;
   }
 
-  #compareOne(before: Standing, now: Standing, strict: boolean): Harm {
+  /** @param near by how much it may have moved, px; null: as far as it likes */
+  #compareOne(before: Standing, now: Standing, near: number | null): Harm {
     if (isSeen(before) && !isSeen(now)) return before.hasText ? 'text' : 'gone';
     if (!isSeen(before)) return null;
     // What is scrolled is not lost; what is cut off is.
@@ -51,9 +59,9 @@ export class Picture {
     const { left, right } = this.#edges;
     const beyond = (one: Standing) => Math.max(one.right - right, left - one.left, 0);
     if (beyond(now) > beyond(before) + NEAR) return 'overflow';
-    if (!strict) return null;
+    if (near === null) return null;
     const keys = ['left', 'width', 'height'] as const;
-    return keys.some((key) => Math.abs(now[key] - before[key]) > NEAR) ? 'moved' : null;
+    return keys.some((key) => Math.abs(now[key] - before[key]) > near) ? 'moved' : null;
   }
 }
 

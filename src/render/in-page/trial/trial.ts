@@ -119,7 +119,7 @@ export function tryCures(
         ? null
         : withChanges(cure, () => ({
             left: gauges.map((gauge) => gauge.read()),
-            harm: picture.compare(scene.strict),
+            harm: picture.compare(scene.strict, listChanged(cure)),
           })),
     );
   });
@@ -187,7 +187,7 @@ class CureSearch {
   #measure(chosen: readonly number[]): { left: number; harm: Harm } | null {
     return withChanges(this.#list(chosen), () => {
       const left = this.#read();
-      return { left, harm: left <= TOLERANCE ? this.#picture.compare(false) : null };
+      return { left, harm: left <= TOLERANCE ? this.#picture.compare(false, []) : null };
     });
   }
 
@@ -195,7 +195,8 @@ class CureSearch {
   #isIdle(chosen: readonly number[]): boolean {
     return withRoom(this.slot, PLENTY, () => {
       const picture = new Picture(this.slot);
-      return withChanges(this.#list(chosen), () => picture.compare(true)) === null;
+      const changes = this.#list(chosen);
+      return withChanges(changes, () => picture.compare(true, listChanged(changes))) === null;
     });
   }
 
@@ -222,6 +223,12 @@ class CureSearch {
 
 /** A slot so wide that hardly anything is too wide for it, px. */
 const PLENTY = 3000;
+
+/** The elements that are changed; what a rule of a sheet is for is not known. */
+function listChanged(changes: readonly Change[]): Element[] {
+  const { nodes } = globalThis.mivketNotebook;
+  return changes.flatMap(({ id, do: what }) => (what === 'text' ? [] : (nodes.get(id) ?? [])));
+}
 
 function withChanges<T>(changes: readonly Change[], look: () => T): T | null {
   const made = new Changes();
