@@ -18,11 +18,17 @@ import extraPageHeading from './paste/extra-page-heading.js';
 import formInsideForm from './paste/form-inside-form.js';
 import frameAutoplayWithSound from './media/frame-autoplay-with-sound.js';
 import frameBorderLeftOn from './frames/frame-border-left-on.js';
+import frameCutsContent from './frames/frame-cuts-content.js';
 import frameFixedSize from './frames/frame-fixed-size.js';
+import frameHeightCollapsed from './frames/frame-height-collapsed.js';
+import frameMostlyEmpty from './frames/frame-mostly-empty.js';
 import frameRefused from './frames/frame-refused.js';
+import frameSandboxOpen from './frames/frame-sandbox-open.js';
+import frameScrollsSideways from './frames/frame-scrolls-sideways.js';
 import frameUnnamed from './frames/frame-unnamed.js';
 import frameWiderThanSlot from './frames/frame-wider-than-slot.js';
 import headingOutOfStep from './paste/heading-out-of-step.js';
+import hostContentDamaged from './page/host-content-damaged.js';
 import hostPrivateAddress from './scripts/host-private-address.js';
 import idUsedTwice from './paste/id-used-twice.js';
 import jumpToTopLink from './paste/jump-to-top-link.js';
@@ -65,11 +71,17 @@ export const CHECKS: readonly Check[] = [
   formInsideForm,
   frameAutoplayWithSound,
   frameBorderLeftOn,
+  frameCutsContent,
   frameFixedSize,
+  frameHeightCollapsed,
+  frameMostlyEmpty,
   frameRefused,
+  frameSandboxOpen,
+  frameScrollsSideways,
   frameUnnamed,
   frameWiderThanSlot,
   headingOutOfStep,
+  hostContentDamaged,
   hostPrivateAddress,
   idUsedTwice,
   jumpToTopLink,

@@ -39,6 +39,14 @@ export default defineCheck({
   // answer from here may answer elsewhere: then the rest counts.
   explains: [
     { findings: ['frame-wider-than-slot'], when: (_seen, { kind }) => kind !== 'silence' },
+    {
+      findings: [
+        'frame-cuts-content',
+        'frame-height-collapsed',
+        'frame-mostly-empty',
+        'frame-scrolls-sideways',
+      ],
+    },
   ],
   says({ address, why, kind }) {
     const cures: Record<Data['kind'], string> = {

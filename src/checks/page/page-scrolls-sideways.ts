@@ -45,7 +45,11 @@ export default defineCheck({
   standard: 'WCAG 2.2, 1.4.10 Reflow; CSS Overflow 3',
   needs: ['page', 'elements', 'slot', 'causes'],
   markup: false,
-  explains: [{ findings: ['slot-overflow', 'frame-wider-than-slot'] }],
+  explains: [
+    { findings: ['slot-overflow', 'frame-wider-than-slot'] },
+    // A slot that grows with its content pushes and narrows what is beside it.
+    { findings: ['host-content-damaged'], fits: isPushed },
+  ],
   tooWide: () => true,
   judge,
   says(data, fact) {
@@ -172,4 +176,9 @@ function findLongestWord({ text, elements }: Markup): Span | null {
 
 function blank(text: string, from: number, to: number): string {
   return text.slice(0, from) + ' '.repeat(to - from) + text.slice(to);
+}
+
+function isPushed({ data }: Fact<unknown>): boolean {
+  const { harms } = data as { harms: { harm: string }[] };
+  return harms.every(({ harm }) => harm === 'moved' || harm === 'resized');
 }

@@ -96,7 +96,7 @@ function judgeElement({ markup, house, today }: Case<never>, element: MarkupElem
   const followed = getAttribute(element, FOLLOWED[element.name] ?? '');
   return [...new Set(followed ? [...loaded, followed] : loaded)].flatMap((attribute) => {
     const kind = getKind(attribute.value.trim(), today);
-    if (!kind) return [];
+    if (!kind || (attribute === followed && kind === 'expired')) return [];
     const { name, offset, endOffset } = attribute;
     return [
       {

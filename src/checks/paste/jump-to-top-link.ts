@@ -22,9 +22,9 @@ export default defineCheck({
   standard: 'HTML Living Standard, 7.4.6.4 Scrolling to a fragment',
   needs: [],
   markup: true,
-  judge: ({ markup }) => {
-    const hasScript = markup.elements.some(isScript);
-    return markup.elements.flatMap((element) => judgeLink(markup, element, hasScript));
+  judge: ({ markup, renders }) => {
+    const sure = renders.length > 0 && !markup.elements.some(isScript);
+    return markup.elements.flatMap((element) => judgeLink(markup, element, sure));
   },
   says: ({ written }) => ({
     message: `This link has no address of its own (\`${written}\`).`,
@@ -52,7 +52,7 @@ export default defineCheck({
 
 const KEPT = /return\s+false|preventDefault\s*\(/;
 
-function judgeLink(markup: Markup, element: MarkupElement, hasScript: boolean): Fact<Data>[] {
+function judgeLink(markup: Markup, element: MarkupElement, sure: boolean): Fact<Data>[] {
   const href = element.name === 'a' ? getAttribute(element, 'href') : null;
   if (!href || !/^#?$/.test(href.value.trim()) || isHidden(markup, element)) return [];
   if (KEPT.test(getValue(element, 'onclick') ?? '')) return [];
@@ -61,7 +61,7 @@ function judgeLink(markup: Markup, element: MarkupElement, hasScript: boolean): 
     {
       where: { offset, endOffset },
       culprit: { at: 'element', offset: element.offset, part: 'href' },
-      confirmed: !hasScript,
+      confirmed: sure,
       data: { written: markup.text.slice(offset, endOffset) },
       seen: [],
     },

@@ -186,6 +186,14 @@ function replaceElement(
   return [at(offset + 1), ...style, at(offset + end + 2)];
 }
 
+/** Changes no box: what does is for the findings about sizes, which try their cures. */
+function isLookOnly([property, value]: [string, string]): boolean {
+  return (
+    /^(color|(background|border)-color|text-align|vertical-align)$/.test(property) ||
+    (property === 'border' && value === '0')
+  );
+}
+
 function replaceAttribute(
   markup: Markup,
   element: MarkupElement,
@@ -195,7 +203,7 @@ function replaceAttribute(
   const remove: Intent = { do: 'remove-attribute', element: element.offset, name };
   if (!styles) return words === 'leave it out' ? [remove] : null;
   const declarations = styles(value);
-  if (!declarations) return null;
+  if (!declarations || !Object.entries(declarations).every(isLookOnly)) return null;
   // A declaration counts for more than the attribute did: what is declared already stays.
   const known = new Set(readStyleAttribute(markup, element).map(({ property }) => property));
   const fresh = Object.entries(declarations).filter(([property]) => !known.has(property));

@@ -22,10 +22,11 @@ export default defineCheck({
   standard: 'HTML Living Standard, 4.2 Document metadata; 13.2.6.4.7',
   needs: [],
   markup: true,
-  judge: ({ markup }) => [
-    ...markup.elements.flatMap((element) => judgeElement(markup, element)),
-    ...judgeRoots(markup),
-  ],
+  judge: ({ markup, renders }): Fact<Data>[] =>
+    [
+      ...markup.elements.flatMap((element) => judgeElement(markup, element)),
+      ...judgeRoots(markup),
+    ].map((fact) => ({ ...fact, confirmed: renders.length > 0 })),
   says: ({ what, notice, written }) => ({
     message: `This sets ${what} for the whole page: \`${written}\`.`,
     notice,

@@ -1,6 +1,5 @@
-import type { CssNode } from 'css-tree';
 import { defineCheck, makeSeen, type Case, type Fact, type Seen } from '../../core/check.js';
-import { readSheets } from '../../core/markup/sheets.js';
+import { listReaching } from '../../core/markup/reaching.js';
 import type { Span } from '../../core/snippet.js';
 
 interface Data {
@@ -22,15 +21,7 @@ export default defineCheck({
   needs: ['host'],
   markup: true,
   judge(c): Fact<Data>[] {
-    const found = readSheets(c.markup).flatMap(({ element, rules }) =>
-      rules.flatMap(({ selectors }) =>
-        selectors.flatMap(({ node, text, span }) => {
-          const subject = getSubject(node);
-          return subject === null ? [] : [{ element, text, span, subject }];
-        }),
-      ),
-    );
-    return found.map(({ element, text, span, subject }) => {
+    return listReaching(c.markup).map(({ element, text, span, subject }) => {
       const { parts, seen } = look(c, subject);
       return {
         where: trim(c.snippet.text, span),
@@ -82,24 +73,6 @@ export default defineCheck({
     ],
   },
 });
-
-/** The element's name that a selector ends on, where nothing in it is the snippet's own; null where something is. */
-function getSubject(node: CssNode): string | null {
-  if (node.type !== 'Selector') return null;
-  let subject = '*';
-  for (const part of node.children.toArray()) {
-    if (part.type === 'Combinator') subject = '*';
-    else if (part.type === 'TypeSelector') {
-      if (part.name.includes('-')) return null;
-      subject = part.name.toLowerCase();
-    } else if (part.type === 'PseudoClassSelector') {
-      // What is asked for in brackets may be the snippet's own.
-      if (part.children !== null || part.name === 'host' || part.name === 'scope') return null;
-      if (part.name === 'root') subject = 'html';
-    } else if (part.type !== 'PseudoElementSelector') return null;
-  }
-  return subject;
-}
 
 /** The host parts of that name that look otherwise with the snippet, and where that was seen. */
 function look({ renders }: Case<Needs>, subject: string): { parts: string[]; seen: Seen[] } {

@@ -18,6 +18,7 @@ export default defineCheck({
   explains: [
     { findings: ['page-scrolls-sideways', 'slot-overflow'], anywhere: true, fits: isWidened },
     { findings: ['nothing-rendered'], anywhere: true, fits: isSwallowed },
+    { findings: ['host-content-damaged'], anywhere: true, fits: () => true },
   ],
   judge(c): Fact<Break>[] {
     const found = findBreak(c.snippet.text);

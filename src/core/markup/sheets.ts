@@ -25,11 +25,16 @@ export interface Sheet {
   rules: StyleRule[];
 }
 
+const cache = new WeakMap<Markup, Sheet[]>();
+
 /** The style elements of a snippet. */
 export function readSheets(markup: Markup): Sheet[] {
-  return markup.elements
-    .filter(({ name }) => name === 'style')
-    .map((one) => readSheet(markup, one));
+  let found = cache.get(markup);
+  if (!found) {
+    const sheets = markup.elements.filter(({ name }) => name === 'style');
+    cache.set(markup, (found = sheets.map((one) => readSheet(markup, one))));
+  }
+  return found;
 }
 
 function readSheet(markup: Markup, element: MarkupElement): Sheet {

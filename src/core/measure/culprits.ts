@@ -56,10 +56,25 @@ export function findCulprits(elements: readonly ElementFact[], wish: CulpritWish
     });
     sticking = sticking.filter(
       (one) =>
-        !line.includes(one) && !family.isWithin(one, element) && !family.isWithin(element, one),
+        !line.includes(one) &&
+        !family.isWithin(one, element) &&
+        !family.isWithin(element, one) &&
+        !isInRow(one, element, family, wish),
     );
   }
   return culprits.filter((one) => !isPushed(one, culprits, family, wish));
+}
+
+/** Whether it stands in one row with another, and would fit alone: it is the row that is too wide. */
+function isInRow(
+  one: ElementFact,
+  beside: ElementFact,
+  family: Family,
+  { left, right }: CulpritWish,
+): boolean {
+  const parent = family.getParent(beside);
+  const row = one.parent === beside.parent && parent !== null && /flex/.test(parent.style.display);
+  return row && one.box.width <= right - left;
 }
 
 /** Pushed out by what stands beside it, and is too wide by itself. */

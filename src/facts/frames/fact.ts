@@ -10,6 +10,8 @@ export const innerSchema = z.object({
   /** What its content takes up. */
   scrollWidth: z.number(),
   scrollHeight: z.number(),
+  /** Down to where something of its content reaches; left out: not known. */
+  contentHeight: z.number().optional(),
 });
 
 const frame = z.object({

@@ -1,6 +1,6 @@
 import { PAINTED } from '../../core/standards/elements.js';
 import { round } from './shared.js';
-import { getEdge } from './styles.js';
+import { cuts, getEdge } from './styles.js';
 
 /** From where to where something shows, px of the page. */
 export interface Ink {
@@ -21,14 +21,16 @@ export function getInk(
   const whole = !detail || paints(node, style);
   let [left, right] = whole ? [r.left, r.right] : [r.right, r.left];
   if (detail && r.width + r.height > 0) {
+    // What it cuts off or scrolls itself shows within its box only.
+    const cut = cuts(style.overflowX);
     for (const text of listTexts(node)) {
       if (style.display !== 'inline') {
         left = Math.min(left, r.left + getEdge(style, 'left'));
         right = Math.max(right, r.right - getEdge(style, 'right'));
       }
       for (const piece of getRange(text).getClientRects()) {
-        left = Math.min(left, piece.left);
-        right = Math.max(right, piece.right);
+        left = Math.min(left, cut ? Math.max(piece.left, r.left) : piece.left);
+        right = Math.max(right, cut ? Math.min(piece.right, r.right) : piece.right);
       }
     }
   }

@@ -6,6 +6,8 @@ export interface Inner {
   height: number;
   scrollWidth: number;
   scrollHeight: number;
+  /** Down to where something of its content reaches. */
+  contentHeight: number;
 }
 
 /** Measures the document of the frame that it is asked in. */
@@ -19,7 +21,19 @@ export function readInner(): Inner {
     height: window.innerHeight,
     scrollWidth: scroller.scrollWidth,
     scrollHeight: scroller.scrollHeight,
+    contentHeight: readContentHeight(page),
   };
+}
+
+/** So many elements are looked at for where the content ends. */
+const MOST_ELEMENTS = 2000;
+
+function readContentHeight(page: Document): number {
+  const { body } = page;
+  const inside = body ? [...body.querySelectorAll('*')].slice(0, MOST_ELEMENTS) : [];
+  const boxes = [...(body ? [body] : []), ...inside].map((one) => one.getBoundingClientRect());
+  const ends = boxes.filter(({ width, height }) => width > 0 && height > 0);
+  return Math.round(Math.max(0, ...ends.map(({ bottom }) => bottom + window.scrollY)));
 }
 
 /** Of so many frames the documents are measured; in a page that has more, none. */

@@ -1,0 +1,90 @@
+import { defineCheck, makeSeen, type Fact, type Seen } from '../../core/check.js';
+import { blameElement, locateAttribute } from '../../core/measure/blame.js';
+import { listFramed } from '../../core/measure/framed.js';
+import { TOLERANCE } from '../../core/measure/culprits.js';
+import { formatPixels } from '../../core/measure/units.js';
+import { findDeclaration } from '../../core/markup/styles.js';
+import { getBlamed } from '../../core/measure/blame.js';
+import { formatWidths, getWorstSeen } from '../../core/words/list.js';
+
+interface Data {
+  /** It cannot be scrolled: what is cut off cannot be reached at all. */
+  locked: boolean;
+}
+
+export default defineCheck({
+  id: 'frame-cuts-content',
+  subject: 'frames',
+  level: 'concern',
+  title: 'A frame is too low for its document',
+  decided:
+    'The document in the frame is taller than the frame, by more than 1 px. Not players, which fill what they get.',
+  standard: 'CSS Overflow 3; HTML Living Standard, 4.8.5 The iframe element',
+  needs: ['frames'],
+  markup: false,
+  judge: ({ markup, renders }) =>
+    renders.flatMap((render) =>
+      listFramed(render)
+        .filter(({ inner }) => inner.scrollHeight > inner.height + TOLERANCE)
+        .map((frame): Fact<Data> => {
+          const blame = blameElement(markup, frame);
+          const element = getBlamed(markup, blame);
+          const declared = element && findDeclaration(markup, element, ['height']);
+          const { offset, endOffset } = declared ?? locateAttribute(markup, blame, 'height');
+          const { height, scrollHeight } = frame.inner;
+          const measured = { height, needed: scrollHeight, hidden: scrollHeight - height };
+          return {
+            where: { offset, endOffset },
+            culprit: blame.culprit,
+            group: '',
+            confirmed: true,
+            data: { locked: /^no$/i.test(frame.attributes.scrolling ?? '') },
+            seen: [makeSeen(render, measured)],
+          };
+        }),
+    ),
+  says({ locked }, { seen }) {
+    const worst = getWorstSeen(seen, 'hidden');
+    const by = formatPixels(Number(worst?.measured.hidden ?? 0));
+    return {
+      message: `The document in the frame is up to ${by} taller than the frame ${formatWidths(seen)}.`,
+      notice: locked
+        ? 'Its lower part is cut off, and nobody can scroll to it.'
+        : 'It has a scroll bar of its own: readers scroll in a box, or miss what is below.',
+      cure: sayHeights(seen),
+    };
+  },
+  measures: ({ height, needed }) =>
+    `${formatPixels(Number(height))} high, its document ${formatPixels(Number(needed))}`,
+  brief: (_data, { seen }) =>
+    `a frame ${formatPixels(Number(getWorstSeen(seen, 'hidden')?.measured.hidden))} too low for its document`,
+  samples: [{ locked: false }, { locked: true }],
+  examples: {
+    faulty: [
+      {
+        name: 'a form of two fields in a low frame',
+        code: '<iframe title="Order seed" srcdoc="<p style=\'height: 400px\'>Seed, how many, to whom</p>" style="border: 0; width: 100%; height: 200px"></iframe>',
+      },
+    ],
+    sound: [
+      {
+        name: 'room for all of it',
+        code: '<iframe title="Order seed" srcdoc="<p style=\'height: 150px; margin: 0\'>Seed, how many, to whom</p>" style="border: 0; width: 100%; height: 200px"></iframe>',
+      },
+    ],
+  },
+});
+
+/** The height that fits, for each width. */
+function sayHeights(seen: readonly Seen[]): string {
+  const needed = new Map<number, Set<number>>();
+  for (const { width, measured } of seen) {
+    const px = Math.ceil(Number(measured.needed));
+    needed.set(px, (needed.get(px) ?? new Set()).add(width));
+  }
+  if (needed.size === 0) return 'Give it the height that its document needs.';
+  const each = [...needed].sort(([a], [b]) => a - b);
+  if (each.length === 1) return `Give it a height of ${formatPixels(each[0]![0])}.`;
+  const heights = each.map(([px, widths]) => `${px} px at ${[...widths].join(' and ')} px`);
+  return `Give it the height that its document needs: ${heights.join(', ')}.`;
+}

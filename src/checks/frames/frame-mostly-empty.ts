@@ -1,0 +1,102 @@
+import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
+import { blameElement, getBlamed, locateAttribute } from '../../core/measure/blame.js';
+import { listFramed } from '../../core/measure/framed.js';
+import { formatPixels } from '../../core/measure/units.js';
+import { findDeclaration } from '../../core/markup/styles.js';
+import { formatWidths, getWorstSeen } from '../../core/words/list.js';
+
+interface Data {
+  /** The most that its document fills, at any width, px. */
+  needed: number;
+}
+
+/** What fills less than this part of its frame leaves it mostly empty. */
+const LEAST = 2 / 3;
+/** Less room than this below the content nobody minds, px. */
+const LITTLE = 16;
+
+export default defineCheck({
+  id: 'frame-mostly-empty',
+  subject: 'frames',
+  level: 'advice',
+  title: 'A frame is much taller than its document',
+  decided:
+    'What stands in the frame’s document fills less than two thirds of its height, at every width. Not players, nor documents of which nothing is seen.',
+  standard: null,
+  needs: ['frames'],
+  markup: false,
+  judge({ markup, renders }): Fact<Data>[] {
+    const sighted = renders.flatMap((render) =>
+      listFramed(render).map((frame) => ({ render, frame, key: JSON.stringify(frame.from) })),
+    );
+    return [...new Set(sighted.map(({ key }) => key))].flatMap((key) => {
+      const all = sighted.filter((one) => one.key === key);
+      if (!all.every(({ frame }) => isMostlyEmpty(frame.inner))) return [];
+      const [{ frame }] = all as [(typeof all)[number]];
+      const blame = blameElement(markup, frame);
+      const element = getBlamed(markup, blame);
+      const declared = element && findDeclaration(markup, element, ['height']);
+      const { offset, endOffset } = declared ?? locateAttribute(markup, blame, 'height');
+      const needed = Math.max(...all.map((one) => one.frame.inner.contentHeight ?? 0));
+      return [
+        {
+          where: { offset, endOffset },
+          culprit: blame.culprit,
+          confirmed: true,
+          data: { needed },
+          seen: all.map((one) => {
+            const { height, contentHeight = 0 } = one.frame.inner;
+            return makeSeen(one.render, {
+              height,
+              filled: contentHeight,
+              empty: height - contentHeight,
+            });
+          }),
+        },
+      ];
+    });
+  },
+  says({ needed }, { seen }) {
+    const worst = getWorstSeen(seen, 'empty');
+    const empty = formatPixels(Number(worst?.measured.empty ?? 0));
+    return {
+      message: `Up to ${empty} of the frame stay empty below its document (${formatWidths(seen)}).`,
+      notice: 'There is a gap in the page before what comes next.',
+      cure: `Give it a height of ${formatPixels(Math.ceil(needed))}.`,
+    };
+  },
+  measures: ({ height, filled }) =>
+    `${formatPixels(Number(height))} high, its content ${formatPixels(Number(filled))}`,
+  brief: (_data, { seen }) =>
+    `a frame with ${formatPixels(Number(getWorstSeen(seen, 'empty')?.measured.empty))} of nothing below its document`,
+  samples: [{ needed: 120 }],
+  examples: {
+    faulty: [
+      {
+        name: 'a line of text in a tall frame',
+        code: '<iframe title="Opening hours" srcdoc="<p>Open on weekdays from ten to four.</p>" style="border: 0; width: 100%; height: 600px"></iframe>',
+      },
+    ],
+    sound: [
+      {
+        name: 'a frame as tall as its document',
+        code: '<iframe title="Opening hours" srcdoc="<p style=\'margin: 0; height: 180px\'>Open on weekdays.</p>" style="border: 0; width: 100%; height: 200px"></iframe>',
+      },
+      {
+        name: 'a document that fills what it gets',
+        code: '<iframe title="Map of beds" srcdoc="<style>html, body { height: 100%; margin: 0; background: #eee }</style><p style=\'margin: 0\'>Beds</p>" style="border: 0; width: 100%; height: 400px"></iframe>',
+      },
+    ],
+  },
+});
+
+function isMostlyEmpty({
+  height,
+  contentHeight,
+}: {
+  height: number;
+  contentHeight?: number | undefined;
+}): boolean {
+  if (contentHeight === undefined || contentHeight <= 0) return false;
+  return contentHeight < height * LEAST && height - contentHeight > LITTLE;
+}

@@ -1,0 +1,44 @@
+import type { CssNode } from 'css-tree';
+import type { Span } from '../snippet.js';
+import { readSheets } from './sheets.js';
+import type { Markup, MarkupElement } from './markup.js';
+
+/** A selector that is not kept to the snippet. */
+export interface Reaching {
+  /** The style element that it stands in. */
+  element: MarkupElement;
+  text: string;
+  span: Span;
+  /** The element's name that it ends on; `*`, `html`, `body`. */
+  subject: string;
+}
+
+/** The selectors of the snippet that end on an element's name and have nothing of the snippet's own in them. */
+export function listReaching(markup: Markup): Reaching[] {
+  return readSheets(markup).flatMap(({ element, rules }) =>
+    rules.flatMap(({ selectors }) =>
+      selectors.flatMap(({ node, text, span }) => {
+        const subject = getSubject(node);
+        return subject === null ? [] : [{ element, text, span, subject }];
+      }),
+    ),
+  );
+}
+
+/** The element's name that a selector ends on, where nothing in it is the snippet's own; null where something is. */
+function getSubject(node: CssNode): string | null {
+  if (node.type !== 'Selector') return null;
+  let subject = '*';
+  for (const part of node.children.toArray()) {
+    if (part.type === 'Combinator') subject = '*';
+    else if (part.type === 'TypeSelector') {
+      if (part.name.includes('-')) return null;
+      subject = part.name.toLowerCase();
+    } else if (part.type === 'PseudoClassSelector') {
+      // What is asked for in brackets may be the snippet's own.
+      if (part.children !== null || part.name === 'host' || part.name === 'scope') return null;
+      if (part.name === 'root') subject = 'html';
+    } else if (part.type !== 'PseudoElementSelector') return null;
+  }
+  return subject;
+}

@@ -1,0 +1,24 @@
+import type { Facts, FrameFact } from '../evidence.js';
+import { isPlayer } from '../standards/elements.js';
+
+/** A frame whose document was measured. */
+export type Framed = FrameFact & { inner: NonNullable<FrameFact['inner']> };
+
+/** Frames of this size and less are there for their effect, not to be read, px. */
+const TINY = 20;
+
+/** The frames with a document to be read: seen, measured, and no players, which fill what they get. */
+export function listFramed({ frames }: Pick<Facts, 'frames'>): Framed[] {
+  return frames.filter(
+    (frame): frame is Framed =>
+      frame.shown &&
+      Boolean(frame.inner) &&
+      frame.box.width > TINY &&
+      frame.box.height > TINY &&
+      !isFramedPlayer(frame),
+  );
+}
+
+export function isFramedPlayer({ tag, attributes }: FrameFact): boolean {
+  return isPlayer({ name: tag, get: (attribute) => attributes[attribute] ?? null });
+}
