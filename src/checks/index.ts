@@ -15,6 +15,7 @@ import contentSwallowed from './paste/content-swallowed.js';
 import curlyQuotes from './paste/curly-quotes.js';
 import elementMisspelt from './paste/element-misspelt.js';
 import extraPageHeading from './paste/extra-page-heading.js';
+import focusTakenAtLoad from './page/focus-taken-at-load.js';
 import formInsideForm from './paste/form-inside-form.js';
 import frameAutoplayWithSound from './media/frame-autoplay-with-sound.js';
 import frameBorderLeftOn from './frames/frame-border-left-on.js';
@@ -22,6 +23,8 @@ import frameCutsContent from './frames/frame-cuts-content.js';
 import frameFixedSize from './frames/frame-fixed-size.js';
 import frameHeightCollapsed from './frames/frame-height-collapsed.js';
 import frameMostlyEmpty from './frames/frame-mostly-empty.js';
+import frameNotSecure from './frames/frame-not-secure.js';
+import frameProportionLost from './frames/frame-proportion-lost.js';
 import frameRefused from './frames/frame-refused.js';
 import frameSandboxOpen from './frames/frame-sandbox-open.js';
 import frameScrollsSideways from './frames/frame-scrolls-sideways.js';
@@ -49,6 +52,7 @@ import slotOverflow from './page/slot-overflow.js';
 import styleImportTooLate from './paste/style-import-too-late.js';
 import styleReachesOutside from './paste/style-reaches-outside.js';
 import tagLeftOpen from './paste/tag-left-open.js';
+import tooSmallOnPhone from './page/too-small-on-phone.js';
 
 /** All checks, by name. A new one is one file and one line here. */
 export const CHECKS: readonly Check[] = [
@@ -68,6 +72,7 @@ export const CHECKS: readonly Check[] = [
   curlyQuotes,
   elementMisspelt,
   extraPageHeading,
+  focusTakenAtLoad,
   formInsideForm,
   frameAutoplayWithSound,
   frameBorderLeftOn,
@@ -75,6 +80,8 @@ export const CHECKS: readonly Check[] = [
   frameFixedSize,
   frameHeightCollapsed,
   frameMostlyEmpty,
+  frameNotSecure,
+  frameProportionLost,
   frameRefused,
   frameSandboxOpen,
   frameScrollsSideways,
@@ -102,4 +109,5 @@ export const CHECKS: readonly Check[] = [
   styleImportTooLate,
   styleReachesOutside,
   tagLeftOpen,
+  tooSmallOnPhone,
 ];

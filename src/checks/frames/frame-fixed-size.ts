@@ -41,6 +41,7 @@ export default defineCheck({
   standard: 'WCAG 2.2, 1.4.10 Reflow',
   needs: ['frames', 'media', 'slot', 'causes'],
   markup: true,
+  explains: [{ findings: ['too-small-on-phone'] }],
   judge: (c) => (c.renders.length === 0 ? judgeMarkup(c) : judgeRenders(c)),
   says(data, fact) {
     return {

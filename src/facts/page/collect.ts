@@ -6,6 +6,7 @@ export const collectPage: Collector<'page'> = ({ reading, happened, stillMoving 
   afterScroll: reading?.scrolled ? reading.after : null,
   readAt: reading?.readAt ?? 'load',
   direction: reading?.raw.direction ?? 'ltr',
+  focused: reading?.first.focused ?? null,
   stillMoving: [...stillMoving, ...(reading?.stillMoving ?? [])],
   replaced: happened.replaced,
 });

@@ -18,6 +18,8 @@ export const page = defineKind({
     /** What `elements` were read at: the wider of the two. */
     readAt: z.enum(['load', 'after-scroll']),
     direction: z.enum(['ltr', 'rtl']),
+    /** The element that has the focus, by its number; null where none of the page's has. */
+    focused: z.int().nullable(),
     /** What had not come to rest when the time was over. */
     stillMoving: z.array(z.string()),
     /** The document was written over after load. */
@@ -28,6 +30,7 @@ export const page = defineKind({
     afterScroll: null,
     readAt: 'load',
     direction: 'ltr',
+    focused: null,
     stillMoving: [],
     replaced: false,
   },

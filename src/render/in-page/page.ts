@@ -9,6 +9,8 @@ import { cuts, getEdge } from './styles.js';
 export interface RawPage {
   width: PageWidth;
   direction: 'ltr' | 'rtl';
+  /** The element that has the focus; null where it is the page itself. */
+  focused: number | null;
   /** In the order of the wish; null for what is not on the page. */
   slots: (SlotFact | null)[];
   elements: RawElement[];
@@ -43,6 +45,7 @@ export function readPage(wish: {
   return {
     width: readWidth(page),
     direction: getDirection(page),
+    focused: getFocused(page),
     slots,
     elements,
     total,
@@ -91,6 +94,11 @@ function readWidth(page: Document): PageWidth {
 
 function stops(node: Element | null): boolean {
   return node !== null && /^(hidden|clip)$/.test(getComputedStyle(node).overflowX);
+}
+
+function getFocused({ activeElement, body, documentElement }: Document): number | null {
+  if (!activeElement || activeElement === body || activeElement === documentElement) return null;
+  return globalThis.mivketNotebook.idOf(activeElement);
 }
 
 /** A page may have no body. */

@@ -1,0 +1,94 @@
+import { defineCheck, makeSeen, type Case, type Fact, type RenderOf } from '../../core/check.js';
+import { blameElement, locateAttribute } from '../../core/measure/blame.js';
+import { listSized, type Sized } from '../../core/measure/sticking.js';
+import { formatPixels } from '../../core/measure/units.js';
+import { formatWidths, getWorstSeen } from '../../core/words/list.js';
+
+interface Data {
+  tag: string;
+}
+
+type Needs = 'frames' | 'media' | 'slot';
+
+/** Windows of this width and less are phones, px. */
+const PHONE = 480;
+const MOST_OF_SLOT = 0.7;
+const HALF = 0.5;
+
+export default defineCheck({
+  id: 'too-small-on-phone',
+  subject: 'page',
+  level: 'advice',
+  title: 'A player or frame is small on phones',
+  decided: `A player, or a frame that takes up over half of the slot in the widest window, is under 70 % as wide as the slot in windows of ${PHONE} px and less.`,
+  standard: null,
+  needs: ['frames', 'media', 'slot'],
+  markup: false,
+  judge(c): Fact<Data>[] {
+    const phones = c.renders.filter(({ viewport }) => viewport.width <= PHONE);
+    return phones.flatMap((render) =>
+      listSized(render)
+        .filter((one) => isSmall(one, render) && (one.player || isLarge(c, one, render)))
+        .map((one): Fact<Data> => {
+          const blame = blameElement(c.markup, one);
+          const where = locateAttribute(c.markup, blame, 'width');
+          const slotWidth = render.slot.box.width;
+          const measured = { width: one.box.width, slotWidth, spare: slotWidth - one.box.width };
+          const seen = [makeSeen(render, measured)];
+          const { culprit } = blame;
+          return { where, culprit, group: '', confirmed: true, data: { tag: one.tag }, seen };
+        }),
+    );
+  },
+  says({ tag }, { seen }) {
+    const worst = getWorstSeen(seen, 'spare');
+    const [width, slot] = [worst?.measured.width, worst?.measured.slotWidth].map((n) =>
+      formatPixels(Number(n ?? 0)),
+    );
+    return {
+      message: `The <${tag}> is ${width} wide where there are ${slot} (${formatWidths(seen)}).`,
+      notice:
+        'On a phone it is smaller than it could be: texts and controls in it are hard to hit.',
+      cure: 'Let it take up the whole width on narrow screens: `width: 100%`.',
+    };
+  },
+  measures: ({ width, slotWidth }) =>
+    `${formatPixels(Number(width))} wide in a slot of ${formatPixels(Number(slotWidth))}`,
+  brief: ({ tag }) => `<${tag}> small on phones`,
+  samples: [{ tag: 'video' }],
+  examples: {
+    faulty: [
+      {
+        name: 'a film of half the width',
+        code: '<iframe title="A talk on bean seed" allowfullscreen src="https://player.loam.example/embed/talk" style="border: 0; width: 50%; aspect-ratio: 16 / 9"></iframe>',
+      },
+    ],
+    sound: [
+      {
+        name: 'a film of the whole width',
+        code: '<iframe title="A talk on bean seed" allowfullscreen src="https://player.loam.example/embed/talk" style="border: 0; width: 100%; aspect-ratio: 16 / 9"></iframe>',
+      },
+      {
+        name: 'a frame that is small everywhere',
+        code: '<iframe title="Map of beds" src="https://maps.fernmap.example/embed/glasshouse" style="border: 0; width: 40%; height: 120px"></iframe>',
+      },
+    ],
+  },
+});
+
+function isSmall({ box }: Sized, { slot }: RenderOf<Needs>): boolean {
+  return box.width < slot.box.width * MOST_OF_SLOT;
+}
+
+/** Whether the same frame takes up over half of the slot in the widest window. */
+function isLarge({ renders }: Case<Needs>, { from }: Sized, { at }: RenderOf<Needs>): boolean {
+  const [widest] = renders
+    .filter((one) => one.at.slot === at.slot)
+    .sort((a, b) => b.viewport.width - a.viewport.width);
+  const same = widest && listSized(widest).find((one) => isSame(one.from, from));
+  return Boolean(same && same.box.width > widest!.slot.box.width * HALF);
+}
+
+function isSame(a: Sized['from'], b: Sized['from']): boolean {
+  return JSON.stringify(a) === JSON.stringify(b);
+}
