@@ -35,6 +35,7 @@ export function makeProgram(world: World, outcome: { code: number }): Command {
   addExplain(program, world, outcome);
   addDemo(program, world, outcome);
   addDoctor(program, world, outcome);
+  addInit(program, world, outcome);
   program.addHelpText(
     'after',
     '\nExit codes: 0 clear, 1 hold, 2 bad usage or input, 3 unsure or nothing rendered, 130 interrupted.',
@@ -104,6 +105,28 @@ function addDoctor(program: Command, world: World, outcome: { code: number }): v
     .action(async (options: { browser?: string; color?: boolean }) => {
       const { doctor } = await import('./doctor.js');
       outcome.code = await doctor(options, world);
+    });
+}
+
+function addInit(program: Command, world: World, outcome: { code: number }): void {
+  program
+    .command('init')
+    .description('Write a house file with comments: by questions on a terminal, or from options.')
+    .argument('[file]', 'the file to write (else mivket.yaml)')
+    .option('--page <file>', 'the page that snippets are put into, its slots marked')
+    .option(
+      '--slot <list>',
+      'slots, with their widths on a neutral page: article:680,banner:full',
+      list,
+    )
+    .option('--width <list>', 'the widths of window to look at, px: 320,768,1280', list)
+    .option('--origin <origin>', 'where the page stands on the web')
+    .option('--language <tag>', 'the language that vendors are asked for')
+    .option('--hold-on <level>', 'hold on blocker, concern or advice')
+    .option('--force', 'write it anew where it is there already')
+    .action(async (file: string | undefined, options: Record<string, unknown>) => {
+      const { init } = await import('./init.js');
+      outcome.code = await init(file, options, world);
     });
 }
 

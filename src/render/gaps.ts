@@ -81,7 +81,7 @@ function findCapped({ facts, reading, requests }: Sight): Gap[] {
   const gaps: Gap[] = [];
   const { total, elements } = reading?.raw ?? { total: 0, elements: [] };
   if (total > elements.length) {
-    const capped = list(facts, OBJECTS, 'more elements than are read');
+    const capped = list(facts, [...OBJECTS, 'host'], 'more elements than are read');
     gaps.push(...capped.map((gap) => (gap.kind === 'elements' ? { ...gap, seen: total } : gap)));
   } else if (reading?.objects.unplaced)
     gaps.push(...list(facts, OBJECTS, 'more elements than are followed'));

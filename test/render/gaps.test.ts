@@ -123,7 +123,7 @@ describe('what was not read', () => {
 
   test('beyond the cap frames, media and pictures are missing too', () => {
     const gaps = look({ raw: { total: 5200, elements: [{}] as RawPage['elements'] } });
-    expect(kindsOf(gaps)).toEqual(['elements', 'frames', 'media', 'pictures']);
+    expect(kindsOf(gaps)).toEqual(['elements', 'frames', 'host', 'media', 'pictures']);
     expect(gaps.find(({ kind }) => kind === 'elements')).toMatchObject({ seen: 5200, kept: 0 });
     expect(kindsOf(look({ unplaced: true }))).toEqual(['elements', 'frames', 'media', 'pictures']);
   });

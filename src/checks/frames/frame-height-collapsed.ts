@@ -83,7 +83,9 @@ function judgeFrame(
   const { box, shown, inner } = frame;
   const blame = blameElement(markup, frame);
   const element = getBlamed(markup, blame);
-  if (!element || !shown || box.height <= BORDER || box.height > DEFAULT + BORDER) return [];
+  const shows = ['src', 'srcdoc', 'data'].some((name) => frame.attributes[name] !== undefined);
+  if (!element || !shown || !shows || box.height <= BORDER || box.height > DEFAULT + BORDER)
+    return [];
   const stated = findHeight(markup, element, render.viewport.width);
   if (stated !== null && !stated.percent) return [];
   const fits = inner && inner.scrollHeight <= inner.height + 1;

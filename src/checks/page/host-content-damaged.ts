@@ -93,6 +93,8 @@ interface Damaged {
 }
 
 function listDamaged(c: Case<Needs>, render: RenderOf<Needs>): Damaged[] {
+  // Of a page that was not seen to its end nothing is known to be gone.
+  if (render.partial) return [];
   const bar = getNewBar(render);
   const reaching = listReaching(c.markup).map(({ subject }) => subject);
   const isExplained = ({ tag }: HostPartFact) =>

@@ -45,6 +45,8 @@ export default defineCheck({
   // Dialogs without end keep the page busy too.
   explains: [
     { findings: ['page-settings-changed'], anywhere: true },
+    // What is left, or reloaded, is not read to its end.
+    { findings: ['host-content-damaged'], anywhere: true, fits: () => true },
     { findings: ['page-hangs'], when: ({ measured }) => Number(measured.dialogs) >= ENDLESS },
   ],
   judge: (c) =>

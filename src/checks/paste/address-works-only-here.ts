@@ -5,6 +5,8 @@ import { getAttribute, type MarkupElement } from '../../core/markup/markup.js';
 interface Data {
   kind: Kind;
   address: string;
+  /** The offset of the tag. */
+  element: number;
 }
 
 type Kind = 'file' | 'blob' | 'mail' | 'machine' | 'expired';
@@ -19,14 +21,25 @@ export default defineCheck({
   standard: 'URL; RFC 8089; File API, 8 A URL for Blob',
   needs: [],
   markup: true,
-  explains: [{ findings: ['frame-refused'], anywhere: true }],
+  explains: [
+    {
+      findings: ['frame-refused', 'frame-height-collapsed', 'frame-mostly-empty'],
+      anywhere: true,
+      fits: ({ culprit }, { element }: Data) =>
+        culprit.at === 'element' && culprit.offset === element,
+    },
+  ],
   judge: (c) => c.markup.elements.flatMap((element) => judgeElement(c, element)),
   says: ({ kind, address }) => ({ message: getMessage(kind, address), ...WORDS[kind] }),
   brief: ({ kind }) => BRIEF[kind],
   samples: [
-    { kind: 'file', address: 'file:///home/desk/beans.png' },
-    { kind: 'machine', address: 'http://localhost:3000/form' },
-    { kind: 'expired', address: 'https://files.bookbed.example/list.pdf?Expires=1700000000' },
+    { kind: 'file', address: 'file:///home/desk/beans.png', element: 0 },
+    { kind: 'machine', address: 'http://localhost:3000/form', element: 0 },
+    {
+      kind: 'expired',
+      address: 'https://files.bookbed.example/list.pdf?Expires=1700000000',
+      element: 0,
+    },
   ],
   examples: {
     faulty: [
@@ -104,7 +117,7 @@ function judgeElement({ markup, house, today }: Case<never>, element: MarkupElem
         culprit: { at: 'element', offset: element.offset, part: name } as const,
         group: name,
         confirmed: true,
-        data: { kind, address: attribute.value.trim() },
+        data: { kind, address: attribute.value.trim(), element: element.offset },
         seen: [],
       },
     ];
