@@ -36,6 +36,10 @@ const SHOTS = [
   ['explain', 'node bin/mivket.js explain; node bin/mivket.js explain page-scrolls-sideways'],
   ['doctor', 'node bin/mivket.js doctor'],
   [
+    'init',
+    'rm -f /tmp/mivket-shot-init.yaml; node bin/mivket.js init /tmp/mivket-shot-init.yaml --slot article:680 --width 320,1280; head -n 24 /tmp/mivket-shot-init.yaml',
+  ],
+  [
     'house-error',
     'printf "slots:\\n  article: { widht: 680 }\\n" > /tmp/mivket-shot.yaml; node bin/mivket.js audit demo/snippets/map.html --house /tmp/mivket-shot.yaml',
   ],
