@@ -49,6 +49,7 @@ import placeholderLeftIn from './paste/placeholder-left-in.js';
 import scriptBlocksPage from './scripts/script-blocks-page.js';
 import scriptWeightOverLimit from './scripts/script-weight-over-limit.js';
 import slotOverflow from './page/slot-overflow.js';
+import styleDeclarationIgnored from './paste/style-declaration-ignored.js';
 import styleImportTooLate from './paste/style-import-too-late.js';
 import styleReachesOutside from './paste/style-reaches-outside.js';
 import tagLeftOpen from './paste/tag-left-open.js';
@@ -106,6 +107,7 @@ export const CHECKS: readonly Check[] = [
   scriptBlocksPage,
   scriptWeightOverLimit,
   slotOverflow,
+  styleDeclarationIgnored,
   styleImportTooLate,
   styleReachesOutside,
   tagLeftOpen,

@@ -10,6 +10,7 @@ export type { ElementFact } from '../facts/elements/fact.js';
 export type { FrameFact } from '../facts/frames/fact.js';
 export type { HostPart, HostPartFact } from '../facts/host/fact.js';
 export {
+  CHANGING_KINDS,
   FACT_KINDS,
   getEmptyFacts,
   SEEN_KINDS,
@@ -20,6 +21,7 @@ export type { MediaFact } from '../facts/media/fact.js';
 export type { PageFact, PageWidth } from '../facts/page/fact.js';
 export type { PictureFact } from '../facts/pictures/fact.js';
 export type { Hang, ScriptFact } from '../facts/scripts/fact.js';
+export type { RefusedStyle } from '../facts/styles/fact.js';
 export type { SlotFact } from '../facts/slot/fact.js';
 export type { Refusal, RefusalKind, RequestFact } from '../facts/traffic/fact.js';
 

@@ -1,4 +1,4 @@
-import type { Baseline, Gap, Hang } from '../core/evidence.js';
+import type { Baseline, Gap, Hang, RefusedStyle } from '../core/evidence.js';
 import type { Parted } from '../render/collect/own.js';
 import type { Reading } from '../render/collect/read.js';
 import type { GateRefusal } from '../render/gate/gate.js';
@@ -15,6 +15,7 @@ import { collectPage } from './page/collect.js';
 import { collectPictures } from './pictures/collect.js';
 import { collectScripts } from './scripts/collect.js';
 import { collectSlot } from './slot/collect.js';
+import { collectStyles } from './styles/collect.js';
 import { collectTraffic } from './traffic/collect.js';
 
 /** All that a load has given of a snippet's page, before it is told by kinds. */
@@ -36,6 +37,8 @@ export interface Look {
   /** The page without the snippet has code; so has the snippet. */
   hostChanges: boolean;
   changes: boolean;
+  /** Declarations of the snippet's that the browser does not take. */
+  refused: readonly RefusedStyle[];
   hasSound(address: string): boolean | null;
 }
 
@@ -52,6 +55,7 @@ const COLLECTORS: { [K in FactKind]: Collector<K> } = {
   traffic: collectTraffic,
   scripts: collectScripts,
   host: collectHost,
+  styles: collectStyles,
   causes: collectCauses,
 };
 

@@ -8,6 +8,8 @@ export interface Kind<S extends z.ZodType = z.ZodType> {
   inPage: boolean;
   /** It only adds to what is said of a finding, so that without it nothing is unseen: it is no gap. */
   extra?: boolean;
+  /** It is told by the source and the browser alone: what comes late, or not at all, cannot change it. */
+  still?: boolean;
 }
 
 /** States a kind. */

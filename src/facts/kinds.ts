@@ -9,6 +9,7 @@ import { page } from './page/fact.js';
 import { pictures } from './pictures/fact.js';
 import { scripts } from './scripts/fact.js';
 import { slot } from './slot/fact.js';
+import { styles } from './styles/fact.js';
 import { traffic } from './traffic/fact.js';
 
 /** All kinds of facts, in the order in which they are told. */
@@ -23,6 +24,7 @@ export const KINDS = {
   scripts,
   host,
   causes,
+  styles,
 };
 
 export type FactKind = keyof typeof KINDS;
@@ -35,6 +37,11 @@ export const FACT_KINDS = Object.keys(KINDS) as readonly FactKind[];
 /** Those without which something is unseen. */
 export const SEEN_KINDS: readonly FactKind[] = FACT_KINDS.filter(
   (kind) => !(KINDS[kind] as Kind).extra,
+);
+
+/** Those that what comes late, or not at all, could have changed. */
+export const CHANGING_KINDS: readonly FactKind[] = SEEN_KINDS.filter(
+  (kind) => !(KINDS[kind] as Kind).still,
 );
 
 /** One thing of every kind: what `make` gives for it. */

@@ -1,4 +1,5 @@
 import {
+  CHANGING_KINDS,
   SEEN_KINDS,
   type FactKind,
   type Facts,
@@ -33,7 +34,7 @@ const BY_TYPE: Record<string, FactKind[]> = {
   Font: LAYOUT,
   Media: [...LAYOUT, 'media'],
   TextTrack: [],
-  Stylesheet: SEEN_KINDS.filter((kind) => kind !== 'scripts'),
+  Stylesheet: CHANGING_KINDS.filter((kind) => kind !== 'scripts'),
   Document: FRAME,
   Ping: [],
   Prefetch: [],
@@ -60,11 +61,11 @@ export function findGaps(sight: Sight): Gap[] {
       list(facts, [kind], 'the page was left', READ.includes(kind)),
     );
   const gaps = [...findLost(sight), ...findCapped(sight)];
-  if (hung && reading) gaps.push(...list(facts, SEEN_KINDS, 'its code had to be stopped'));
+  if (hung && reading) gaps.push(...list(facts, CHANGING_KINDS, 'its code had to be stopped'));
   // A page that hangs is not merely late.
   const moving = hung ? [] : new Set(facts.page.stillMoving);
   for (const motion of moving)
-    gaps.push(...list(facts, BY_MOTION[motion] ?? SEEN_KINDS, describeMotion(motion)));
+    gaps.push(...list(facts, BY_MOTION[motion] ?? CHANGING_KINDS, describeMotion(motion)));
   gaps.push(...findWithheld(facts));
   return gaps;
 }
@@ -144,6 +145,6 @@ function getReason({ refused, status, failed, host }: RequestFact): string | nul
 }
 
 function getKinds({ type, inFrame }: RequestFact): readonly FactKind[] {
-  const kinds = BY_TYPE[type] ?? SEEN_KINDS;
+  const kinds = BY_TYPE[type] ?? CHANGING_KINDS;
   return inFrame && kinds.length > 0 ? FRAME : kinds;
 }

@@ -134,8 +134,7 @@ export class Renderer {
     this.#baselines.prepare(renders);
     const texts = snippets.map(({ snippet }) => snippet.text);
     const traits = snippets.map(({ markup }) => getTraits(markup));
-    const { tries = true } = this.#options;
-    const trials = tries ? snippets.map(({ markup }): Trial => ({ markup, cures: [] })) : [];
+    const trials = snippets.map(({ markup }): Trial => ({ markup, cures: [] }));
     const evidence: Evidence[][] = [];
     let place: Place | null = null;
     let hanging = false;
@@ -203,7 +202,7 @@ export class Renderer {
   }
 
   async #render(place: Place, job: Job): Promise<Rendered> {
-    const { house, root, onShot, cold = true } = this.#options;
+    const { house, root, onShot, cold = true, tries = true } = this.#options;
     const { render } = job;
     const traits = joinTraits(job.traits);
     const snippets = job.texts.map((text, i): Placed => ({ text, slot: render.snippets[i]!.slot }));
@@ -215,6 +214,7 @@ export class Renderer {
     const rendered = await renderPage(place, render, sources, {
       traits: job.traits,
       trials: job.trials,
+      tries,
       limits: shorten(this.#limits, job),
       baseline: job.baseline,
       hostChanges: this.#hostTraits.changes,

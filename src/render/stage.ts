@@ -6,6 +6,7 @@ import { collectFacts } from '../facts/collector.js';
 import { describeHang } from './collect/hang.js';
 import { needsMakers, part } from './collect/makers.js';
 import type { Parted } from './collect/own.js';
+import { readRefused } from './collect/refused.js';
 import { readAll, rest, type Reading, type ReadingTraits } from './collect/read.js';
 import { findGaps } from './gaps.js';
 import { PAGE_PATH } from './gate/page-server.js';
@@ -41,8 +42,10 @@ export interface Shown {
 export interface StageOptions {
   /** What each of the render's snippets can do, in their order; of the page alone, what that can. */
   traits: readonly Traits[];
-  /** The snippets, in the same order; none where nothing is to be tried. */
+  /** The snippets, in the same order. */
   trials: readonly Trial[];
+  /** Whether causes and cures are looked for by trying. */
+  tries: boolean;
   limits: Limits;
   /** The page without the snippet; null while that itself is rendered. */
   baseline: Baseline | null;
@@ -117,7 +120,7 @@ async function tell(
   { render, of }: { render: Render; of: number },
   served: ServedPage,
   { reading, stopped, stillMoving }: Seen,
-  { traits, trials, limits, baseline, hostChanges, shots }: StageOptions,
+  { traits, trials, tries, limits, baseline, hostChanges, shots }: StageOptions,
 ): Promise<Told> {
   const own = traits[of]!;
   const whose = { ...own, of, served, hostChanges, baseline };
@@ -126,6 +129,8 @@ async function tell(
   const read = parted && reading;
   const hung = stopped && describeHang(page, served, of, stopped.hottest, limits.hang / 1000);
   const { happened, requests } = page;
+  const asking = read ? readRefused(page, trials[of]?.markup).catch(() => []) : null;
+  const refused = (asking && (await within(asking, limits.hang))) ?? [];
   const { facts, gaps } = collectFacts({
     page,
     served,
@@ -139,6 +144,7 @@ async function tell(
     baseline,
     hostChanges,
     changes: own.changes,
+    refused,
     hasSound: (file) => page.hasSound(file),
   });
   gaps.push(...findGaps({ facts, reading: read, hung, requests, of, left: happened.left }));
@@ -146,7 +152,7 @@ async function tell(
   const shot = shots
     ? await takeShot(page, { render, of }, reading?.raw ?? null, facts.elements)
     : null;
-  const trial = read && !hung && render.variant === 'as-is' ? trials[of] : undefined;
+  const trial = tries && read && !hung && render.variant === 'as-is' ? trials[of] : undefined;
   const trying = trial && tryOut(page, { ...trial, facts, baseline }).catch(() => null);
   const causes = (trying && (await within(trying, limits.hang))) ?? facts.causes;
   return {

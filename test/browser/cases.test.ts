@@ -7,6 +7,7 @@ type HardCase = [code: string, excerpt: string | null];
 const FRAME = 'title="Map" src="https://maps.fernmap.example/embed/x"';
 const TALK = 'src="https://media.loam.example/talk.mp4" playsinline';
 const BEANS = 'src="https://static.rootcellar.example/beans.png"';
+const MAP = 'src="https://maps.fernmap.example/embed/x"';
 
 const CASES: Record<string, HardCase[]> = {
   'page-scrolls-sideways': [
@@ -66,6 +67,30 @@ const CASES: Record<string, HardCase[]> = {
       null,
     ],
     ['<div style="width: 1400px; max-width: 100%">Sow</div>', null],
+  ],
+  'style-declaration-ignored': [
+    ['<p style="heigth: 10px">Sow</p>', 'heigth: 10px'],
+    ['<style>.a { margin: 10 20px }</style><p class="a">Sow</p>', 'margin: 10 20px'],
+    ['<style>@media print { .a { colour: red } }</style><p class="a">Sow</p>', 'colour: red'],
+    ['<p style="--a: 12; width: var(--a); -moz-a: b; color: red !important">Sow</p>', null],
+  ],
+  'frame-height-collapsed': [
+    [
+      `<iframe title="Map" ${MAP} style="border: 0; width: 100%" height="100%"></iframe>`,
+      'height="100%"',
+    ],
+    [`<iframe title="Map" ${MAP} style="border: 0; width: 100%; height: 120px"></iframe>`, null],
+    ['<iframe title="Map" style="border: 0; width: 100%"></iframe>', null],
+  ],
+  'frame-proportion-lost': [
+    [
+      `<iframe title="Talk" src="https://player.loam.example/embed/talk" allowfullscreen style="border: 0; width: 100%; height: 300px"></iframe>`,
+      'height: 300px',
+    ],
+  ],
+  'focus-taken-at-load': [
+    ['<div tabindex="0" autofocus>Sow</div>', 'autofocus'],
+    ['<p hidden><input autofocus aria-label="Seed"></p>', null],
   ],
   'slot-overflow': [
     // Without its width it would be as wide as it comes, which is more.

@@ -118,6 +118,7 @@ async function run(page: PaperPage, given: Partial<Parameters<typeof renderPage>
   const { evidence, shots } = await renderPage(place, render!, sources, {
     traits: [getTraits(readMarkup(TEXT))],
     trials: [{ markup: readMarkup(TEXT), cures: [] }],
+    tries: true,
     limits: { load: 1000, settle: 1000, hang: 1000 },
     baseline: null,
     hostChanges: false,

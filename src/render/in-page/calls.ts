@@ -1,3 +1,4 @@
+import { checkDeclarations } from './declarations.js';
 import { readInner } from './inner.js';
 import { readObjects } from './objects.js';
 import { readPage } from './page.js';
@@ -7,6 +8,7 @@ import { setGutter, showMedia, showSlot } from './show.js';
 
 /** What can be asked of the code that stands in a page. */
 export const CALLS = {
+  checkDeclarations,
   findEffects,
   readInner,
   readObjects,

@@ -1,0 +1,66 @@
+import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
+
+interface Data {
+  written: string;
+  instead: string | null;
+}
+
+export default defineCheck({
+  id: 'style-declaration-ignored',
+  subject: 'paste',
+  level: 'concern',
+  title: 'A style is passed over',
+  decided:
+    'The browser does not know the property, or does not take its value. Not what is meant for one engine, nor what another declaration beside it says in other words.',
+  standard: 'CSS Syntax Module Level 3, 9 Error handling; CSS Conditional Rules 3 (supports)',
+  needs: ['styles'],
+  markup: false,
+  judge: ({ markup, renders }) =>
+    renders.flatMap((render) =>
+      render.styles.map(({ offset, endOffset, instead }): Fact<Data> => ({
+        where: { offset, endOffset },
+        culprit: { at: 'snippet', what: `style ${offset}` },
+        confirmed: true,
+        data: { written: markup.text.slice(offset, endOffset).trim(), instead },
+        seen: [makeSeen(render, {})],
+      })),
+    ),
+  says: ({ written, instead }) => ({
+    message: `Browsers pass over \`${shorten(written)}\`.`,
+    notice: 'What it should do is not done: the snippet looks otherwise than was meant.',
+    cure: instead
+      ? `Write \`${instead}\`.`
+      : 'See how the property is spelt, which values it takes, and whether a `;` is missing before it.',
+  }),
+  mend: ({ instead }, { where }) =>
+    instead === null ? null : [{ do: 'replace-text', span: where, text: instead }],
+  brief: ({ written }) => `browsers pass over ${shorten(written)}`,
+  samples: [
+    { written: 'widht: 300px', instead: 'width: 300px' },
+    { written: 'color: 12', instead: null },
+  ],
+  examples: {
+    faulty: [
+      { name: 'a property misspelt', code: '<p style="colour: #274029">Sow in May.</p>' },
+      {
+        name: 'a length without its unit',
+        code: '<style>.may { padding: 12 }</style><p class="may">Sow in May.</p>',
+      },
+    ],
+    sound: [
+      {
+        name: 'for one engine, with the same for all others',
+        code: '<style>.may { -moz-osx-font-smoothing: grayscale; -webkit-box-shadow: none; padding: 12px; line-height: 1.5; margin: 0 }</style><p class="may">Sow in May.</p>',
+      },
+      {
+        name: 'an older way beside the newer one',
+        code: '<style>.may { height: 100px; height: 10dvhx; --row: 12 }</style><p class="may">Sow in May.</p>',
+      },
+    ],
+  },
+});
+
+function shorten(text: string): string {
+  const line = text.replace(/\s+/g, ' ');
+  return line.length > 60 ? `${line.slice(0, 59)}…` : line;
+}

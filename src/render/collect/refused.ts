@@ -1,0 +1,21 @@
+import type { RefusedStyle } from '../../core/evidence.js';
+import type { Markup } from '../../core/markup/markup.js';
+import { listJudgeable } from '../../core/markup/judgeable.js';
+import type { BrowserPage } from '../page/browser-page.js';
+
+/** The declarations of a snippet that the browser does not take. @throws Error where the page does not answer */
+export async function readRefused(
+  page: Pick<BrowserPage, 'read'>,
+  markup: Markup | undefined,
+): Promise<RefusedStyle[]> {
+  const declarations = markup ? listJudgeable(markup) : [];
+  if (declarations.length === 0) return [];
+  const asked = declarations.map(({ property, value }) => ({ property, value }));
+  const answers = await page.read('checkDeclarations', asked);
+  return declarations.flatMap(({ offset, endOffset, important }, i): RefusedStyle[] => {
+    const refused = answers[i];
+    if (!refused) return [];
+    const mark = refused.instead !== null && important ? ' !important' : '';
+    return [{ offset, endOffset, instead: refused.instead && refused.instead + mark }];
+  });
+}
