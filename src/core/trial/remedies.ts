@@ -125,7 +125,7 @@ function listTracks(property: string, value: string): Declarations[] {
   const shrinking = value
     .replace(/minmax\(\s*[^,()]+,/gi, 'minmax(0,')
     .replace(FLEXIBLE, (track) => `minmax(0, ${track})`)
-    .replace(/(?<![\w.,(-]\s*|minmax\([^)]*)([\d.]+(px|r?em|ch))(?![\w)])/g, 'minmax(0, $1)');
+    .replace(/(?<![\w.-]|[(,]\s*|minmax\([^)]*)([\d.]+(px|r?em|ch))(?![\w)])/g, 'minmax(0, $1)');
   const repeated = value.replace(
     /repeat\(\s*\d+\s*,\s*([\d.]+(px|r?em|ch))\s*\)/gi,
     (_all, size: string) => `repeat(auto-fit, minmax(min(${size}, 100%), ${size}))`,

@@ -24,7 +24,7 @@ export function listTargets(view: Trying): Target[] {
   const all = [
     ...culprits.map(aimAt),
     ...(over && isUnexplained(view) ? [aimAtPage(over.edge)] : []),
-    ...listSlotCulprits(view).map(aimAt),
+    ...listSlotCulprits(view).flatMap((one) => [aimAt(one), aimAtOther(one, view.slot)]),
     ...listWideFrames(view).map((frame) => aimAtFrame(frame, view.slot)),
     ...listSized(view)
       .filter(isFixed)
@@ -37,6 +37,13 @@ export function listTargets(view: Trying): Target[] {
 
 export function aimAt({ element, side, edge }: Sticking): Target {
   return { element: element.id, by: 'reach', side, edge, room: null };
+}
+
+/** The slot's other side: what cures one must not leave it out at the other. */
+function aimAtOther({ element, side }: Sticking, { box }: Facts['slot']): Target {
+  const other = side === 'right' ? 'left' : 'right';
+  const edge = other === 'right' ? box.x + box.width : box.x;
+  return { element: element.id, by: 'reach', side: other, edge, room: null };
 }
 
 /** What widens the page is not known: it is the page itself that is measured. */

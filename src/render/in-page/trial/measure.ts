@@ -52,6 +52,8 @@ export class Gauge {
   /** What an ancestor inside of what is looked at cuts off does not reach anywhere. */
   #isOut(node: Element): boolean {
     const { parentOf, own } = globalThis.mivketNotebook;
+    const { width, height } = own(node).getBoundingClientRect();
+    if (width + height === 0) return false;
     for (let at = parentOf(node); at && !own(at).hasAttribute(SLOT_ATTRIBUTE); at = parentOf(at))
       if (cuts(getComputedStyle(at).overflowX)) return false;
     return this.#beyond(this.#getReach(node)) > 0;
