@@ -1,10 +1,9 @@
 import { defineCheck, makeSeen, type Fact, type Seen } from '../../core/check.js';
-import { blameElement, locateAttribute } from '../../core/measure/blame.js';
+import { blameElement, getBlamed, locateAttribute } from '../../core/measure/blame.js';
 import { listFramed } from '../../core/measure/framed.js';
 import { TOLERANCE } from '../../core/measure/culprits.js';
 import { formatPixels } from '../../core/measure/units.js';
 import { findDeclaration } from '../../core/markup/styles.js';
-import { getBlamed } from '../../core/measure/blame.js';
 import { formatWidths, getWorstSeen } from '../../core/words/list.js';
 
 interface Data {

@@ -1,5 +1,5 @@
 import type { Baseline, ElementFact, Facts, FrameFact, MediaFact } from '../evidence.js';
-import { isPlayer } from '../standards/elements.js';
+import { isFramedPlayer } from './framed.js';
 import { findCulprits, TOLERANCE, type Culprit } from './culprits.js';
 
 /** An element that reaches beyond an edge, with the edge, page px. */
@@ -95,10 +95,6 @@ export function listSized({ frames, media }: Pick<Facts, 'frames' | 'media'>): S
     ...media.filter(({ tag }) => tag === 'video').map((one) => ({ ...one, player: true })),
   ];
   return found.filter(({ shown, box }) => shown && box.width > 0);
-}
-
-function isFramedPlayer({ tag, attributes }: FrameFact): boolean {
-  return isPlayer({ name: tag, get: (attribute) => attributes[attribute] ?? null });
 }
 
 /** A width in px that nothing relative bounds. */

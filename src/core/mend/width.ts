@@ -1,5 +1,4 @@
-import type { Blame } from '../measure/blame.js';
-import { getBlamed } from '../measure/blame.js';
+import { getBlamed, type Blame } from '../measure/blame.js';
 import { getValue, type Markup, type MarkupElement } from '../markup/markup.js';
 import { findDeclaration, type StyleDeclaration } from '../markup/styles.js';
 import { FRAMES, isPlayer } from '../standards/elements.js';

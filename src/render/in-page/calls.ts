@@ -3,7 +3,8 @@ import { readInner } from './inner.js';
 import { readObjects } from './objects.js';
 import { readPage } from './page.js';
 import { scrollThrough, settle } from './settle.js';
-import { findEffects, seekCure, tryCures } from './trial/trial.js';
+import { seekCure } from './trial/search.js';
+import { findEffects, tryCures } from './trial/trial.js';
 import { setGutter, showMedia, showSlot } from './show.js';
 
 /** What can be asked of the code that stands in a page. */
