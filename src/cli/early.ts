@@ -19,7 +19,7 @@ export function tellEarly(
   for (const snippet of snippets) {
     const { report } = judgeSnippet({
       snippet,
-      markup: readMarkup(snippet.text, snippet.line),
+      markup: readMarkup(snippet.text, snippet),
       house,
       evidence: [],
       baselines: new Map(),

@@ -131,10 +131,11 @@ async function takeOut(file: Snippet, extract: boolean): Promise<Snippet | Snipp
   const pieces = await readPieces(ending, file.text, file.path ?? file.name);
   if (pieces.length === 0)
     throw bad(`${file.path} has not ${DOCUMENTS[ending] ?? 'a block that shows markup'} in it.`);
-  return pieces.map(({ text, name, line, slot }, i): Snippet => {
+  return pieces.map(({ text, name, line, indent, slot }, i): Snippet => {
     const shown = name ?? `${file.name}#${i + 1}`;
     if (text.trim() === '') throw bad(`${file.path}, line ${line}, has no code.`);
-    return { name: shown, path: file.path, text, line, ...(slot !== null && { slot }) };
+    const place = { line, ...(indent !== undefined && { indent }) };
+    return { name: shown, path: file.path, text, ...place, ...(slot !== null && { slot }) };
   });
 }
 

@@ -7,6 +7,8 @@ export interface Snippet {
   text: string;
   /** The line of its file that it begins in, from 1; left out: the first. */
   line?: number;
+  /** How many columns of its file stand before each of its lines, as in a list; left out: none. */
+  indent?: number;
   /** The name of the one slot that it is for; left out: all that are asked for. */
   slot?: string;
 }

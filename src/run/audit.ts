@@ -68,9 +68,9 @@ async function perform(
 
 /** The markup alone. */
 async function readOne(plan: Plan, results: Results, events: Events, index: number): Promise<void> {
-  const { name, text, line } = plan.snippets[index]!;
-  const { report } = await results.judge(index, readMarkup(text, line), [], new Map());
-  events.tell({ type: 'judged', snippet: name, report });
+  const snippet = plan.snippets[index]!;
+  const { report } = await results.judge(index, readMarkup(snippet.text, snippet), [], new Map());
+  events.tell({ type: 'judged', snippet: snippet.name, report });
 }
 
 async function lookAtAll(

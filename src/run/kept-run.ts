@@ -94,10 +94,11 @@ export async function readEvidence(
     // As it was kept, key by key: what is compared and kept again stays the same.
     return one as Evidence;
   });
-  const { line, slot, ...plain } = first.data.snippet;
+  const { line, indent, slot, ...plain } = first.data.snippet;
   const snippet = {
     ...plain,
     ...(line !== undefined && { line }),
+    ...(indent !== undefined && { indent }),
     ...(slot !== undefined && { slot }),
   };
   return { snippet, evidence };
@@ -109,6 +110,7 @@ const headSchema = z.object({
     path: z.string().nullable(),
     text: z.string(),
     line: z.int().optional(),
+    indent: z.int().optional(),
     slot: z.string().optional(),
   }),
 });

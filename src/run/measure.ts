@@ -31,7 +31,7 @@ export async function measure(
   checks: readonly Check[],
   { onMore, onRender }: MeasureListener,
 ): Promise<Measured> {
-  const markup = readMarkup(snippet.text, snippet.line);
+  const markup = readMarkup(snippet.text, snippet);
   const asIs = await renderer.renderSnippet(snippet, markup, renders, onRender);
   const baselines = await renderer.getBaselines(renders);
   const variants = planVariants(asIs, checks, baselines);

@@ -48,7 +48,7 @@ export async function rejudge(request: RejudgeRequest, called: Called): Promise<
   });
   try {
     for (const [i, { snippet, evidence }] of kept.entries())
-      await results.judge(i, readMarkup(snippet.text, snippet.line), evidence, baselines);
+      await results.judge(i, readMarkup(snippet.text, snippet), evidence, baselines);
     return {
       document: await results.makeDocument(list.engines),
       differs: getKey(given) !== getKey(before),

@@ -32,7 +32,7 @@ export async function renderAll(
     const kept = await findKept(plan, means, snippet);
     if (kept) {
       events.tell({ type: 'rendered', snippet: snippet.name, renders: counts[i]! });
-      const markup = readMarkup(snippet.text, snippet.line);
+      const markup = readMarkup(snippet.text, snippet);
       return judge(i, { markup, evidence: kept, baselines: means.keeper!.baselines });
     }
     const measured = await renderSnippet(plan, snippet, browser, events);

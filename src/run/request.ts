@@ -15,7 +15,7 @@ export interface AuditRequest {
    * Names are unique; `path` says for the reader where a snippet comes from, `line` in which line of that it
    * begins; `slot` is the one slot of the house that it is for.
    */
-  snippets: readonly (Pick<Snippet, 'name' | 'text' | 'line' | 'slot'> & {
+  snippets: readonly (Pick<Snippet, 'name' | 'text' | 'line' | 'indent' | 'slot'> & {
     path?: string | null;
   })[];
   /** Left out: the house of somebody who has none. */

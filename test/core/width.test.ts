@@ -189,6 +189,14 @@ describe('what may be to blame', () => {
     ]);
   });
 
+  test('of very many rules those that are for it', () => {
+    const rules = Array.from({ length: 300 }, (_, i) => `.c${i} { width: ${i}px }`).join(' ');
+    const markup = readMarkup(`<style>${rules} .b::after { gap: 1px }</style><p class="b c299">`);
+    const found = listSuspects(markup, [markup.elements.at(-1)!]);
+    expect(found.slice(0, 2).map(({ rule }) => rule?.selector)).toEqual(['.c299', '.b::after']);
+    expect(found).toHaveLength(160);
+  });
+
   test('nothing that changes no box', () => {
     expect(
       list(

@@ -5,6 +5,8 @@ export interface Piece {
   name: string | null;
   /** The line of the document that it begins in, from 1. */
   line: number;
+  /** How many columns of the document stand before each of its lines; left out: none. */
+  indent?: number;
   /** The slot that it is for; null where none is named. */
   slot: string | null;
 }

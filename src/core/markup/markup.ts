@@ -5,7 +5,7 @@ import {
   type DefaultTreeAdapterTypes,
   type Token,
 } from 'parse5';
-import type { Place, Span } from '../snippet.js';
+import type { Place, Snippet, Span } from '../snippet.js';
 import { getLineStarts, getPlace } from './lines.js';
 
 /** An attribute as written; `value` is '' where none was given. */
@@ -36,9 +36,12 @@ export interface Markup {
 
 /**
  * Reads a snippet's elements in source order, with the places of tags and attributes.
- * @param line of the file, that the text begins in
+ * @param at where in its file the text stands: the line that it begins in, and the columns before each line
  */
-export function readMarkup(text: string, line = 1): Markup {
+export function readMarkup(
+  text: string,
+  { line = 1, indent = 0 }: Pick<Snippet, 'line' | 'indent'> = {},
+): Markup {
   const context = defaultTreeAdapter.createElement('div', html.NS.HTML, []);
   const tree = parseFragment(context, text, { sourceCodeLocationInfo: true });
   const elements: MarkupElement[] = [];
@@ -48,7 +51,13 @@ export function readMarkup(text: string, line = 1): Markup {
   const starts = getLineStarts(text);
   const place = (span: Span): Place => {
     const found = getPlace(starts, span);
-    return { ...found, line: found.line + line - 1, endLine: found.endLine + line - 1 };
+    return {
+      ...found,
+      line: found.line + line - 1,
+      column: found.column + indent,
+      endLine: found.endLine + line - 1,
+      endColumn: found.endColumn + indent,
+    };
   };
   return { text, elements, place };
 }

@@ -1,4 +1,5 @@
 import { listInside, type Markup, type MarkupElement } from '../markup/markup.js';
+import { matchesSelector } from '../markup/selectors.js';
 import { readStyleAttribute, readStyles } from '../markup/styles.js';
 import type { Span } from '../snippet.js';
 
@@ -20,19 +21,38 @@ const NO_SIZE =
 const SIZES =
   /^(width|height|size|cols|border|cellpadding|cellspacing|nowrap|hspace|align|dir|wrap)$/;
 const MOST = 160;
+const MOST_NEAR = 40;
 
 /**
  * What may make elements too wide: on their own tags, on those around and inside, beside them, and in
  * the sheets. Nearest first.
  */
 export function listSuspects(markup: Markup, near: readonly MarkupElement[]): Suspect[] {
-  const tags = listNear(near).flatMap((element) => listOnTag(markup, element));
+  const around = listNear(near);
+  const tags = around.flatMap((element) => listOnTag(markup, element));
   const sheets = readStyles(markup).flatMap((one): Suspect[] =>
     one.selector === null || NO_SIZE.test(one.property)
       ? []
       : [{ ...toSuspect(one), element: null, rule: { selector: one.selector, media: one.media } }],
   );
-  return [...tags.slice(0, MOST), ...sheets.slice(0, MOST)];
+  const ruled = sheets.length > MOST ? putFittingFirst(sheets, around) : sheets;
+  return [...tags.slice(0, MOST), ...ruled.slice(0, MOST)];
+}
+
+const GENERATED = /::?(before|after)\b/g;
+
+/** Of very many rules those that are for what is near. */
+function putFittingFirst(sheets: readonly Suspect[], near: readonly MarkupElement[]): Suspect[] {
+  const some = near.slice(0, MOST_NEAR);
+  const known = new Map<string, boolean>();
+  const fits = ({ rule }: Suspect) => {
+    const selector = rule!.selector.replace(GENERATED, '');
+    const found = known.get(selector) ?? some.some((one) => matchesSelector(one, selector));
+    known.set(selector, found);
+    return found;
+  };
+  const fitting = new Set(sheets.filter(fits));
+  return [...fitting, ...sheets.filter((one) => !fitting.has(one))];
 }
 
 function listNear(near: readonly MarkupElement[]): MarkupElement[] {
