@@ -1,9 +1,8 @@
 import { defineCheck, makeSeen, type Fact, type Seen } from '../../core/check.js';
-import { blameElement, getBlamed, locateAttribute } from '../../core/measure/blame.js';
-import { listFramed } from '../../core/measure/framed.js';
+import { blameElement } from '../../core/measure/blame.js';
+import { listFramed, locateHeight } from '../../core/measure/framed.js';
 import { TOLERANCE } from '../../core/measure/culprits.js';
 import { formatPixels } from '../../core/measure/units.js';
-import { findDeclaration } from '../../core/markup/styles.js';
 import { formatWidths, getWorstSeen } from '../../core/words/list.js';
 
 interface Data {
@@ -27,13 +26,10 @@ export default defineCheck({
         .filter(({ inner }) => inner.scrollHeight > inner.height + TOLERANCE)
         .map((frame): Fact<Data> => {
           const blame = blameElement(markup, frame);
-          const element = getBlamed(markup, blame);
-          const declared = element && findDeclaration(markup, element, ['height']);
-          const { offset, endOffset } = declared ?? locateAttribute(markup, blame, 'height');
           const { height, scrollHeight } = frame.inner;
           const measured = { height, needed: scrollHeight, hidden: scrollHeight - height };
           return {
-            where: { offset, endOffset },
+            where: locateHeight(markup, blame),
             culprit: blame.culprit,
             group: '',
             confirmed: true,

@@ -1,6 +1,6 @@
 import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
 import type { FrameFact } from '../../core/evidence.js';
-import { blameElement, getBlamed, getHead } from '../../core/measure/blame.js';
+import { blameElement, getBlamed } from '../../core/measure/blame.js';
 import { isFramedPlayer } from '../../core/measure/framed.js';
 import { formatPixels } from '../../core/measure/units.js';
 import {
@@ -90,7 +90,7 @@ function judgeFrame(
   if (stated !== null && !stated.percent) return [];
   const fits = inner && inner.scrollHeight <= inner.height + 1;
   if (stated === null && (fits || Math.abs(box.height - DEFAULT) > BORDER)) return [];
-  const where = stated?.span ?? (element ? getTagSpan(element) : getHead(markup));
+  const where = stated?.span ?? getTagSpan(element);
   const written = stated && markup.text.slice(where.offset, where.endOffset);
   return [
     {

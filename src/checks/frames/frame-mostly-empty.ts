@@ -1,8 +1,7 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
-import { blameElement, getBlamed, locateAttribute } from '../../core/measure/blame.js';
-import { listFramed } from '../../core/measure/framed.js';
+import { blameElement } from '../../core/measure/blame.js';
+import { listFramed, locateHeight } from '../../core/measure/framed.js';
 import { formatPixels } from '../../core/measure/units.js';
-import { findDeclaration } from '../../core/markup/styles.js';
 import { formatWidths, getWorstSeen } from '../../core/words/list.js';
 
 interface Data {
@@ -34,13 +33,10 @@ export default defineCheck({
       if (!all.every(({ frame }) => isMostlyEmpty(frame.inner))) return [];
       const [{ frame }] = all as [(typeof all)[number]];
       const blame = blameElement(markup, frame);
-      const element = getBlamed(markup, blame);
-      const declared = element && findDeclaration(markup, element, ['height']);
-      const { offset, endOffset } = declared ?? locateAttribute(markup, blame, 'height');
       const needed = Math.max(...all.map((one) => one.frame.inner.contentHeight ?? 0));
       return [
         {
-          where: { offset, endOffset },
+          where: locateHeight(markup, blame),
           culprit: blame.culprit,
           confirmed: true,
           data: { needed },

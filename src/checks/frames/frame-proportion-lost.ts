@@ -1,8 +1,8 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
-import { blameElement, getBlamed, locateAttribute } from '../../core/measure/blame.js';
+import { blameElement } from '../../core/measure/blame.js';
+import { locateHeight } from '../../core/measure/framed.js';
 import { listSized } from '../../core/measure/sticking.js';
 import { formatPixels } from '../../core/measure/units.js';
-import { findDeclaration } from '../../core/markup/styles.js';
 
 interface Data {
   tag: string;
@@ -37,12 +37,9 @@ export default defineCheck({
       if (to <= from * (1 + MOST)) return [];
       const { one } = all[0]!;
       const blame = blameElement(markup, one);
-      const element = getBlamed(markup, blame);
-      const declared = element && findDeclaration(markup, element, ['height']);
-      const { offset, endOffset } = declared ?? locateAttribute(markup, blame, 'height');
       return [
         {
-          where: { offset, endOffset },
+          where: locateHeight(markup, blame),
           culprit: blame.culprit,
           confirmed: true,
           data: { tag: one.tag, from, to },

@@ -11,6 +11,7 @@ import { isScript } from '../../core/markup/traits.js';
 import { blankUnparsed } from '../../core/markup/unparsed.js';
 import type { Intent } from '../../core/mend/intent.js';
 import type { Span } from '../../core/snippet.js';
+import { shorten } from '../../core/words/list.js';
 
 type Kind = 'value' | 'table' | 'comment' | 'script';
 
@@ -22,6 +23,9 @@ interface Data {
   lost: string;
   mend: Intent[] | null;
 }
+
+/** So much of what is written is quoted. */
+const MOST = 50;
 
 export default defineCheck({
   id: 'content-swallowed',
@@ -144,7 +148,7 @@ function judgeValue({ text }: Markup, element: MarkupElement): Fact<Data>[] {
     const rest = text.slice(at, next.endOffset).trim();
     const data = {
       kind: 'value' as const,
-      lost: shorten(rest),
+      lost: shorten(rest, MOST),
       mend: [{ do: 'replace-text' as const, span: { offset: at, endOffset: at }, text: opened }],
     };
     return [tell(where, element.offset, data)];
@@ -166,7 +170,7 @@ function judgeTable(markup: Markup): Fact<Data>[] {
   for (const match of blankUnparsed(text).matchAll(PARTS)) {
     const span = { offset: match.index, endOffset: match.index + match[0].length };
     if (getElementFrom(markup, span.offset) || inTag(span) || inTemplate(span)) continue;
-    return [tell(span, span.offset, { kind: 'table', lost: shorten(match[0]), mend: null })];
+    return [tell(span, span.offset, { kind: 'table', lost: shorten(match[0], MOST), mend: null })];
   }
   return [];
 }
@@ -183,7 +187,7 @@ function judgeComments({ text, elements }: Markup): Fact<Data>[] {
     const hidden = second < 0 ? null : /<\/?[a-z][\s\S]*/i.exec(inner.slice(0, second));
     if (!hidden || isRaw(match.index)) return [];
     const where = { offset: match.index, endOffset: match.index + 4 };
-    const lost = shorten(hidden[0].trim());
+    const lost = shorten(hidden[0].trim(), MOST);
     return [tell(where, match.index, { kind: 'comment', lost, mend: null })];
   });
 }
@@ -201,9 +205,4 @@ function judgeScript(markup: Markup, element: MarkupElement): Fact<Data>[] {
   const slash = { offset: offset + 1, endOffset: offset + 1 };
   const mend: Intent[] = [{ do: 'replace-text', span: slash, text: '\\' }];
   return [tell(where, getTagSpan(element).offset, { kind: 'script', lost: '</script>', mend })];
-}
-
-function shorten(text: string): string {
-  const line = text.replace(/\s+/g, ' ');
-  return line.length > 50 ? `${line.slice(0, 49)}…` : line;
 }

@@ -2,6 +2,7 @@ import { defineCheck, type Fact } from '../../core/check.js';
 import { getTagSpan, getValue, type Markup, type MarkupElement } from '../../core/markup/markup.js';
 import { blankUnparsed } from '../../core/markup/unparsed.js';
 import type { Span } from '../../core/snippet.js';
+import { shorten } from '../../core/words/list.js';
 
 interface Data {
   /** What of the page it is, as `its title`. */
@@ -11,6 +12,9 @@ interface Data {
   /** What is to be taken out. */
   span: Span;
 }
+
+/** So much of what is written is quoted. */
+const MOST = 60;
 
 export default defineCheck({
   id: 'page-settings-changed',
@@ -128,7 +132,7 @@ function judgeElement({ text }: Markup, element: MarkupElement): Fact<Data>[] {
   if (!setting) return [];
   const where = getTagSpan(element);
   const span = { offset: element.offset, endOffset: Math.max(element.endOffset, element.tagEnd) };
-  const written = shorten(text.slice(where.offset, where.endOffset));
+  const written = shorten(text.slice(where.offset, where.endOffset), MOST);
   const culprit = { at: 'element', offset: element.offset } as const;
   return [{ where, culprit, confirmed: true, data: { ...setting, written, span }, seen: [] }];
 }
@@ -141,15 +145,10 @@ function judgeRoots({ text }: Markup): Fact<Data>[] {
     const data = {
       what: `attributes of its own <${match[1]!.toLowerCase()}>`,
       notice: 'Styles, language or handlers of the whole page change.',
-      written: shorten(text.slice(where.offset, where.endOffset)),
+      written: shorten(text.slice(where.offset, where.endOffset), MOST),
       span: where,
     };
     const culprit = { at: 'element', offset: where.offset } as const;
     return { where, culprit, confirmed: true, data, seen: [] };
   });
-}
-
-function shorten(written: string): string {
-  const line = written.replace(/\s+/g, ' ');
-  return line.length > 60 ? `${line.slice(0, 59)}…` : line;
 }

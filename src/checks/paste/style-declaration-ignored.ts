@@ -1,9 +1,13 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
+import { shorten } from '../../core/words/list.js';
 
 interface Data {
   written: string;
   instead: string | null;
 }
+
+/** So much of what is written is quoted. */
+const MOST = 60;
 
 export default defineCheck({
   id: 'style-declaration-ignored',
@@ -26,7 +30,7 @@ export default defineCheck({
       })),
     ),
   says: ({ written, instead }) => ({
-    message: `Browsers pass over \`${shorten(written)}\`.`,
+    message: `Browsers pass over \`${shorten(written, MOST)}\`.`,
     notice: 'What it should do is not done: the snippet looks otherwise than was meant.',
     cure: instead
       ? `Write \`${instead}\`.`
@@ -34,7 +38,7 @@ export default defineCheck({
   }),
   mend: ({ instead }, { where }) =>
     instead === null ? null : [{ do: 'replace-text', span: where, text: instead }],
-  brief: ({ written }) => `browsers pass over ${shorten(written)}`,
+  brief: ({ written }) => `browsers pass over ${shorten(written, MOST)}`,
   samples: [
     { written: 'widht: 300px', instead: 'width: 300px' },
     { written: 'color: 12', instead: null },
@@ -59,8 +63,3 @@ export default defineCheck({
     ],
   },
 });
-
-function shorten(text: string): string {
-  const line = text.replace(/\s+/g, ' ');
-  return line.length > 60 ? `${line.slice(0, 59)}…` : line;
-}

@@ -1,5 +1,9 @@
 import type { Facts, FrameFact } from '../evidence.js';
+import type { Markup } from '../markup/markup.js';
+import { findDeclaration } from '../markup/styles.js';
+import type { Span } from '../snippet.js';
 import { isPlayer } from '../standards/elements.js';
+import { getBlamed, locateAttribute, type Blame } from './blame.js';
 
 /** A frame whose document was measured. */
 export type Framed = FrameFact & { inner: NonNullable<FrameFact['inner']> };
@@ -21,4 +25,12 @@ export function listFramed({ frames }: Pick<Facts, 'frames'>): Framed[] {
 
 export function isFramedPlayer({ tag, attributes }: FrameFact): boolean {
   return isPlayer({ name: tag, get: (attribute) => attributes[attribute] ?? null });
+}
+
+/** What states a frame's height: a declaration, the attribute, else its tag. */
+export function locateHeight(markup: Markup, blame: Blame): Span {
+  const element = getBlamed(markup, blame);
+  const declared = element && findDeclaration(markup, element, ['height']);
+  const { offset, endOffset } = declared ?? locateAttribute(markup, blame, 'height');
+  return { offset, endOffset };
 }

@@ -1,5 +1,6 @@
 import type { CauseFact } from '../evidence.js';
 import type { Markup } from '../markup/markup.js';
+import { TOLERANCE } from '../measure/culprits.js';
 import type { Intent } from '../mend/intent.js';
 import { findStated, type Stated } from './stated.js';
 
@@ -40,7 +41,6 @@ const ABOUT: readonly (readonly [RegExp, Reason])[] = [
   [/^(position|float|clear|direction|writing-mode|align|justify|place)/, 'place'],
 ];
 
-const TOLERANCE = 1;
 /** What does less than this part of what the strongest does is not the cause of it. */
 const NEARLY = 0.9;
 /** What does less than this part of the whole is no cause: what is inside is as wide by itself. */

@@ -1,4 +1,5 @@
 import type { CauseFact, Facts, Target, TriedCure } from '../evidence.js';
+import { TOLERANCE } from '../measure/culprits.js';
 import {
   getPageOverhang,
   isFixed,
@@ -31,7 +32,7 @@ export function listTargets(view: Trying): Target[] {
       .map((one) => aimAtSized(one, view.slot)),
   ];
   const seen = new Set<string>();
-  const fresh = all.filter((one) => !seen.has(getKey(one)) && seen.add(getKey(one)));
+  const fresh = all.filter((one) => !seen.has(getTargetKey(one)) && seen.add(getTargetKey(one)));
   return fresh.slice(0, MOST);
 }
 
@@ -67,7 +68,8 @@ export function aimAtSized(
 
 const LESS = 0.75;
 
-function getKey({ element, by, side, edge, room }: Target): string {
+/** Targets of one key are the same. */
+export function getTargetKey({ element, by, side, edge, room }: Target): string {
   return [element, by, side, edge, room].join(' ');
 }
 
@@ -78,11 +80,9 @@ export function listSame<T extends Target>(targets: readonly T[], { element, roo
 
 /** What was found of a target; null where it was not tried. */
 export function findCause({ targets }: Facts['causes'], target: Target): CauseFact | null {
-  const key = getKey(target);
-  return targets.find((one) => getKey(one) === key) ?? null;
+  const key = getTargetKey(target);
+  return targets.find((one) => getTargetKey(one) === key) ?? null;
 }
-
-const TOLERANCE = 1;
 
 /** Whether a cure that was tried has cured a target, in the page and in its slot. */
 export function hasCured(

@@ -33,6 +33,12 @@ export function nameElement(tag: string, culprit: Culprit): string {
   return `the <${tag}> ${how} (${culprit.selector})`;
 }
 
+/** On one line, and no longer than that. */
+export function shorten(text: string, most: number): string {
+  const line = text.replace(/\s+/g, ' ');
+  return line.length > most ? `${line.slice(0, most - 1)}…` : line;
+}
+
 /** `1 request`, `3 requests`. */
 export function countWords(count: number, word: string): string {
   return `${count} ${word}${count === 1 ? '' : 's'}`;

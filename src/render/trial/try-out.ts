@@ -12,6 +12,7 @@ import {
   type Markup,
   type MarkupElement,
 } from '../../core/markup/markup.js';
+import { TOLERANCE } from '../../core/measure/culprits.js';
 import { applyEdits } from '../../core/mend/apply.js';
 import { composeMend } from '../../core/mend/compose.js';
 import { joinIntents, listTargets as listSet, type Intent } from '../../core/mend/intent.js';
@@ -22,6 +23,7 @@ import { listRemedies, type Near } from '../../core/trial/remedies.js';
 import { listSuspects, type Suspect } from '../../core/trial/suspects.js';
 import {
   findCure,
+  getTargetKey,
   hasCured,
   listSame,
   listTargets,
@@ -38,7 +40,6 @@ export interface Tried {
   cures: Intent[][];
 }
 
-const TOLERANCE = 1;
 const MOST_EFFECTS = 8;
 const LEAST_EFFECT = 0.5;
 
@@ -73,6 +74,7 @@ class Trial {
   readonly #page: Pick<BrowserPage, 'read'>;
   readonly #markup: Markup;
   readonly #elements: readonly ElementFact[];
+  readonly #byId: ReadonlyMap<number, ElementFact>;
   readonly #slot: Tried['facts']['slot'];
   readonly #ids: Ids;
 
@@ -80,6 +82,7 @@ class Trial {
     this.#page = page;
     this.#markup = markup;
     this.#elements = elements;
+    this.#byId = new Map(elements.map((one) => [one.id, one]));
     this.#slot = slot;
     this.#ids = new Map(
       elements.flatMap(({ id, from }) => ('offset' in from ? [[from.offset, id] as const] : [])),
@@ -169,7 +172,8 @@ class Trial {
     // What fits the page is to fit its slot too, where it can.
     const own = same.map(toTarget);
     const inSlot = this.#aimAtSlot(target);
-    const chosen = (inSlot && (await seek([...own, inSlot]))) ?? (await seek(own));
+    const isMore = inSlot !== null && !own.map(getTargetKey).includes(getTargetKey(inSlot));
+    const chosen = (isMore ? await seek([...own, inSlot]) : null) ?? (await seek(own));
     return chosen && joinIntents(chosen.flatMap((i) => remedies[i]!.intents));
   }
 
@@ -182,7 +186,7 @@ class Trial {
 
   /** A target's element, what in it is as wide, and what is around it: as far as it is in the source. */
   #listNear({ element: id, edge, side }: Target): Near[] {
-    const byId = new Map(this.#elements.map((one) => [one.id, one]));
+    const byId = this.#byId;
     const main = id === null ? undefined : byId.get(id);
     if (!main) return [];
     const around: ElementFact[] = [];
@@ -222,7 +226,11 @@ function toTarget({ element, by, side, edge, room }: CauseFact): Target {
 
 const MOST_INSIDE = 6;
 
-function isWithin(one: ElementFact, outer: ElementFact, byId: Map<number, ElementFact>): boolean {
+function isWithin(
+  one: ElementFact,
+  outer: ElementFact,
+  byId: ReadonlyMap<number, ElementFact>,
+): boolean {
   for (let at = byId.get(one.parent ?? -1); at; at = byId.get(at.parent ?? -1))
     if (at === outer) return true;
   return false;
