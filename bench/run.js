@@ -1,5 +1,5 @@
 // Side-by-side measurements, as ratios within one run: `npm run bench`. Prints a table and writes
-// bench/results.md. With names as arguments only these: help, loop, again, memory.
+// bench/results.md. With names as arguments only these: help, loop, again, memory, ranges.
 import { execFileSync, spawn, spawnSync } from 'node:child_process';
 import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -21,6 +21,7 @@ try {
   if (wants('loop')) await measureLoop();
   if (wants('again')) await measureAgain();
   if (wants('memory')) await measureMemory();
+  if (wants('ranges')) await measureRanges();
 } finally {
   rmSync(work, { recursive: true, force: true });
 }
@@ -62,7 +63,15 @@ async function measureLoop() {
   for (let round = 0; round < ROUNDS; round++) {
     loops.push(await runBareLoop(texts, WIDTHS, getReroute(standIns.origin)));
     audits.push(
-      await runAudit(['audit', join(work, 'loop'), '--house', house, '--format', 'json']),
+      await runAudit([
+        'audit',
+        join(work, 'loop'),
+        '--house',
+        house,
+        '--no-ranges',
+        '--format',
+        'json',
+      ]),
     );
   }
   await standIns.close();
@@ -137,14 +146,42 @@ async function measureMemory() {
   );
 }
 
+/** What it costs to try the windows between the widths, for snippets without scripts and with them. */
+async function measureRanges() {
+  const script = '<script>document.currentScript.previousElementSibling.dataset.bed = 1;</script>';
+  const wide = (text, i) =>
+    i % 3 === 0 ? `${text}<div style="width: 700px; background: #dde">Bed ${i}</div>` : text;
+  const still = listPlain(24).map(wide);
+  const sets = { without: still, with: still.map((text) => text + script) };
+  for (const [kind, texts] of Object.entries(sets)) {
+    writeSnippets(`ranges-${kind}`, texts);
+    const audit = ['audit', join(work, `ranges-${kind}`), '--format', 'json'];
+    const found = [];
+    const bare = [];
+    for (let round = 0; round < ROUNDS; round++) {
+      bare.push(await runAudit([...audit, '--no-ranges']));
+      found.push(await runAudit(audit));
+    }
+    add(
+      `what searching windows adds to an audit, snippets ${kind} scripts`,
+      median(found) / median(bare) - 1,
+      kind === 'with' ? 0.6 : 0.15,
+      `${Math.round(median(found))} ms against ${Math.round(median(bare))} ms`,
+    );
+  }
+}
+
 /** The demo's snippets that do nothing slow on purpose, and plain ones as most pastes are. */
 function listSnippets() {
   const folder = join(ROOT, 'demo/snippets');
   const demo = readdirSync(folder).map((name) => readFileSync(join(folder, name), 'utf8'));
-  const plain = Array.from({ length: 12 }, (_, i) => {
+  return [...demo.filter((text) => !text.includes('alert(')), ...listPlain(12)];
+}
+
+function listPlain(count) {
+  return Array.from({ length: count }, (_, i) => {
     return `<style>.b${i} { padding: 8px; background: #efe9dc }</style>\n<div class="b${i}"><h3>Bed ${i}</h3><p>Sow thinly, water well, and wait for the first leaves.</p><ul><li>Beans</li><li>Peas</li></ul></div>`;
   });
-  return [...demo.filter((text) => !text.includes('alert(')), ...plain];
 }
 
 function writeSnippets(name, texts) {

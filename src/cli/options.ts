@@ -32,6 +32,7 @@ const schema = z.strictObject({
   extract: z.boolean().default(false),
   markupOnly: z.boolean().default(false),
   offline: z.boolean().default(false),
+  ranges: z.boolean().default(true),
   only: texts,
   skip: texts,
   holdOn: z.enum(['blocker', 'concern', 'advice']).optional(),
@@ -112,6 +113,7 @@ export function toRequest(options: AuditOptions): Omit<AuditRequest, 'snippets'>
     replay,
     markupOnly: options.markupOnly,
     offline: options.offline,
+    ranges: options.ranges,
   };
   return Object.fromEntries(Object.entries(given).filter(([, value]) => value !== undefined));
 }

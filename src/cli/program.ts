@@ -64,6 +64,7 @@ function addAudit(program: Command, world: World, outcome: { code: number }): vo
     .option('--pictures <folder>', 'write a contact sheet of each snippet, culprits outlined')
     .option('--record <file>', 'record all traffic, also what was blocked (.har)')
     .option('--replay <file>', 'let a recording (.har) answer, and nothing else')
+    .option('--no-ranges', 'leave out the windows between the widths that are rendered')
     .option('--offline', 'let nothing out but what the house serves and reroutes')
     .option('--jobs <n>', 'how many snippets are rendered at once')
     .option('--browser <path>', BROWSER)

@@ -43,11 +43,15 @@ export type Culprit =
   /** Something that is no one element's. */
   | { at: 'snippet'; what: string };
 
-/** From where to where, px of the window's width, something holds; `near` where an edge is not exact. */
+/**
+ * From where to where, px of the window's width, something holds; `near` where an edge is not exact. `most`:
+ * by how many px at most.
+ */
 export interface Range {
   from: number;
   to: number;
   near: boolean;
+  most?: number;
 }
 
 /** A defect as plain data: place, facts and where it was seen. The words come later. */

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { boxSchema } from '../facts/common.js';
 import { partSchema } from '../facts/host/fact.js';
 import { forKinds, KINDS, type FactKind, type Facts } from '../facts/kinds.js';
+import { widths } from '../facts/widths/fact.js';
 import { renderSchema } from './render.js';
 
 export type { Box, ElementStyle, Source } from '../facts/common.js';
@@ -24,6 +25,7 @@ export type { Hang, ScriptFact } from '../facts/scripts/fact.js';
 export type { RefusedStyle } from '../facts/styles/fact.js';
 export type { SlotFact } from '../facts/slot/fact.js';
 export type { Refusal, RefusalKind, RequestFact } from '../facts/traffic/fact.js';
+export type { Interval, Room, WideSpan, WidthSpan, WidthsFact } from '../facts/widths/fact.js';
 
 /**
  * Something that should have been measured and was not, or not all of it. `kept`: how much of it is
@@ -74,6 +76,8 @@ export const baselineSchema = z.object({
     partSchema.extend({ tag: z.string(), id: z.string(), steady: z.boolean() }),
   ),
   requests: z.array(z.string()),
+  /** At other windows: where it is wider than the window. */
+  wide: widths.schema.shape.wide,
   /** Selectors of what the page's own scripts make. */
   made: z.array(z.string()),
 });

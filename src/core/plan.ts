@@ -1,27 +1,31 @@
 import { prepareRenders, selectRenders, type Check } from './check.js';
-import type { Baseline, Evidence } from './evidence.js';
+import type { Baseline, Evidence, Interval } from './evidence.js';
 import { getSlotRange, type House, type Slot } from './house/house.js';
 import { getRenderKey, type Render, type Viewport } from './render.js';
+import { shareWindows } from './search/share.js';
 
 /** Slots and viewports asked for; what is left out means all of the house. */
 export interface PlanWish {
   slots: readonly Slot[];
   viewports: readonly Viewport[];
+  /** From which window to which what is between the viewports is tried too; null or left out: it is not. */
+  search?: Interval | null;
 }
 
 /** Every render of a snippet as it is: each slot at each viewport where it exists. */
 export function planRenders(name: string, house: House, wish: PlanWish): Render[] {
-  return wish.slots.flatMap((slot) =>
-    wish.viewports
-      .filter((viewport) => getSlotRange(slot, viewport.width) !== null)
-      .map((viewport): Render => ({
-        snippets: [{ name, slot: slot.name }],
-        insert: house.insert,
-        viewport,
-        engine: 'chromium',
-        variant: 'as-is',
-      })),
-  );
+  return wish.slots.flatMap((slot) => {
+    const viewports = wish.viewports.filter(({ width }) => getSlotRange(slot, width) !== null);
+    const windows = wish.search ? shareWindows(viewports, wish.search) : new Map<Viewport, never>();
+    return viewports.map((viewport): Render => ({
+      snippets: [{ name, slot: slot.name }],
+      insert: house.insert,
+      viewport,
+      engine: 'chromium',
+      variant: 'as-is',
+      search: windows.get(viewport) ?? [],
+    }));
+  });
 }
 
 /** The renders in other variants that checks ask for, in view of those of the page as it is. */
@@ -51,10 +55,17 @@ export interface RenderNeeds {
   cold: boolean;
   /** Whether causes and cures are to be looked for by trying. */
   tries: boolean;
+  /** Whether windows between the viewports are to be tried. */
+  searches: boolean;
 }
 
 /** What the checks need of renders. */
 export function getRenderNeeds(checks: readonly Check[]): RenderNeeds {
   const kinds = new Set(checks.flatMap(({ needs }) => needs.kinds));
-  return { any: kinds.size > 0, cold: kinds.has('traffic'), tries: kinds.has('causes') };
+  return {
+    any: kinds.size > 0,
+    cold: kinds.has('traffic'),
+    tries: kinds.has('causes'),
+    searches: kinds.has('widths'),
+  };
 }

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { intervalSchema } from '../facts/widths/fact.js';
 
 /** How a page is looked at. Sizes in CSS px. */
 export const viewportSchema = z.object({
@@ -14,6 +15,13 @@ export const viewportSchema = z.object({
 });
 export type Viewport = z.output<typeof viewportSchema>;
 const VIEWPORT_KEYS = viewportSchema.keyof().options;
+
+const KIND_KEYS = ['touch', 'scrollBars', 'scheme', 'userAgent'] as const;
+
+/** Viewports of one kind differ in nothing but size and density: a window of one can be made the other's. */
+export function isOneKind(a: Viewport, b: Viewport): boolean {
+  return KIND_KEYS.every((key) => a[key] === b[key]);
+}
 
 /** How a snippet comes into the page. */
 export const INSERTS = ['inline'] as const;
@@ -36,6 +44,8 @@ export const renderSchema = z.object({
   viewport: viewportSchema,
   engine: z.enum(ENGINE_NAMES),
   variant: z.enum(VARIANTS),
+  /** Windows that are tried besides, on a copy of the page. */
+  search: z.array(intervalSchema),
 });
 export type Render = z.output<typeof renderSchema>;
 
@@ -72,11 +82,19 @@ export function getPlaceKey(place: Place): string {
 }
 
 /** Renders of one key are the same: for whatever is kept by render. */
-export function getRenderKey({ snippets, insert, viewport, engine, variant }: Render): string {
+export function getRenderKey({
+  snippets,
+  insert,
+  viewport,
+  engine,
+  variant,
+  search,
+}: Render): string {
   return JSON.stringify([
     snippets.map(({ name, slot }) => [name, slot]),
     [insert, engine, variant],
     VIEWPORT_KEYS.map((key) => viewport[key]),
+    search,
   ]);
 }
 

@@ -154,6 +154,13 @@ const snippet = z.object({
     .number()
     .nullable()
     .describe('The narrowest slot width, px, from which nothing sticks out; null when unknown.'),
+  searched: z
+    .object({
+      windows: z.array(z.object({ from: z.int(), to: z.int() })),
+      tried: z.int(),
+      why: z.string().nullable().describe('Why not all was searched.'),
+    })
+    .describe('Windows that were tried besides those that were rendered, by their widths.'),
   renders: z.array(render),
   findings: z.array(finding),
   causes: z.array(cause),

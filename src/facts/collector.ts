@@ -17,6 +17,7 @@ import { collectScripts } from './scripts/collect.js';
 import { collectSlot } from './slot/collect.js';
 import { collectStyles } from './styles/collect.js';
 import { collectTraffic } from './traffic/collect.js';
+import { collectWidths } from './widths/collect.js';
 
 /** All that a load has given of a snippet's page, before it is told by kinds. */
 export interface Look {
@@ -57,6 +58,7 @@ const COLLECTORS: { [K in FactKind]: Collector<K> } = {
   host: collectHost,
   styles: collectStyles,
   causes: collectCauses,
+  widths: collectWidths,
 };
 
 /** Facts of all kinds. One that cannot be told is a gap of its own, and costs the others nothing. */

@@ -11,6 +11,7 @@ import { scripts } from './scripts/fact.js';
 import { slot } from './slot/fact.js';
 import { styles } from './styles/fact.js';
 import { traffic } from './traffic/fact.js';
+import { widths } from './widths/fact.js';
 
 /** All kinds of facts, in the order in which they are told. */
 export const KINDS = {
@@ -25,6 +26,7 @@ export const KINDS = {
   host,
   causes,
   styles,
+  widths,
 };
 
 export type FactKind = keyof typeof KINDS;

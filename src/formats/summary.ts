@@ -41,7 +41,11 @@ export function describeDoubt({ confirmed, seen }: Finding): string {
 }
 
 /** In what slots, by their width, it fits: `fits 680, not 358`, of those that were tried; '' where nothing is known. */
-export function formatFits({ renders }: Pick<SnippetReport, 'renders'>): string {
+export function formatFits({
+  renders,
+  fitsFrom,
+  searched,
+}: Pick<SnippetReport, 'renders' | 'fitsFrom' | 'searched'>): string {
   const tried = renders.filter(({ variant }) => variant === 'as-is');
   if (tried.length === 0 || tried.some(({ fits }) => fits === null)) return '';
   const list = (fits: boolean) => {
@@ -54,9 +58,21 @@ export function formatFits({ renders }: Pick<SnippetReport, 'renders'>): string 
   const fit = list(true).filter((width) => !unfit.includes(width));
   if (fit.length === 0) return 'fits none tested';
   if (unfit.length === 0) return `fits all tested, from ${fit[0]} px`;
+  if (fitsFrom !== null && searched.tried > 0) return `fits from ${Math.round(fitsFrom)} px`;
   // Where it fits from a width on, the two on either side of the edge say it all.
   if (unfit.at(-1)! < fit[0]!) return `fits ${fit[0]}, not ${unfit.at(-1)}`;
   return `fits ${joinWords(fit.map(String))}, not ${joinWords(unfit.map(String))}`;
+}
+
+/** What was tried between the widths that were rendered: `583 windows from 280 to 1920 px`; '' for nothing. */
+export function formatSearched({ searched }: Pick<SnippetReport, 'searched'>): string {
+  const { windows, tried, why } = searched;
+  const where = joinWords(windows.map(({ from, to }) => `from ${from} to ${to} px`));
+  const done = tried > 0 ? `Windows ${where} searched, ${tried} of them tried.` : '';
+  const missed = why
+    ? `Between the widths shown ${tried > 0 ? 'not everything' : 'nothing'} was tried: ${why}.`
+    : '';
+  return [done, missed].filter(Boolean).join(' ');
 }
 
 /** Why a snippet has its verdict, in a sentence; '' where nothing was found. */

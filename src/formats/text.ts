@@ -8,6 +8,7 @@ import {
   formatEngines,
   formatFits,
   formatHead,
+  formatSearched,
   getReason,
   listMissed,
   orderByWorst,
@@ -46,7 +47,7 @@ function formatSnippet(
     formatGrid(snippet, options),
     ...blocks,
     formatWhole(snippet, options),
-    formatNotJudged(snippet, document, options),
+    formatNotes(snippet, document, options),
   ]
     .filter(Boolean)
     .join('\n\n');
@@ -100,15 +101,20 @@ function formatWhole({ mended, causes }: SnippetReport, { paint }: TextOptions):
   ].join('\n');
 }
 
-function formatNotJudged(
-  { name, findings }: SnippetReport,
+/** What was searched, and what could not be judged. */
+function formatNotes(
+  snippet: SnippetReport,
   { notJudged }: RunDocument,
   { width, paint }: TextOptions,
 ): string {
-  const lines = listMissed(
+  const { name, findings } = snippet;
+  const missed = listMissed(
     notJudged.filter((one) => one.snippet === name),
     findings,
-  ).map((line) => wrap(cleanLine(line), width, '  '));
+  );
+  const lines = [formatSearched(snippet), ...missed]
+    .filter(Boolean)
+    .map((line) => wrap(cleanLine(line), width, '  '));
   return lines.length > 0 ? paint.faint(lines.join('\n')) : '';
 }
 

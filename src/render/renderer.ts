@@ -2,15 +2,16 @@ import type { Baseline, Evidence } from '../core/evidence.js';
 import { composePage, getHostPage, type HostPage, type Placed } from '../core/host/host-page.js';
 import type { House } from '../core/house/house.js';
 import { readMarkup, type Markup } from '../core/markup/markup.js';
-import { getTraits, joinTraits, type Traits } from '../core/markup/traits.js';
+import { getTraits, joinTraits, STILL, type Traits } from '../core/markup/traits.js';
 import type { Exchange } from '../core/recording/exchange.js';
-import { getEmpty, getRenderKey, type Render, type Viewport } from '../core/render.js';
+import { getEmpty, getRenderKey, isOneKind, type Render } from '../core/render.js';
+import { getWide } from '../core/search/spans.js';
 import type { Snippet } from '../core/snippet.js';
 import { makeBaseline } from './baseline.js';
 import { Baselines } from './baselines.js';
 import type { BrowserProgram } from './browser/bundled.js';
 import { DEFAULT_LIMITS, getCeiling, inTime, type Limits } from './limit.js';
-import { makeLost } from './lost.js';
+import { loseAll, shorten, UNHURRIED, type Job } from './job.js';
 import { Places, type Place } from './places.js';
 import type { TakenShot } from './shot.js';
 import { renderPage, type Rendered, type Trial } from './stage.js';
@@ -40,19 +41,7 @@ export interface RendererOptions {
   signal?: AbortSignal;
 }
 
-const HANGING_AGAIN = 2000;
-const VAIN_LOAD = 5000;
-const VAIN_SETTLE = 2000;
 const NO_BASELINE = 'the page without the snippet could not be rendered';
-const STILL: Traits = {
-  resizable: true,
-  changes: false,
-  live: false,
-  scrolls: false,
-  media: false,
-  script: null,
-  scripts: [],
-};
 
 /** Turns snippets into evidence. Close it: browser, gates and profiles go with it. */
 export class Renderer {
@@ -134,7 +123,7 @@ export class Renderer {
     this.#baselines.prepare(renders);
     const texts = snippets.map(({ snippet }) => snippet.text);
     const traits = snippets.map(({ markup }) => getTraits(markup));
-    const trials = snippets.map(({ markup }): Trial => ({ markup, cures: [] }));
+    const trials = snippets.map(({ markup }): Trial => ({ markup, cures: [], bursts: false }));
     const evidence: Evidence[][] = [];
     let place: Place | null = null;
     let hanging = false;
@@ -144,7 +133,11 @@ export class Renderer {
         this.#options.signal?.throwIfAborted();
         place ??= await this.#places.enter();
         const baseline = await this.#baselines.find(render);
-        const job = { render, texts, traits, trials, baseline, profile: hanging, hanging, vain };
+        const job = {
+          ...{ render, texts, traits, trials, baseline, hanging, vain },
+          profile: hanging,
+          light: false,
+        };
         if (baseline === null) evidence.push(loseAll(job, NO_BASELINE));
         else {
           const done = await this.#tryTwice(place, job);
@@ -160,6 +153,40 @@ export class Renderer {
       await place?.leave(this.#getLeaving(traits));
     }
     return evidence;
+  }
+
+  /**
+   * Loads a snippet's page in other windows, as in a render of it: nothing is tried out and no shot is taken.
+   * @returns one evidence a window, in their order
+   */
+  async loadWindows(
+    snippet: Snippet,
+    markup: Markup,
+    like: Render,
+    widths: readonly number[],
+  ): Promise<Evidence[]> {
+    const traits = [getTraits(markup)];
+    const found: Evidence[] = [];
+    const baseline = widths.length > 0 ? await this.#baselines.find(like) : null;
+    if (!baseline) return found;
+    const place = await this.#places.enter();
+    let how: 'used' | 'broken' = 'used';
+    try {
+      for (const width of widths) {
+        this.#options.signal?.throwIfAborted();
+        const viewport = { ...like.viewport, name: String(width), width };
+        const render = { ...like, viewport, search: [] };
+        const known = { ...baseline, scrollWidth: getWide(baseline.wide, width) };
+        const job = { render, texts: [snippet.text], traits, trials: [], baseline: known };
+        const done = await this.#attempt(place, { ...job, ...UNHURRIED, light: true });
+        if (!done || done.evidence[0]?.scripts.hung) how = 'broken';
+        if (how === 'broken') break;
+        found.push(...done!.evidence);
+      }
+    } finally {
+      await place.leave(how);
+    }
+    return found;
   }
 
   /** Without code and films nothing stays behind in a place that the next load would not clear. */
@@ -214,7 +241,9 @@ export class Renderer {
     const rendered = await renderPage(place, render, sources, {
       traits: job.traits,
       trials: job.trials,
-      tries,
+      tries: tries && !job.light,
+      // The neutral page is as wide as any window.
+      searches: render.variant === 'as-is' || this.#options.ownPage !== null,
       limits: shorten(this.#limits, job),
       baseline: job.baseline,
       hostChanges: this.#hostTraits.changes,
@@ -222,7 +251,7 @@ export class Renderer {
       shown: place.shown && { served: same ? place.shown : null, resizable, live },
       cold,
       profile: job.profile,
-      shots: onShot !== undefined && render.variant !== 'empty',
+      shots: onShot !== undefined && render.variant !== 'empty' && !job.light,
     });
     for (const shot of rendered.shots) await onShot?.(shot);
     place.shown = rendered.served;
@@ -233,7 +262,8 @@ export class Renderer {
 
   /** Whether what stands there can be brought to another width, and not tell. */
   #isResizable({ viewport, variant }: Place, { render, profile }: Job): boolean {
-    const alike = viewport !== null && isAlike(viewport, render.viewport);
+    // Scroll bars come and go only with a load.
+    const alike = viewport !== null && isOneKind(viewport, render.viewport);
     const same = variant === render.variant;
     return alike && same && !this.#options.alwaysLoad && !profile;
   }
@@ -259,46 +289,12 @@ export class Renderer {
       trials: [],
       traits: [{ ...this.#hostTraits, media: false, script: null, scripts: [] }],
       baseline: null,
-      profile: false,
-      hanging: false,
-      vain: false,
+      ...UNHURRIED,
+      light: false,
     };
     const first = await this.#renderInTime(place, job);
     // The neutral page has nothing that could differ from one load to the next.
     const second = this.#options.ownPage === null ? first : await this.#renderInTime(place, job);
     return makeBaseline(first, second);
   }
-}
-
-interface Job {
-  render: Render;
-  /** The texts of the render's snippets, and what each can do; of the page alone, what that can. */
-  texts: readonly string[];
-  traits: readonly Traits[];
-  trials: readonly Trial[];
-  baseline: Baseline | null;
-  profile: boolean;
-  /** It has hung before: no need to wait as long again. */
-  hanging: boolean;
-  /** It was waited for in vain before. */
-  vain: boolean;
-}
-
-function loseAll({ render, texts }: Job, why: string): Evidence[] {
-  return texts.map((_, of) => makeLost(render, of, why));
-}
-
-function shorten(limits: Limits, { hanging, vain }: Job): Limits {
-  return {
-    load: vain ? Math.min(limits.load, VAIN_LOAD) : limits.load,
-    settle: vain ? Math.min(limits.settle, VAIN_SETTLE) : limits.settle,
-    hang: hanging ? Math.min(limits.hang, HANGING_AGAIN) : limits.hang,
-  };
-}
-
-const ALIKE = ['touch', 'scrollBars', 'scheme', 'userAgent'] as const;
-
-/** Whether one window can be made the other by its size alone: scroll bars come and go only with a load. */
-function isAlike(a: Viewport, b: Viewport): boolean {
-  return ALIKE.every((key) => a[key] === b[key]);
 }

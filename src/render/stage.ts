@@ -14,9 +14,11 @@ import { inTime, within, withinTalk, type Limits } from './limit.js';
 import type { BrowserPage, Hottest } from './page/browser-page.js';
 import { ServedPage, type Sources } from './page/served-page.js';
 import type { Place } from './places.js';
+import { searchWindows } from './search-windows.js';
 import { takeShot, type TakenShot } from './shot.js';
 import { tryOut } from './trial/try-out.js';
 import type { Markup } from '../core/markup/markup.js';
+import { listTooWide } from '../core/measure/too-wide.js';
 import type { Intent } from '../core/mend/intent.js';
 
 /** What one render gives: evidence of each of its snippets, and what the page without any is compared by. */
@@ -46,6 +48,8 @@ export interface StageOptions {
   trials: readonly Trial[];
   /** Whether causes and cures are looked for by trying. */
   tries: boolean;
+  /** Whether the windows that a render names are tried. */
+  searches: boolean;
   limits: Limits;
   /** The page without the snippet; null while that itself is rendered. */
   baseline: Baseline | null;
@@ -106,6 +110,8 @@ export async function renderPage(
 export interface Trial {
   markup: Markup;
   cures: Intent[][];
+  /** Something of it was too wide in a window. */
+  bursts: boolean;
 }
 
 interface Told {
@@ -120,7 +126,7 @@ async function tell(
   { render, of }: { render: Render; of: number },
   served: ServedPage,
   { reading, stopped, stillMoving }: Seen,
-  { traits, trials, tries, limits, baseline, hostChanges, shots }: StageOptions,
+  { traits, trials, tries, searches, limits, baseline, hostChanges, shots }: StageOptions,
 ): Promise<Told> {
   const own = traits[of]!;
   const whose = { ...own, of, served, hostChanges, baseline };
@@ -152,11 +158,19 @@ async function tell(
   const shot = shots
     ? await takeShot(page, { render, of }, reading?.raw ?? null, facts.elements)
     : null;
+  const whole = trials[of];
+  if (whole && read) whole.bursts ||= listTooWide({ ...facts, baseline }).length > 0;
+  const bursts = whole?.bursts ?? false;
+  const searching =
+    searches && read && !hung
+      ? searchWindows(page, { render, facts, baseline, own, hostChanges, bursts })
+      : null;
+  const widths = (searching && (await within(searching, limits.hang))) ?? facts.widths;
   const trial = tries && read && !hung && render.variant === 'as-is' ? trials[of] : undefined;
   const trying = trial && tryOut(page, { ...trial, facts, baseline }).catch(() => null);
   const causes = (trying && (await within(trying, limits.hang))) ?? facts.causes;
   return {
-    evidence: { render, of, gaps, ...facts, causes, shot: shot && shot.shot },
+    evidence: { render, of, gaps, ...facts, causes, widths, shot: shot && shot.shot },
     parted,
     shot,
   };

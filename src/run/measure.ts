@@ -2,7 +2,9 @@ import type { Check } from '../core/check.js';
 import type { Baseline, Evidence } from '../core/evidence.js';
 import { readMarkup, type Markup } from '../core/markup/markup.js';
 import { planVariants } from '../core/plan.js';
-import type { Render } from '../core/render.js';
+import { getEmpty, getRenderKey, type Render } from '../core/render.js';
+import { planBetween } from '../core/search/between.js';
+import { planEdges, settleEdges } from '../core/search/edges.js';
 import type { Snippet } from '../core/snippet.js';
 import type { Renderer } from '../render/renderer.js';
 
@@ -32,11 +34,53 @@ export async function measure(
   { onMore, onRender }: MeasureListener,
 ): Promise<Measured> {
   const markup = readMarkup(snippet.text, snippet);
-  const asIs = await renderer.renderSnippet(snippet, markup, renders, onRender);
-  const baselines = await renderer.getBaselines(renders);
+  const planned = await renderer.renderSnippet(snippet, markup, renders, onRender);
+  const found = await findEdges(renderer, snippet, markup, planned);
+  const between = planBetween(found);
+  if (between.length > 0) onMore(between.length);
+  const more = await renderer.renderSnippet(snippet, markup, between, onRender);
+  const asIs = mergeRenders(found, more);
+  const baselines = await renderer.getBaselines(asIs.map(({ render }) => render));
   const variants = planVariants(asIs, checks, baselines);
   if (variants.length === 0) return { markup, evidence: asIs, baselines };
   onMore(variants.length);
-  const more = await renderer.renderSnippet(snippet, markup, variants, onRender);
-  return { markup, evidence: [...asIs, ...more], baselines };
+  const others = await renderer.renderSnippet(snippet, markup, variants, onRender);
+  return { markup, evidence: [...asIs, ...others], baselines };
+}
+
+/** Puts each of the others behind the last narrower one of its slot. */
+function mergeRenders(planned: readonly Evidence[], more: readonly Evidence[]): Evidence[] {
+  const all = [...planned];
+  for (const one of more) {
+    const { viewport, snippets } = one.render;
+    const isBefore = ({ render }: Evidence) =>
+      render.snippets[0]?.slot === snippets[0]?.slot && render.viewport.width < viewport.width;
+    const at = all.findLastIndex(isBefore);
+    all.splice(at < 0 ? all.length : at + 1, 0, one);
+  }
+  return all;
+}
+
+/** Loads the windows at the edges of what a copy of the page only lets guess. */
+async function findEdges(
+  renderer: Renderer,
+  snippet: Snippet,
+  markup: Markup,
+  all: readonly Evidence[],
+): Promise<Evidence[]> {
+  if (!all.some(({ widths }) => widths.guessed)) return [...all];
+  const baselines = await renderer.getBaselines(all.map(({ render }) => render));
+  const found: Evidence[] = [];
+  for (const one of all) {
+    const wide = baselines.get(getRenderKey(getEmpty(one.render)))?.wide ?? [];
+    const around = { all, wide };
+    const loads: Evidence[] = [];
+    for (let next = planEdges(one, around); next.length > 0;) {
+      const more = await renderer.loadWindows(snippet, markup, one.render, next);
+      loads.push(...more);
+      next = more.length > 0 ? planEdges(one, around, loads) : [];
+    }
+    found.push(settleEdges(one, around, loads));
+  }
+  return found;
 }

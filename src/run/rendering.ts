@@ -6,6 +6,7 @@ import { readMarkup } from '../core/markup/markup.js';
 import { planRenders, planVariants } from '../core/plan.js';
 import { getRenderKey, type Render } from '../core/render.js';
 import type { Snippet } from '../core/snippet.js';
+import { planBetween } from '../core/search/between.js';
 import type { Events } from './events.js';
 import { measure, type Measured } from './measure.js';
 import type { LazyRenderer, Means } from './means.js';
@@ -46,14 +47,15 @@ export async function renderAll(
 
 /** The evidence of an unchanged snippet, where all is in it that is wanted now. */
 async function findKept(
-  { checks }: Plan,
+  plan: Plan,
   { keeper, shots }: Means,
   snippet: Snippet,
 ): Promise<Evidence[] | null> {
   const evidence = (await keeper?.find(snippet)) ?? null;
   if (!evidence) return null;
   const keys = new Set(evidence.map(({ render }) => getRenderKey(render)));
-  const wanted = planVariants(evidence, checks, keeper!.baselines);
+  const variants = planVariants(evidence, plan.checks, keeper!.baselines);
+  const wanted = [...planOf(plan, snippet), ...planBetween(evidence), ...variants];
   if (!wanted.every((render) => keys.has(getRenderKey(render)))) return null;
   const there = await Promise.all(
     evidence.map(({ shot }) => shots === null || (shot !== null && shots.has(shot.hash))),

@@ -1,5 +1,6 @@
 import type { Check } from '../core/check.js';
 import { ToolError } from '../core/errors.js';
+import type { Interval } from '../core/evidence.js';
 import { getSlotRange, type House, type Level, type Slot } from '../core/house/house.js';
 import { getDefaultHouse } from '../core/house/read.js';
 import { getRenderNeeds, type RenderNeeds } from '../core/plan.js';
@@ -40,6 +41,8 @@ export interface AuditRequest {
   offline?: boolean;
   /** A browser's path, or `system` for an installed one; left out: the one that came along, else an installed one. */
   browser?: string;
+  /** Whether windows between the viewports are tried too; left out: they are. */
+  ranges?: boolean;
   /** How many snippets are rendered at once. */
   jobs?: number;
   /** A folder to keep the whole run in: document and evidence. */
@@ -68,6 +71,8 @@ export interface Plan {
   /** Why nothing is to be rendered; null where there is. */
   markupOnly: string | null;
   needs: RenderNeeds;
+  /** Which windows are tried besides; null: none. */
+  search: Interval | null;
   startedAt: Date;
 }
 
@@ -93,12 +98,17 @@ export function planAudit(request: AuditRequest, called: Called): Plan {
     viewports: chooseViewports(house, request, called),
     markupOnly: request.markupOnly || !renders ? MARKUP_ONLY : null,
     needs,
+    search: needs.searches && request.ranges !== false ? toInterval(house.searchWidths) : null,
     startedAt: new Date(),
   };
   checkNames(plan);
   checkSlots(plan);
   if (plan.markupOnly === null) checkRooms(plan);
   return plan;
+}
+
+function toInterval([from, to]: House['searchWidths']): Interval {
+  return { from, to };
 }
 
 /** What is made of renders besides findings. */

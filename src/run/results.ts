@@ -10,7 +10,7 @@ import { Spool } from './spool.js';
 import { getVersion } from './version.js';
 
 /** What of a plan results depend on. */
-export type Judging = Omit<Plan, 'request' | 'root' | 'needs'>;
+export type Judging = Omit<Plan, 'request' | 'root' | 'needs' | 'search'>;
 
 /** What was found so far: in the order of the snippets, whatever finished first. */
 export class Results {

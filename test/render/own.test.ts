@@ -76,6 +76,7 @@ const EMPTY: Baseline = {
   steady: true,
   parts: {},
   requests: [],
+  wide: [],
   made: [],
 };
 const WHOSE: Whose = {

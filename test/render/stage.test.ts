@@ -117,8 +117,9 @@ async function run(page: PaperPage, given: Partial<Parameters<typeof renderPage>
   const sources = { host, snippets, origin: house.origin, headers: {} };
   const { evidence, shots } = await renderPage(place, render!, sources, {
     traits: [getTraits(readMarkup(TEXT))],
-    trials: [{ markup: readMarkup(TEXT), cures: [] }],
+    trials: [{ markup: readMarkup(TEXT), cures: [], bursts: false }],
     tries: true,
+    searches: true,
     limits: { load: 1000, settle: 1000, hang: 1000 },
     baseline: null,
     hostChanges: false,

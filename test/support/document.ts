@@ -71,6 +71,7 @@ export const makeSnippet = (given: Partial<SnippetReport> = {}): SnippetReport =
   text: TEXT,
   verdict: 'clear',
   fitsFrom: 358,
+  searched: { windows: [], tried: 0, why: null },
   renders: [makeRender('column', 320, 'concern'), makeRender('column', 1280, null)],
   findings: [],
   causes: listCauses(given.findings ?? []),

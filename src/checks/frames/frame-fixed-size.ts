@@ -5,7 +5,7 @@ import { blameElement, type Blame } from '../../core/measure/blame.js';
 import { blameWidth, SAMPLE_WIDTH_BLAME, type WidthBlame } from '../../core/measure/blame-width.js';
 import type { Intent } from '../../core/mend/intent.js';
 import { shrinkStated } from '../../core/mend/width.js';
-import { isFixed, listSized, type Sized } from '../../core/measure/sticking.js';
+import { isFixed, listSized, type Sized } from '../../core/measure/sized.js';
 import { formatPixels } from '../../core/measure/units.js';
 import {
   getAttribute,

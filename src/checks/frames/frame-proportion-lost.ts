@@ -1,7 +1,7 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
 import { blameElement } from '../../core/measure/blame.js';
 import { locateHeight } from '../../core/measure/framed.js';
-import { listSized } from '../../core/measure/sticking.js';
+import { listSized } from '../../core/measure/sized.js';
 import { formatPixels } from '../../core/measure/units.js';
 
 interface Data {

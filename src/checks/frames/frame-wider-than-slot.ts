@@ -5,7 +5,8 @@ import { aimAtFrame, findCause } from '../../core/trial/targets.js';
 import { cureWidth } from '../../core/words/width.js';
 import { listWideFrames } from '../../core/measure/sticking.js';
 import { formatPixels } from '../../core/measure/units.js';
-import { capitalize, formatWidths, getWorstSeen, nameElement } from '../../core/words/list.js';
+import { capitalize, formatWindows, getWorstSeen, nameElement } from '../../core/words/list.js';
+import { listRanges } from '../../core/search/ranges.js';
 
 interface Data {
   blame: WidthBlame;
@@ -19,7 +20,7 @@ export default defineCheck({
   decided:
     'The frame’s box, borders included, is measured wider than the slot’s content box, by more than 1 px.',
   standard: 'WCAG 2.2, 1.4.10 Reflow',
-  needs: ['frames', 'slot', 'causes'],
+  needs: ['frames', 'slot', 'causes', 'widths'],
   markup: false,
   explains: [{ findings: ['slot-overflow'] }],
   tooWide: () => true,
@@ -36,7 +37,8 @@ export default defineCheck({
         };
         const { where, culprit } = blame;
         const seen = [makeSeen(render, measured)];
-        const fact = { where, culprit, confirmed: true, data: { blame }, seen };
+        const ranges = listRanges(renders, render.at, 'frame', frame);
+        const fact = { where, culprit, confirmed: true, data: { blame }, seen, ranges };
         return { fact, causes, cause };
       });
     });
@@ -50,7 +52,7 @@ export default defineCheck({
     );
     const what = nameElement(data.blame.tag, fact.culprit);
     return {
-      message: `${capitalize(what)} is ${frame} wide in a slot of ${slot} (${formatWidths(fact.seen)}).`,
+      message: `${capitalize(what)} is ${frame} wide in a slot of ${slot} (${formatWindows(fact)}).`,
       notice:
         'The frame runs out of its column: its right side is cut off or lies over other content.',
       cure: cureWidth(data.blame),

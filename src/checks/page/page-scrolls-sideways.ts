@@ -27,13 +27,14 @@ import type { Stated } from '../../core/trial/stated.js';
 import { settleCures, type Sighted } from '../../core/trial/settle.js';
 import { aimAt, aimAtPage, findCause, findCure } from '../../core/trial/targets.js';
 import { cureWidth } from '../../core/words/width.js';
-import { formatWidths, getWorstSeen, nameElement } from '../../core/words/list.js';
+import { formatWindows, getMostOver, nameElement } from '../../core/words/list.js';
+import { listRanges } from '../../core/search/ranges.js';
 
 interface Data {
   blame: WidthBlame;
 }
 
-type Needs = 'page' | 'elements' | 'slot' | 'causes';
+type Needs = 'page' | 'elements' | 'slot' | 'causes' | 'widths';
 
 export default defineCheck({
   id: 'page-scrolls-sideways',
@@ -41,9 +42,9 @@ export default defineCheck({
   level: 'blocker',
   title: 'The snippet makes the whole page scroll sideways',
   decided:
-    'The page’s scrollable width is larger than the window, by more than 1 px and more than without the snippet: after load, and again after a scroll to the end and back.',
+    'The page’s scrollable width is larger than the window, by more than 1 px and more than without the snippet: after load, and again after a scroll to the end and back. Windows between those are tried on a copy of the page.',
   standard: 'WCAG 2.2, 1.4.10 Reflow; CSS Overflow 3',
-  needs: ['page', 'elements', 'slot', 'causes'],
+  needs: ['page', 'elements', 'slot', 'causes', 'widths'],
   markup: false,
   explains: [
     { findings: ['slot-overflow', 'frame-wider-than-slot'] },
@@ -53,13 +54,12 @@ export default defineCheck({
   tooWide: () => true,
   judge,
   says(data, fact) {
-    const worst = getWorstSeen(fact.seen, 'overhang');
-    const by = formatPixels(Number(worst?.measured.overhang ?? 0));
+    const by = formatPixels(getMostOver(fact));
     const { blame } = data;
     const moves = blame.reason === 'animation' ? 'an animation takes ' : '';
     const what = blame.tag ? nameElement(blame.tag, fact.culprit) : 'the snippet';
     return {
-      message: `The page scrolls sideways ${formatWidths(fact.seen)}: ${moves}${what}${moves ? '' : ' reaches'} up to ${by} beyond the window.`,
+      message: `The page scrolls sideways ${formatWindows(fact)}: ${moves}${what}${moves ? '' : ' reaches'} up to ${by} beyond the window.`,
       notice:
         'On these screens the whole page slides from side to side, and part of it is out of sight.',
       cure: cureWidth(blame),
@@ -70,8 +70,8 @@ export default defineCheck({
       ? `${formatPixels(Number(overhang))} beyond the window, ${formatPixels(elementWidth)} wide`
       : `${formatPixels(Number(overhang))} wider than the window of ${formatPixels(Number(windowWidth))}`,
   mend: ({ blame }) => blame.cure,
-  brief({ blame }, { seen }) {
-    const by = formatPixels(Number(getWorstSeen(seen, 'overhang')?.measured.overhang ?? 0));
+  brief({ blame }, fact) {
+    const by = formatPixels(getMostOver(fact));
     return `the page scrolls sideways: ${blame.tag ? `<${blame.tag}>` : 'the snippet'} ${by} beyond the window`;
   },
   samples: SAMPLE_WIDTH_BLAMES.map((blame) => ({ blame })),
@@ -100,7 +100,7 @@ export default defineCheck({
 });
 
 function judge({ markup, renders }: Case<Needs>): Fact<Data>[] {
-  const sighted = renders.flatMap((render) => judgeRender(markup, render));
+  const sighted = renders.flatMap((render) => judgeRender(markup, render, renders));
   return settleCures(
     markup,
     sighted,
@@ -108,7 +108,11 @@ function judge({ markup, renders }: Case<Needs>): Fact<Data>[] {
   );
 }
 
-function judgeRender(markup: Markup, render: RenderOf<Needs>): Sighted<Data>[] {
+function judgeRender(
+  markup: Markup,
+  render: RenderOf<Needs>,
+  all: readonly RenderOf<Needs>[],
+): Sighted<Data>[] {
   const { page, baseline, causes } = render;
   const over = getPageOverhang(render);
   if (!over) return [];
@@ -128,6 +132,7 @@ function judgeRender(markup: Markup, render: RenderOf<Needs>): Sighted<Data>[] {
       byContent: blame.reason === 'content' || blame.reason === 'text',
       data: { blame },
       seen: [seen],
+      ranges: listRanges(all, render.at, 'page', element),
     };
     return { fact, causes, cause };
   });
@@ -137,7 +142,10 @@ function judgeRender(markup: Markup, render: RenderOf<Needs>): Sighted<Data>[] {
   if (!steady || !whole || !isUnexplained(render)) return blamed;
   const cause = findCause(causes, aimAtPage(over.edge));
   const stated = cause && pickCause(markup, cause, { cure: findCure(causes, cause), fits: false });
-  const fact = blamePage(markup, stated, makeSeen(render, measured));
+  const fact = {
+    ...blamePage(markup, stated, makeSeen(render, measured)),
+    ranges: listRanges(all, render.at, 'page', null),
+  };
   // What else widens the page is told beside the others only where it was found.
   return culprits.length > 0 && !stated ? blamed : [{ fact, causes, cause }, ...blamed];
 }

@@ -9,7 +9,8 @@ import { aimAt, findCause } from '../../core/trial/targets.js';
 import { cureWidth } from '../../core/words/width.js';
 import { listSlotCulprits } from '../../core/measure/sticking.js';
 import { formatPixels } from '../../core/measure/units.js';
-import { capitalize, formatWidths, getWorstSeen, nameElement } from '../../core/words/list.js';
+import { capitalize, formatWindows, getMostOver, nameElement } from '../../core/words/list.js';
+import { listRanges } from '../../core/search/ranges.js';
 
 interface Data {
   blame: WidthBlame;
@@ -23,7 +24,7 @@ export default defineCheck({
   decided:
     'A visible part of the snippet (a painted box, or text with the room it has) reaches beyond the slot’s content box by more than 1 px, on either side, although the page does not scroll sideways.',
   standard: 'WCAG 2.2, 1.4.10 Reflow',
-  needs: ['slot', 'elements', 'page', 'causes'],
+  needs: ['slot', 'elements', 'page', 'causes', 'widths'],
   markup: false,
   tooWide: () => true,
   judge({ markup, renders }): Fact<Data>[] {
@@ -42,6 +43,7 @@ export default defineCheck({
           byContent: blame.reason === 'content' || blame.reason === 'text',
           data: { blame },
           seen: [makeSeen(render, measured)],
+          ranges: listRanges(renders, render.at, 'slot', element),
         };
         return { fact, causes: render.causes, cause };
       }),
@@ -50,10 +52,9 @@ export default defineCheck({
     return settleCures(markup, sighted, tried);
   },
   says(data, fact) {
-    const worst = getWorstSeen(fact.seen, 'overhang');
-    const by = formatPixels(Number(worst?.measured.overhang ?? 0));
+    const by = formatPixels(getMostOver(fact));
     return {
-      message: `${capitalize(nameElement(data.blame.tag, fact.culprit))} reaches up to ${by} beyond its slot ${formatWidths(fact.seen)}.`,
+      message: `${capitalize(nameElement(data.blame.tag, fact.culprit))} reaches up to ${by} beyond its slot ${formatWindows(fact)}.`,
       notice: 'It runs over what stands beside the column, or over the page’s edge.',
       cure: cureWidth(data.blame),
     };
@@ -61,8 +62,8 @@ export default defineCheck({
   measures: ({ overhang, side, slotWidth }) =>
     `${formatPixels(Number(overhang))} beyond the slot of ${formatPixels(Number(slotWidth))}, on the ${String(side)}`,
   mend: ({ blame }) => blame.cure,
-  brief({ blame }, { seen }) {
-    const by = formatPixels(Number(getWorstSeen(seen, 'overhang')?.measured.overhang ?? 0));
+  brief({ blame }, fact) {
+    const by = formatPixels(getMostOver(fact));
     return `<${blame.tag}> ${by} beyond its slot`;
   },
   samples: SAMPLE_WIDTH_BLAMES.map((blame) => ({ blame })),

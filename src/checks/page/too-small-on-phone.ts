@@ -1,6 +1,6 @@
 import { defineCheck, makeSeen, type Case, type Fact, type RenderOf } from '../../core/check.js';
 import { blameElement, locateAttribute } from '../../core/measure/blame.js';
-import { listSized, type Sized } from '../../core/measure/sticking.js';
+import { listSized, type Sized } from '../../core/measure/sized.js';
 import { formatPixels } from '../../core/measure/units.js';
 import { formatWidths, getWorstSeen } from '../../core/words/list.js';
 

@@ -19,6 +19,8 @@ const pixels = measure(parsePixels, '12px');
 const name = z.string().regex(/^[\w-]+$/, 'must be made of letters, digits, - and _');
 const size = z.number().int().min(1).max(10_000);
 
+const searched = z.number().int().min(100).max(10_000);
+
 const viewport = z.strictObject({
   name,
   width: size,
@@ -119,6 +121,12 @@ export const houseSchema = z.strictObject({
     z.string().refine(isLanguage, 'must be a language tag such as en-GB or de').default('en-US'),
   ),
   insert: rendering(z.enum(['inline']).default('inline')),
+  searchWidths: rendering(
+    z
+      .tuple([searched, searched])
+      .refine(([from, to]) => from < to, 'must be two widths, the narrower one first')
+      .default([280, 1920]),
+  ),
   headers: rendering(z.record(headerName, headerValue).default({})),
   limits: judging(limits.prefault({})),
   hosts: judging(z.strictObject({ allow: z.array(z.string()).default([]) }).optional()),

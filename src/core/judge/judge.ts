@@ -18,10 +18,11 @@ import type { Snippet } from '../snippet.js';
 import { compareLevels, getVerdict } from '../verdict.js';
 import { composeMend } from '../mend/compose.js';
 import { getPlace, getPlaceKey } from '../render.js';
+import { joinRanges } from '../search/ranges.js';
 import { getExcerpt } from './excerpt.js';
 import { gatherCauses, listCauses, mendAll, numberCauses, type Telling } from './causes.js';
 import { getMarks } from './marks.js';
-import { getFitsFrom, listFits, reportRenders } from './renders.js';
+import { getFitsFrom, listFits, reportRenders, reportSearched } from './renders.js';
 import { silenceExplained, type JudgedFact } from './silence.js';
 import { findWaiver } from './waivers.js';
 
@@ -76,6 +77,7 @@ export function judgeSnippet(judged: Judged): Judgement {
     text: snippet.text,
     verdict: getVerdict(findings, judged.house.holdOn, blind),
     fitsFrom: getFitsFrom(evidence, fits),
+    searched: reportSearched(evidence),
     renders: reportRenders(markup, evidence, findings, { marks, fits }),
     findings,
     causes: listCauses(markup, groups),
@@ -130,8 +132,10 @@ function mergeFacts(facts: readonly Fact<unknown>[]): Fact<unknown>[] {
       getMade(fact.culprit),
     ].join(' ');
     const known = merged.get(key);
-    if (known) addSeen(known.seen, fact.seen);
-    else merged.set(key, { ...fact, seen: [...fact.seen] });
+    if (known) {
+      addSeen(known.seen, fact.seen);
+      known.ranges = joinRanges([...(known.ranges ?? []), ...(fact.ranges ?? [])]);
+    } else merged.set(key, { ...fact, seen: [...fact.seen] });
   }
   return [...merged.values()];
 }
@@ -159,7 +163,7 @@ function tell({ check, fact, level, waiver }: JudgedFact, judged: Judged): Telli
     },
     excerpt: getExcerpt(judged.snippet.text, fact.where),
     seen: fact.seen.map((seen) => ({ ...seen, what: check.measures?.(seen.measured) ?? '' })),
-    ranges: fact.ranges ?? [],
+    ranges: (fact.ranges ?? []).map(({ from, to, near }) => ({ from, to, near })),
     mend: composeMend(markup, intents),
     waiver,
   };

@@ -5,6 +5,7 @@ import { getPlace, getPlaceKey } from '../render.js';
 import type { Finding, SnippetReport } from '../run.js';
 import { counts, getWorst } from '../verdict.js';
 import type { Mark } from './marks.js';
+import { joinRanges } from '../search/ranges.js';
 import { reportSights } from './sights.js';
 
 const FITTING = new Set<FactKind>(['page', 'slot', 'elements', 'frames']);
@@ -85,20 +86,30 @@ export function listFits(
 }
 
 /**
- * The narrowest slot width, of those rendered as they are, from which nothing is too wide up to the widest;
- * null where something is even there, or where it was not all looked into.
+ * The narrowest slot width, of all that were rendered as they are or tried besides, from which nothing is too
+ * wide up to the widest; null where something is even there, or where it was not all looked into.
  */
 export function getFitsFrom(evidence: readonly Evidence[], fits: readonly Fit[]): number | null {
-  const tried = fits
-    .filter((_, i) => evidence[i]!.render.variant === 'as-is')
-    .sort((a, b) => b.width - a.width);
-  const unfit = new Set(tried.filter((one) => one.fits !== true).map(({ width }) => width));
-  let from: number | null = null;
-  for (const { width } of tried) {
-    if (unfit.has(width)) break;
-    from = width;
-  }
-  return from;
+  const rendered = fits.filter((_, i) => evidence[i]!.render.variant === 'as-is');
+  const rooms = [
+    ...rendered.map(({ width, fits }) => ({ from: width, to: width, fits: fits === true })),
+    ...evidence.flatMap(({ widths }) => widths.rooms),
+  ];
+  const most = Math.max(...rooms.filter(({ fits }) => !fits).map(({ to }) => to), -1);
+  // In between every width was tried.
+  const fit = rooms.filter((one) => one.fits && one.to > most);
+  return fit.length === 0 ? null : Math.min(...fit.map(({ from }) => Math.max(from, most + 1)));
+}
+
+/** What was tried between the windows that were rendered. */
+export function reportSearched(evidence: readonly Evidence[]): SnippetReport['searched'] {
+  const all = evidence.map(({ widths }) => widths);
+  const ranges = all.flatMap(({ searched }) => searched.map((one) => ({ ...one, near: false })));
+  return {
+    windows: joinRanges(ranges).map(({ from, to }) => ({ from, to })),
+    tried: all.reduce((sum, { tried }) => sum + tried, 0),
+    why: all.find(({ unsearched }) => unsearched !== null)?.unsearched ?? null,
+  };
 }
 
 /** Whether all that could be too wide was seen. */

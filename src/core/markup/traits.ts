@@ -12,11 +12,25 @@ export interface Traits {
   media: boolean;
   /** It cannot tell a window that was made narrower from a fresh load at that width. */
   resizable: boolean;
+  /** What it loads, and so its size, may depend on the window's width or density. */
+  chooses: boolean;
   /** Offset of the first script (or of the element with the first handler); null where there is none. */
   script: number | null;
   /** Offsets of all of them. */
   scripts: number[];
 }
+
+/** Of what does nothing at all. */
+export const STILL: Traits = {
+  changes: false,
+  live: false,
+  scrolls: false,
+  media: false,
+  resizable: true,
+  chooses: false,
+  script: null,
+  scripts: [],
+};
 
 const SCRIPT_TYPES = /^(|module|(text|application)\/(x-)?(java|ecma)script)$/i;
 const SCROLL_CSS = /animation-timeline|view-timeline|scroll-timeline|scroll\(|view\(/i;
@@ -24,6 +38,12 @@ const SCROLL_CSS = /animation-timeline|view-timeline|scroll-timeline|scroll\(|vi
 /** Styles that run in time, or that load by width or density: only a fresh load shows what they do. */
 const TELLS_WIDTH =
   /animation|transition|@media[\s\S]*url\(|@container[\s\S]*url\(|image-set|@import|@font-face|prefers-/i;
+
+/** Pictures of which there are several sizes. */
+function choosesPicture(element: MarkupElement): boolean {
+  const hasSets = ['srcset', 'sizes'].some((one) => getValue(element, one) !== null);
+  return hasSets || element.name === 'picture' || element.name === 'meta';
+}
 
 /** Elements that load, or do not, by the width there is. */
 function choosesByWidth(element: MarkupElement): boolean {
@@ -50,6 +70,7 @@ export function getTraits(markup: Markup): Traits {
       markup.elements.some((element) => getValue(element, 'loading') === 'lazy'),
     media: live || markup.elements.some(({ name }) => MEDIA.has(name)),
     resizable: !live && !TELLS_WIDTH.test(markup.text) && !markup.elements.some(choosesByWidth),
+    chooses: markup.elements.some(choosesPicture),
     script: scripts[0]?.offset ?? null,
     scripts: scripts.map(({ offset }) => offset),
   };
@@ -65,6 +86,7 @@ export function joinTraits(all: readonly Traits[]): Traits {
     scrolls: all.some(({ scrolls }) => scrolls),
     media: all.some(({ media }) => media),
     resizable: all.every(({ resizable }) => resizable),
+    chooses: all.some(({ chooses }) => chooses),
     // Offsets are each snippet's own.
     script: null,
     scripts: [],

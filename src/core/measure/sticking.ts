@@ -1,12 +1,13 @@
-import type { Baseline, ElementFact, Facts, FrameFact, MediaFact } from '../evidence.js';
-import { isFramedPlayer } from './framed.js';
+import type { Baseline, ElementFact, Facts } from '../evidence.js';
 import { findCulprits, TOLERANCE, type Culprit } from './culprits.js';
 
 /** An element that reaches beyond an edge, with the edge, page px. */
 export type Sticking = Culprit & { side: 'left' | 'right'; edge: number };
 
 /** What of a render tells whether the page is too wide. */
-export type PageView = Pick<Facts, 'page' | 'elements'> & { baseline: Baseline | null };
+export type PageView = Pick<Facts, 'page' | 'elements'> & {
+  baseline: Pick<Baseline, 'scrollWidth'> | null;
+};
 
 /** By how much the page is wider than its window and than without the snippet; null where it is not. */
 export function getPageOverhang({
@@ -77,28 +78,13 @@ function isParked(box: ElementFact['box'], windowWidth: number): boolean {
 }
 
 /** The frames that are wider than the slot. */
-export function listWideFrames({ frames, slot }: Pick<Facts, 'frames' | 'slot'>): FrameFact[] {
+export function listWideFrames<F extends Pick<ElementFact, 'shown' | 'box'>>({
+  frames,
+  slot,
+}: {
+  frames: readonly F[];
+  slot: Pick<Facts['slot'], 'box'>;
+}): F[] {
   const { width } = slot.box;
   return frames.filter((frame) => frame.shown && width > 0 && frame.box.width > width + TOLERANCE);
-}
-
-/** A frame or a film, as it is measured. */
-export type Sized = (FrameFact | MediaFact) & {
-  /** It plays film. */
-  player: boolean;
-};
-
-/** The frames and films that are to be seen. */
-export function listSized({ frames, media }: Pick<Facts, 'frames' | 'media'>): Sized[] {
-  const found: Sized[] = [
-    ...frames.map((frame) => ({ ...frame, player: isFramedPlayer(frame) })),
-    ...media.filter(({ tag }) => tag === 'video').map((one) => ({ ...one, player: true })),
-  ];
-  return found.filter(({ shown, box }) => shown && box.width > 0);
-}
-
-/** A width in px that nothing relative bounds. */
-export function isFixed({ style: { width, maxWidth } }: Pick<Sized, 'style'>): boolean {
-  const bounded = /%|vw|vi|min\(|max\(|clamp\(|calc\(/.test(maxWidth);
-  return /^[\d.]+px$/.test(width) && !bounded;
 }

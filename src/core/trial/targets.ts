@@ -1,11 +1,10 @@
 import type { CauseFact, Facts, Target, TriedCure } from '../evidence.js';
 import { TOLERANCE } from '../measure/culprits.js';
+import { isFixed, listSized } from '../measure/sized.js';
 import {
   getPageOverhang,
-  isFixed,
   isUnexplained,
   listPageCulprits,
-  listSized,
   listSlotCulprits,
   listWideFrames,
   type PageView,

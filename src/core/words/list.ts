@@ -1,4 +1,4 @@
-import type { Culprit, Seen } from '../check.js';
+import type { Culprit, Fact, Range, Seen } from '../check.js';
 
 /** `a`, `a and b`, `a, b and c`. */
 export function joinWords(words: readonly string[], last: 'and' | 'or' = 'and'): string {
@@ -8,8 +8,35 @@ export function joinWords(words: readonly string[], last: 'and' | 'or' = 'and'):
 
 /** The widths at which something was seen: `at 320, 390 and 768 px`; '' where it was seen nowhere. */
 export function formatWidths(seen: readonly Seen[]): string {
-  const widths = [...new Set(seen.map(({ width }) => width))].sort((a, b) => a - b);
-  return widths.length === 0 ? '' : `at ${joinWords(widths.map(String))} px`;
+  return formatWindows({ seen });
+}
+
+/** The same, and wherever else it was searched for: `at 280 to 415 and 768 px`. */
+export function formatWindows({
+  seen,
+  ranges = [],
+}: {
+  seen: readonly Seen[];
+  ranges?: readonly Range[];
+}): string {
+  const isSearched = (width: number) => ranges.some(({ from, to }) => width >= from && width <= to);
+  const widths = [...new Set(seen.map(({ width }) => width))].filter((one) => !isSearched(one));
+  const single = widths.map((width) => ({ from: width, to: width, near: false }));
+  const all = [...ranges, ...single].sort((a, b) => a.from - b.from);
+  return all.length === 0 ? '' : `at ${joinWords(all.map(formatRange))} px`;
+}
+
+function formatRange({ from, to, near }: Range): string {
+  return `${near ? 'about ' : ''}${from === to ? String(from) : `${from} to ${to}`}`;
+}
+
+/** The most px by which something is too wide, wherever it was seen or searched for. */
+export function getMostOver({ seen, ranges = [] }: Pick<Fact<unknown>, 'seen' | 'ranges'>): number {
+  return Math.max(
+    ...seen.map(({ measured }) => Number(measured.overhang ?? 0)),
+    ...ranges.map(({ most = 0 }) => most),
+    0,
+  );
 }
 
 /** The sighting whose measure is largest. */

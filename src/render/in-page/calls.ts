@@ -5,6 +5,7 @@ import { readPage } from './page.js';
 import { scrollThrough, settle } from './settle.js';
 import { seekCure } from './trial/search.js';
 import { findEffects, tryCures } from './trial/trial.js';
+import { searchWidths } from './widths/search.js';
 import { setGutter, showMedia, showSlot } from './show.js';
 
 /** What can be asked of the code that stands in a page. */
@@ -15,6 +16,7 @@ export const CALLS = {
   readObjects,
   readPage,
   scrollThrough,
+  searchWidths,
   seekCure,
   setGutter,
   settle,

@@ -63,7 +63,18 @@ function bare<T extends object>(real: T): T {
 }
 
 function own<T extends Element>(node: T): T {
-  return node instanceof HTMLFormElement ? bare<T>(node) : node;
+  // Elements of other documents have other constructors.
+  const { HTMLFormElement: form = HTMLFormElement } = getWindow(node) ?? globalThis;
+  return node instanceof form ? bare<T>(node) : node;
+}
+
+function getWindow({ ownerDocument }: Element): typeof globalThis | null {
+  return ownerDocument === document ? null : ownerDocument.defaultView;
+}
+
+/** A notebook of another document, which is read but not watched. */
+export function makeBookOf(other: Document, idOf: Notebook['idOf']): Notebook {
+  return { ...makeNotebook(() => undefined), page: bare(other), idOf };
 }
 
 function makeNotebook(takeRecords: () => void): Notebook {

@@ -22,6 +22,19 @@ export class Hold {
     }
   }
 
+  /** Brings those of a copy of the page to where they are in the page, and lets them stand. */
+  show(copy: Document, getCopy: (original: Element) => Element | undefined): void {
+    const times = new Map([...this.#times].map(([one, known]) => [getCopy(one), known]));
+    for (const one of copy.getAnimations()) {
+      const { target, name } = describe(one);
+      const time = target && times.get(target)?.get(name);
+      one.pause();
+      if (time !== undefined && time !== null) one.currentTime = time;
+      // In the page it is over, and left nothing behind.
+      else one.cancel();
+    }
+  }
+
   #list(): Animation[] {
     return globalThis.mivketNotebook.page.getAnimations();
   }
@@ -29,6 +42,6 @@ export class Hold {
 
 function describe(one: Animation): { target: Element | null; name: string } {
   const effect = one.effect as KeyframeEffect | null;
-  const name = one instanceof CSSAnimation ? one.animationName : one.id;
+  const name = 'animationName' in one ? String(one.animationName) : one.id;
   return { target: effect?.target ?? null, name: `${effect?.pseudoElement ?? ''} ${name}` };
 }

@@ -1,0 +1,59 @@
+import type { Evidence, WidthSpan } from '../evidence.js';
+import { isOneKind, type Render } from '../render.js';
+import { isOneElement } from './spans.js';
+
+/** So many windows are rendered besides for each slot. */
+const MOST = 4;
+
+/** The windows in which something is too wide that fits in all that were rendered: where it is widest. */
+export function planBetween(evidence: readonly Evidence[]): Render[] {
+  const slots = new Map<string, Evidence[]>();
+  for (const one of evidence) {
+    const slot = one.render.snippets[one.of]?.slot ?? '';
+    slots.set(slot, [...(slots.get(slot) ?? []), one]);
+  }
+  const names = evidence.map(({ render }) => render.viewport.name);
+  return [...slots.values()].flatMap((renders) =>
+    chooseWindows(renders).map(({ render, span: { at: width } }): Render => {
+      const name = names.includes(String(width)) ? `${width}px` : String(width);
+      return { ...render, viewport: { ...render.viewport, name, width }, search: [] };
+    }),
+  );
+}
+
+/** A span, and the render that stands for its windows. */
+interface Found {
+  render: Render;
+  span: WidthSpan;
+}
+
+/** @param renders of one slot */
+function chooseWindows(renders: readonly Evidence[]): Found[] {
+  const found = renders
+    .flatMap(({ render, widths }) => widths.spans.map((span): Found => ({ render, span })))
+    .sort((a, b) => rank(a.span) - rank(b.span) || b.span.most - a.span.most);
+  const seen: Pick<Render, 'viewport'>[] = renders.map(({ render }) => render);
+  const chosen: Found[] = [];
+  for (const one of found) {
+    const same = found.filter(({ span }) => isNoNews(span, one.span));
+    const isSeen = same.some(({ render, span: { from, to } }) =>
+      seen.some(
+        ({ viewport }) =>
+          isOneKind(viewport, render.viewport) && viewport.width >= from && viewport.width <= to,
+      ),
+    );
+    if (isSeen || chosen.length === MOST) continue;
+    chosen.push(one);
+    seen.push({ viewport: { ...one.render.viewport, width: one.span.at } });
+  }
+  return chosen;
+}
+
+function rank({ for: what }: WidthSpan): number {
+  return what === 'slot' ? 1 : 0;
+}
+
+/** What reaches beyond the window in some is too wide for its slot in a few more: that is no news. */
+function isNoNews(known: WidthSpan, span: WidthSpan): boolean {
+  return isOneElement(known, span) && (known.for === span.for || span.for === 'slot');
+}

@@ -1,0 +1,155 @@
+import {
+  isMeasured,
+  type Evidence,
+  type Interval,
+  type WideSpan,
+  type WidthSpan,
+} from '../evidence.js';
+import { listTooWide } from '../measure/too-wide.js';
+import { isOneKind } from '../render.js';
+import { getElementKey, getWide } from './spans.js';
+
+/** So many loads a slot are made for edges. */
+const MOST = 12;
+
+/** One thing that is too wide in several windows. */
+type Thing = Pick<WidthSpan, 'for' | 'element'>;
+
+/** What was seen of a window: by how many px each thing is too wide. */
+interface Known {
+  width: number;
+  /** The slot's, px. */
+  room: number;
+  over: Map<string, { thing: Thing; overhang: number }>;
+}
+
+/** What a slot's edges are looked for among. */
+export interface Around {
+  /** All renders of the snippet. */
+  all: readonly Evidence[];
+  /** Where the page is wider than the window without the snippet. */
+  wide: readonly WideSpan[];
+}
+
+/**
+ * The windows to load next for what a copy only guesses: both sides of each edge of what is too wide in one that
+ * was rendered, and where it is not so, half way to the nearest in which it is not.
+ * @param loads those that were loaded for it so far
+ */
+export function planEdges(
+  one: Evidence,
+  around: Around,
+  loads: readonly Evidence[] = [],
+): number[] {
+  if (!one.widths.guessed) return [];
+  const known = listKnown(one, around, loads);
+  const rendered = listKnown(one, around, []);
+  const seen = new Set(rendered.flatMap(({ over }) => [...over.keys()]));
+  const spans = one.widths.spans.filter((span) => seen.has(getKey(span)));
+  const edges = spans.flatMap(({ from, to }) => [from - 1, from, to, to + 1]);
+  const wanted = [...edges, ...[...seen].flatMap((key) => halve(known, key))];
+  const isSearched = (width: number) =>
+    one.widths.searched.some(({ from, to }) => width >= from && width <= to);
+  const isKnown = (width: number) => known.some((other) => other.width === width);
+  const fresh = wanted.filter((width) => isSearched(width) && !isKnown(width));
+  // What is guessed is looked at first: it is mostly right.
+  const guesses = fresh.filter((width) => edges.includes(width));
+  const next = guesses.length > 0 ? guesses : fresh;
+  return [...new Set(next)].slice(0, MOST - loads.length);
+}
+
+/** Half way between two windows that follow on each other and differ in a thing. */
+function halve(known: readonly Known[], key: string): number[] {
+  return known.flatMap((a, i) => {
+    const b = known[i + 1];
+    const differs = b !== undefined && a.over.has(key) !== b.over.has(key);
+    return differs && b.width - a.width > 1 ? [Math.floor((a.width + b.width) / 2)] : [];
+  });
+}
+
+/** All windows of which something is known, from the narrowest on. */
+function listKnown(
+  one: Evidence,
+  { all, wide }: Around,
+  loads: readonly Evidence[],
+): readonly Known[] {
+  return [...all.filter((other) => isSibling(one, other)), ...loads]
+    .flatMap((other) => look(other, wide))
+    .sort((a, b) => a.width - b.width);
+}
+
+/** Puts what loads have shown in the place of what was guessed. */
+export function settleEdges(one: Evidence, around: Around, loads: readonly Evidence[]): Evidence {
+  const { widths } = one;
+  if (!widths.guessed) return one;
+  const known = listKnown(one, around, loads);
+  const things = new Map(
+    known.flatMap(({ over }) => [...over].map(([key, { thing }]) => [key, thing] as const)),
+  );
+  const spans = widths.searched.flatMap((interval) =>
+    [...things].flatMap(([key, thing]) => listSpans(known, key, thing, interval)),
+  );
+  const rooms = known
+    .filter(({ room }) => room > 0)
+    .map(({ room, over }) => ({ from: room, to: room, fits: over.size === 0 }));
+  const tried = loads.length;
+  const searched = tried > 0 ? widths.searched : [];
+  return { ...one, widths: { ...widths, guessed: false, searched, tried, spans, rooms } };
+}
+
+/** From the first of some windows to the last, all of which show a thing; exact where the next one does not. */
+function listSpans(
+  all: readonly Known[],
+  key: string,
+  thing: Thing,
+  { from, to }: Interval,
+): WidthSpan[] {
+  const known = all.filter(({ width }) => width >= from && width <= to);
+  const isOver = (at: number) => known[at]?.over.has(key) ?? false;
+  const isEdge = (width: number) =>
+    width < from || width > to || known.some((one) => one.width === width);
+  const spans: WidthSpan[] = [];
+  for (let at = 0; at < known.length; at++) {
+    if (!isOver(at)) continue;
+    const start = at;
+    while (isOver(at + 1)) at++;
+    const run = known.slice(start, at + 1);
+    const [first, last] = [run[0]!.width, run.at(-1)!.width];
+    const worst = run.reduce((a, b) => (getOver(b, key) > getOver(a, key) ? b : a));
+    const near = !isEdge(first - 1) || !isEdge(last + 1);
+    const most = getOver(worst, key);
+    spans.push({ ...thing, from: first, to: last, most, at: worst.width, near });
+  }
+  return spans;
+}
+
+function getOver({ over }: Known, key: string): number {
+  return over.get(key)?.overhang ?? 0;
+}
+
+/** What a window shows; nothing where not all was seen. */
+function look(one: Evidence, wide: readonly WideSpan[]): Known[] {
+  const seen = (['page', 'slot', 'elements', 'frames'] as const).every((kind) =>
+    isMeasured(one, kind),
+  );
+  if (!seen || one.render.variant !== 'as-is') return [];
+  const { width } = one.render.viewport;
+  const baseline = { scrollWidth: getWide(wide, width) };
+  const found = listTooWide({ ...one, baseline }).map(({ for: what, element, overhang }) => {
+    const thing: Thing = {
+      for: what,
+      element: element && { from: element.from, selector: element.selector },
+    };
+    return [getKey(thing), { thing, overhang }] as const;
+  });
+  return [{ width, room: one.slot.box.width, over: new Map(found) }];
+}
+
+function isSibling(one: Evidence, other: Evidence): boolean {
+  const slotOf = ({ render, of }: Evidence) => render.snippets[of]?.slot;
+  return slotOf(one) === slotOf(other) && isOneKind(one.render.viewport, other.render.viewport);
+}
+
+function getKey({ for: what, element }: Thing): string {
+  return `${what} ${getElementKey(element)}`;
+}

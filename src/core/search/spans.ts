@@ -1,0 +1,19 @@
+import type { WideSpan, WidthSpan } from '../evidence.js';
+
+/** Whether two are of the same element of the source. */
+export function isOneElement(
+  a: Pick<WidthSpan, 'element'>,
+  b: Pick<WidthSpan, 'element'>,
+): boolean {
+  return getElementKey(a.element) === getElementKey(b.element);
+}
+
+/** Elements of one key are the same. */
+export function getElementKey(element: WidthSpan['element']): string {
+  return element === null ? '' : JSON.stringify([element.from, element.selector]);
+}
+
+/** How wide the page is in a window without a snippet, where that is more than the window; else 0, px. */
+export function getWide(wide: readonly WideSpan[], width: number): number {
+  return wide.find(({ from, to }) => width >= from && width <= to)?.scrollWidth ?? 0;
+}

@@ -1,0 +1,200 @@
+import type { Interval, Room, WideSpan } from '../../../core/evidence.js';
+import { SLOT_ATTRIBUTE } from '../../../core/host/slot-attribute.js';
+import { TOLERANCE } from '../../../core/measure/culprits.js';
+import { getEdge } from '../styles.js';
+import { listEdges } from './edges.js';
+import type { PageCopy } from './copy.js';
+import { readFit, type Fit, type FitWish } from './fit.js';
+import { getKey, toSpan, Trail, type RawSpan, type Sample } from './trail.js';
+import { getWide } from '../../../core/search/spans.js';
+
+/** What is searched for, and where. */
+export interface SweepWish extends FitWish {
+  intervals: readonly Interval[];
+}
+
+/** What came of it. */
+export interface Swept {
+  tried: number;
+  spans: RawSpan[];
+  rooms: Room[];
+  wide: WideSpan[];
+}
+
+/** So far apart two windows may be that are tried, px: where the slot is wider in one, and where it is not. */
+const FAR = 16;
+const FARTHEST = 64;
+/** What fits in two windows and yet not between them: its parts are dealt out anew at every width. */
+const RESTLESS = /column|calc\(|min\(|max\(|clamp\(|auto-fi|\d(vw|vi|vmin|vmax|cqw|cqi)\b/;
+/** No page is searched for longer, ms. */
+const LONGEST = 3000;
+
+/**
+ * Tries windows on a copy of the page: one in so many, and those at the edges that its styles name. Where two
+ * differ those between them are tried, until the edge is found.
+ */
+export class Sweep {
+  readonly #copy: PageCopy;
+  readonly #wish: SweepWish;
+  readonly #slot: Element | null;
+  readonly #own: { id: number; node: Element }[];
+  readonly #fits = new Map<number, Fit[]>();
+  readonly #far: number;
+  readonly #end = performance.now() + LONGEST;
+
+  constructor(copy: PageCopy, wish: SweepWish) {
+    this.#copy = copy;
+    this.#wish = wish;
+    const slots = copy.page.querySelectorAll(`[${SLOT_ATTRIBUTE}="${CSS.escape(wish.slot)}"]`);
+    this.#slot = slots[0] ?? null;
+    this.#far = isRestless(copy.page, this.#slot) ? 1 : FAR;
+    this.#own = wish.ids.flatMap((id) => {
+      const node = copy.get(id);
+      return node ? [{ id, node }] : [];
+    });
+  }
+
+  run(): Swept {
+    const samples = this.#wish.intervals.flatMap((interval) => this.#try(interval));
+    const spans = listRuns(samples).flatMap((run) => this.#readRun(run));
+    const trail = new Trail(samples, this.#wish.intervals);
+    const joined = trail.join(spans);
+    return {
+      tried: samples.length,
+      spans: joined,
+      rooms: trail.listRooms(joined),
+      wide: this.#own.length === 0 ? trail.listWide() : [],
+    };
+  }
+
+  get #isOver(): boolean {
+    return performance.now() > this.#end;
+  }
+
+  /** Tries an interval's windows, coarsely, then all of those where anything is too wide. */
+  #try({ from, to }: Interval): Sample[] {
+    const edges = listEdges(this.#copy.page).flatMap((edge) => [edge - 1, edge, edge + 1]);
+    const first = new Set([from, to, ...edges]);
+    for (let width = from; width < to; width += FARTHEST) first.add(width);
+    const widths = [...first].filter((one) => one >= from && one <= to).sort((a, b) => a - b);
+    const samples = widths.map((width) => this.#test(width));
+    const coarse = samples.flatMap((one, i) => [one, ...this.#tryBetween(one, samples[i + 1])]);
+    return coarse.flatMap((one, i) => {
+      const next = coarse[i + 1];
+      const isOut = one.sign !== '' || next?.sign !== '';
+      const isTried = next === undefined || !isOut || isAlike(one, next);
+      return isTried ? [one] : [one, ...this.#tryAll(one.width + 1, next.width)];
+    });
+  }
+
+  /** Halves what lies between two, as long as they are too far apart. */
+  #tryBetween(a: Sample, b: Sample | undefined): Sample[] {
+    if (!b || this.#isOver || b.width - a.width <= (isAlike(a, b) ? FARTHEST : this.#far))
+      return [];
+    const half = this.#test(Math.floor((a.width + b.width) / 2));
+    return [...this.#tryBetween(a, half), half, ...this.#tryBetween(half, b)];
+  }
+
+  #tryAll(from: number, end: number): Sample[] {
+    const samples: Sample[] = [];
+    for (let width = from; width < end && !this.#isOver; width++) samples.push(this.#test(width));
+    return samples;
+  }
+
+  #test(width: number): Sample {
+    this.#copy.setWidth(width);
+    const root = this.#copy.page.documentElement;
+    const edge = Math.max(root.clientWidth, getWide(this.#wish.wide, width));
+    const { scrollWidth } = root;
+    const { room, sign } = this.#look(edge);
+    const isWide = scrollWidth > edge + TOLERANCE;
+    // Without a snippet it is the page's own width that is asked for.
+    const how = isWide ? `page${this.#own.length === 0 ? scrollWidth : ''}` : '';
+    return { width, room, scrollWidth, sign: how + sign };
+  }
+
+  /** What of the snippet reaches beyond the slot or the window. */
+  #look(edge: number): { room: number; sign: string } {
+    if (!this.#slot) return { room: 0, sign: '' };
+    const box = this.#slot.getBoundingClientRect();
+    const style = getComputedStyle(this.#slot);
+    const left = box.left + getEdge(style, 'left');
+    const right = box.right - getEdge(style, 'right');
+    let sign = this.#slot.scrollWidth > this.#slot.clientWidth ? ' slot' : '';
+    const ends: { id: number; end: number }[] = [];
+    for (const { id, node } of this.#own) {
+      const { left: x, right: end, width, height } = node.getBoundingClientRect();
+      if (width + height === 0) continue;
+      const out = `${x < left - TOLERANCE ? '<' : ''}${end > right + TOLERANCE ? '>' : ''}`;
+      const far = `${x < -TOLERANCE ? '<' : ''}${end > edge + TOLERANCE ? '>' : ''}`;
+      if (out || far) sign += ` ${id}${out}${far}`;
+      if (out) ends.push({ id, end });
+    }
+    // Who reaches farthest is to blame.
+    const most = Math.max(...ends.map(({ end }) => end));
+    if (ends.length > 1)
+      sign += ` ${ends.flatMap(({ id, end }) => (end >= most - TOLERANCE ? [id] : []))}`;
+    const room = Math.round(Math.max(0, right - left) * 100) / 100;
+    return { room, sign: room > 0 || sign ? sign : '' };
+  }
+
+  /** What is to blame in a run: read at both ends, and between them only where they differ. */
+  #readRun(run: readonly Sample[]): RawSpan[] {
+    if (this.#own.length === 0) return [];
+    const [from, to] = [run[0]!.width, run.at(-1)!.width];
+    const [first, last] = [this.#read(from), this.#read(to)];
+    const alike = getKeys(first) === getKeys(last);
+    if (run.length > 2 && !alike && !this.#isOver) {
+      const half = Math.floor(run.length / 2);
+      return [run.slice(0, half), run.slice(half)].flatMap((part) => this.#readRun(part));
+    }
+    const others = new Map(last.map((one) => [getKey(one), one]));
+    if (!alike)
+      return [...first.map((one) => toSpan(one, from)), ...last.map((one) => toSpan(one, to))];
+    return first.map((one) => {
+      const other = others.get(getKey(one))!;
+      const worst = other.overhang > one.overhang ? toSpan(other, to) : toSpan(one, from);
+      return { ...worst, from, to };
+    });
+  }
+
+  #read(width: number): Fit[] {
+    const known = this.#fits.get(width);
+    if (known) return known;
+    this.#copy.setWidth(width);
+    const read = this.#copy.asPage(() => readFit(this.#wish, width));
+    this.#fits.set(width, read);
+    return read;
+  }
+}
+
+/** Windows one after the other in which the same reaches beyond the same. */
+function listRuns(samples: readonly Sample[]): Sample[][] {
+  const runs: Sample[][] = [];
+  for (const sample of samples) {
+    const run = runs.at(-1);
+    if (run?.at(-1)!.sign === sample.sign) run!.push(sample);
+    else runs.push([sample]);
+  }
+  return runs.filter(([first]) => first!.sign !== '');
+}
+
+/** Whether styles inside of a slot deal out room by the window, or in columns. */
+function isRestless(page: Document, slot: Element | null): boolean {
+  const sheets = slot?.querySelectorAll('style') ?? [];
+  const styled = slot?.querySelectorAll('[style]') ?? [];
+  const css = [
+    ...Array.from(sheets, (one) => one.textContent ?? ''),
+    ...Array.from(styled, (one) => one.getAttribute('style') ?? ''),
+  ];
+  return css.some((text) => RESTLESS.test(text)) || page.querySelector('link[href]') !== null;
+}
+
+/** Whether the slot is as wide, and the same reaches beyond the same. */
+function isAlike(a: Sample, b: Sample): boolean {
+  return a.sign === b.sign && Math.abs(a.room - b.room) < 0.5;
+}
+
+function getKeys(fits: readonly Fit[]): string {
+  return fits.map(getKey).sort().join(' ');
+}

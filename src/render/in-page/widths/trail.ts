@@ -1,0 +1,97 @@
+import type { Interval, Room, WideSpan, WidthSpan } from '../../../core/evidence.js';
+import type { Fit } from './fit.js';
+
+/** A span of an element that is known by its number. */
+export type RawSpan = Omit<WidthSpan, 'element'> & { element: number | null };
+
+/** How the page is at one window's width. */
+export interface Sample {
+  width: number;
+  /** The slot's content width, px; 0 where there is none. */
+  room: number;
+  /** What reaches beyond what; '' where nothing does. Windows of the same are taken to be alike. */
+  sign: string;
+  scrollWidth: number;
+}
+
+export function toSpan({ for: what, element, overhang }: Fit, width: number): RawSpan {
+  return { for: what, element, from: width, to: width, most: overhang, at: width, near: false };
+}
+
+/** Fits of one key are of the same thing. */
+export function getKey({ for: what, element }: Pick<Fit, 'for' | 'element'>): string {
+  return `${what} ${element ?? ''}`;
+}
+
+/** The windows that were tried, from the narrowest to the widest, and what they come to together. */
+export class Trail {
+  readonly #samples: readonly Sample[];
+  readonly #intervals: readonly Interval[];
+  readonly #places: ReadonlyMap<number, number>;
+
+  constructor(samples: readonly Sample[], intervals: readonly Interval[]) {
+    this.#samples = samples;
+    this.#intervals = intervals;
+    this.#places = new Map(samples.map(({ width }, i) => [width, i]));
+  }
+
+  /** Joins what follows on each other, and says where an edge is not exact. */
+  join(spans: readonly RawSpan[]): RawSpan[] {
+    const joined: RawSpan[] = [];
+    const last = new Map<string, RawSpan>();
+    for (const span of [...spans].sort((a, b) => a.from - b.from)) {
+      const before = last.get(getKey(span));
+      if (before && this.#places.get(span.from) === this.#places.get(before.to)! + 1) {
+        before.to = span.to;
+        if (span.most > before.most) Object.assign(before, { most: span.most, at: span.at });
+        continue;
+      }
+      const fresh = { ...span };
+      last.set(getKey(span), fresh);
+      joined.push(fresh);
+    }
+    return joined.map((span) => ({ ...span, near: !this.#isExact(span) }));
+  }
+
+  /** Whether the windows on both sides were tried, or are not searched. */
+  #isExact({ from, to }: RawSpan): boolean {
+    const isKnown = (width: number) => this.#places.has(width) || !this.#isSearched(width);
+    return isKnown(from - 1) && isKnown(to + 1);
+  }
+
+  #isSearched(width: number): boolean {
+    return this.#intervals.some(({ from, to }) => width >= from && width <= to);
+  }
+
+  /** The slots there were, by their widths: one that is there in several windows fits where it fits in all. */
+  listRooms(spans: readonly RawSpan[]): Room[] {
+    const byWidth = new Map<number, boolean>();
+    for (const { width, room } of this.#samples) {
+      if (room === 0) continue;
+      const fits = !spans.some(({ from, to }) => width >= from && width <= to);
+      byWidth.set(room, fits && (byWidth.get(room) ?? true));
+    }
+    const rooms: Room[] = [];
+    for (const [width, fits] of [...byWidth].sort(([a], [b]) => a - b)) {
+      const before = rooms.at(-1);
+      if (before?.fits === fits) before.to = width;
+      else rooms.push({ from: width, to: width, fits });
+    }
+    return rooms;
+  }
+
+  /** Where the page is wider than the window. */
+  listWide(): WideSpan[] {
+    const wide: WideSpan[] = [];
+    let before: Sample | null = null;
+    for (const sample of this.#samples) {
+      const { width, scrollWidth, sign } = sample;
+      const known = wide.at(-1);
+      if (sign === '') before = null;
+      else if (known && before?.sign === sign) known.to = width;
+      else wide.push({ from: width, to: width, scrollWidth });
+      if (sign !== '') before = sample;
+    }
+    return wide;
+  }
+}

@@ -1,0 +1,43 @@
+import type { Baseline, Evidence } from '../core/evidence.js';
+import type { Traits } from '../core/markup/traits.js';
+import type { Render } from '../core/render.js';
+import type { Limits } from './limit.js';
+import { makeLost } from './lost.js';
+import type { Trial } from './stage.js';
+
+const HANGING_AGAIN = 2000;
+const VAIN_LOAD = 5000;
+const VAIN_SETTLE = 2000;
+/** A job of which nothing is known yet. */
+export const UNHURRIED = { profile: false, hanging: false, vain: false };
+
+/** One load that is to be made. */
+export interface Job {
+  render: Render;
+  /** The texts of the render's snippets, and what each can do; of the page alone, what that can. */
+  texts: readonly string[];
+  traits: readonly Traits[];
+  trials: readonly Trial[];
+  baseline: Baseline | null;
+  profile: boolean;
+  /** It has hung before: no need to wait as long again. */
+  hanging: boolean;
+  /** It was waited for in vain before. */
+  vain: boolean;
+  /** Only what is too wide is asked for. */
+  light: boolean;
+}
+
+/** Evidence of each snippet of a load that could not be made. */
+export function loseAll({ render, texts }: Job, why: string): Evidence[] {
+  return texts.map((_, of) => makeLost(render, of, why));
+}
+
+/** How long is waited, in view of what was waited for before. */
+export function shorten(limits: Limits, { hanging, vain }: Job): Limits {
+  return {
+    load: vain ? Math.min(limits.load, VAIN_LOAD) : limits.load,
+    settle: vain ? Math.min(limits.settle, VAIN_SETTLE) : limits.settle,
+    hang: hanging ? Math.min(limits.hang, HANGING_AGAIN) : limits.hang,
+  };
+}
