@@ -13,6 +13,7 @@ export type { HostPart, HostPartFact } from '../facts/host/fact.js';
 export {
   CHANGING_KINDS,
   FACT_KINDS,
+  FITTING_KINDS,
   getEmptyFacts,
   SEEN_KINDS,
   type FactKind,

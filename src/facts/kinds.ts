@@ -46,6 +46,9 @@ export const CHANGING_KINDS: readonly FactKind[] = SEEN_KINDS.filter(
   (kind) => !(KINDS[kind] as Kind).still,
 );
 
+/** Those that tell whether anything is too wide. */
+export const FITTING_KINDS: readonly FactKind[] = ['page', 'slot', 'elements', 'frames'];
+
 /** One thing of every kind: what `make` gives for it. */
 export function forKinds<T>(make: (kind: FactKind) => T): Record<FactKind, T> {
   return Object.fromEntries(FACT_KINDS.map((kind) => [kind, make(kind)])) as Record<FactKind, T>;

@@ -157,36 +157,40 @@ export class Renderer {
 
   /**
    * Loads a snippet's page in other windows, as in a render of it: nothing is tried out and no shot is taken.
-   * @returns one evidence a window, in their order
+   * @param choose the widths to load next, in view of what was loaded so far; none when it is enough
    */
   async loadWindows(
-    snippet: Snippet,
+    { text }: Snippet,
     markup: Markup,
     like: Render,
-    widths: readonly number[],
+    choose: (loads: readonly Evidence[]) => readonly number[],
   ): Promise<Evidence[]> {
     const traits = [getTraits(markup)];
-    const found: Evidence[] = [];
-    const baseline = widths.length > 0 ? await this.#baselines.find(like) : null;
-    if (!baseline) return found;
+    const loads: Evidence[] = [];
+    let next = choose(loads);
+    const baseline = next.length > 0 ? await this.#baselines.find(like) : null;
+    if (!baseline) return loads;
     const place = await this.#places.enter();
+    const common = { texts: [text], traits, trials: [], ...UNHURRIED, light: true };
     let how: 'used' | 'broken' = 'used';
     try {
-      for (const width of widths) {
-        this.#options.signal?.throwIfAborted();
-        const viewport = { ...like.viewport, name: String(width), width };
-        const render = { ...like, viewport, search: [] };
-        const known = { ...baseline, scrollWidth: getWide(baseline.wide, width) };
-        const job = { render, texts: [snippet.text], traits, trials: [], baseline: known };
-        const done = await this.#attempt(place, { ...job, ...UNHURRIED, light: true });
-        if (!done || done.evidence[0]?.scripts.hung) how = 'broken';
-        if (how === 'broken') break;
-        found.push(...done!.evidence);
+      for (; next.length > 0 && how === 'used'; next = choose(loads)) {
+        for (const width of next) {
+          this.#options.signal?.throwIfAborted();
+          const viewport = { ...like.viewport, name: String(width), width };
+          const known = { ...baseline, scrollWidth: getWide(baseline.wide, width) };
+          const render = { ...like, viewport, search: [] };
+          const done = await this.#attempt(place, { ...common, render, baseline: known });
+          loads.push(...(done?.evidence ?? []));
+          if (done && !done.evidence[0]?.scripts.hung) continue;
+          how = 'broken';
+          break;
+        }
       }
     } finally {
       await place.leave(how);
     }
-    return found;
+    return loads;
   }
 
   /** Without code and films nothing stays behind in a place that the next load would not clear. */

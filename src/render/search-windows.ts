@@ -1,4 +1,10 @@
-import type { Baseline, Facts, WidthSpan } from '../core/evidence.js';
+import {
+  FITTING_KINDS,
+  type Baseline,
+  type Facts,
+  type Gap,
+  type WidthSpan,
+} from '../core/evidence.js';
 import type { Traits } from '../core/markup/traits.js';
 import type { Render } from '../core/render.js';
 import type { BrowserPage } from './page/browser-page.js';
@@ -13,22 +19,25 @@ export interface Searched {
   hostChanges: boolean;
   /** Something was too wide here, or in a window before. */
   bursts: boolean;
+  gaps: readonly Gap[];
 }
 
 const ELEMENT_CAP = 2000;
 const BY_SCRIPT = 'what a script does at other widths only a load shows';
 const BY_WIDTH = 'it chooses what it loads by the width of the window';
 const NOT_ALIKE = 'a copy of the page did not come out as the page is';
+const NOT_SEEN = 'not all of the page was seen';
 const NO_ANSWER = 'the page did not answer in time';
 
 /** Tries the windows that a render names. Never throws: what could not be tried says why. */
 export async function searchWindows(
   page: Pick<BrowserPage, 'read'>,
-  { render, facts, baseline, own, hostChanges, bursts }: Searched,
+  { render, facts, baseline, own, hostChanges, bursts, gaps }: Searched,
 ): Promise<Facts['widths'] | null> {
   const { search: intervals, viewport } = render;
   if (intervals.length === 0 || !/^(as-is|empty)$/.test(render.variant)) return null;
   const refuse = (why: string) => ({ ...facts.widths, unsearched: why });
+  if (gaps.some(({ kind }) => FITTING_KINDS.includes(kind))) return refuse(NOT_SEEN);
   const tells = getTell(own, hostChanges);
   if (tells !== null && !bursts) return refuse(tells);
   const { width, height } = viewport;

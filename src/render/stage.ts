@@ -163,7 +163,7 @@ async function tell(
   const bursts = whole?.bursts ?? false;
   const searching =
     searches && read && !hung
-      ? searchWindows(page, { render, facts, baseline, own, hostChanges, bursts })
+      ? searchWindows(page, { render, facts, baseline, own, hostChanges, bursts, gaps })
       : null;
   const widths = (searching && (await within(searching, limits.hang))) ?? facts.widths;
   const trial = tries && read && !hung && render.variant === 'as-is' ? trials[of] : undefined;

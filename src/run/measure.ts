@@ -74,12 +74,9 @@ async function findEdges(
   for (const one of all) {
     const wide = baselines.get(getRenderKey(getEmpty(one.render)))?.wide ?? [];
     const around = { all, wide };
-    const loads: Evidence[] = [];
-    for (let next = planEdges(one, around); next.length > 0;) {
-      const more = await renderer.loadWindows(snippet, markup, one.render, next);
-      loads.push(...more);
-      next = more.length > 0 ? planEdges(one, around, loads) : [];
-    }
+    const loads = await renderer.loadWindows(snippet, markup, one.render, (so) =>
+      planEdges(one, around, so),
+    );
     found.push(settleEdges(one, around, loads));
   }
   return found;

@@ -21,7 +21,7 @@ test('two audits with two houses in one process do not disturb each other', asyn
       'x',
     ),
   );
-  const runs = houses.map((house) => audit({ snippets: [wide], house, ranges: false }));
+  const runs = houses.map((house) => audit({ snippets: [wide], house }));
   const documents = await Promise.all(runs.map((run) => run.document));
   const found = documents.map(({ verdict, snippets, house }) => [
     verdict,

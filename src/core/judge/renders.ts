@@ -1,5 +1,5 @@
 import type { Check } from '../check.js';
-import { isMeasured, type Evidence, type FactKind } from '../evidence.js';
+import { FITTING_KINDS, isMeasured, type Evidence } from '../evidence.js';
 import type { Markup } from '../markup/markup.js';
 import { getPlace, getPlaceKey } from '../render.js';
 import type { Finding, SnippetReport } from '../run.js';
@@ -7,8 +7,6 @@ import { counts, getWorst } from '../verdict.js';
 import type { Mark } from './marks.js';
 import { joinRanges } from '../search/ranges.js';
 import { reportSights } from './sights.js';
-
-const FITTING = new Set<FactKind>(['page', 'slot', 'elements', 'frames']);
 
 /** How a render fits: the width of its slot, px, and whether nothing sticks out; null where that is not known. */
 export interface Fit {
@@ -114,5 +112,5 @@ export function reportSearched(evidence: readonly Evidence[]): SnippetReport['se
 
 /** Whether all that could be too wide was seen. */
 function isSeen({ gaps }: Evidence): boolean {
-  return !gaps.some(({ kind }) => FITTING.has(kind));
+  return !gaps.some(({ kind }) => FITTING_KINDS.includes(kind));
 }

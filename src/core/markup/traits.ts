@@ -42,7 +42,7 @@ const TELLS_WIDTH =
 /** Pictures of which there are several sizes. */
 function choosesPicture(element: MarkupElement): boolean {
   const hasSets = ['srcset', 'sizes'].some((one) => getValue(element, one) !== null);
-  return hasSets || element.name === 'picture' || element.name === 'meta';
+  return hasSets || element.name === 'picture';
 }
 
 /** Elements that load, or do not, by the width there is. */

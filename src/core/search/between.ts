@@ -1,11 +1,11 @@
-import type { Evidence, WidthSpan } from '../evidence.js';
+import type { Evidence, Interval, WidthSpan } from '../evidence.js';
 import { isOneKind, type Render } from '../render.js';
 import { isOneElement } from './spans.js';
 
 /** So many windows are rendered besides for each slot. */
 const MOST = 4;
 
-/** The windows in which something is too wide that fits in all that were rendered: where it is widest. */
+/** The windows between those rendered in which something is too wide that fits in all of them: where it is widest. */
 export function planBetween(evidence: readonly Evidence[]): Render[] {
   const slots = new Map<string, Evidence[]>();
   for (const one of evidence) {
@@ -29,8 +29,15 @@ interface Found {
 
 /** @param renders of one slot */
 function chooseWindows(renders: readonly Evidence[]): Found[] {
+  const rendered = renders.map(({ render }) => render.viewport.width);
+  const bounds = { from: Math.min(...rendered), to: Math.max(...rendered) };
   const found = renders
-    .flatMap(({ render, widths }) => widths.spans.map((span): Found => ({ render, span })))
+    .flatMap(({ render, widths }) =>
+      widths.spans.flatMap((span): Found[] => {
+        const inside = clip(span, bounds);
+        return inside ? [{ render, span: inside }] : [];
+      }),
+    )
     .sort((a, b) => rank(a.span) - rank(b.span) || b.span.most - a.span.most);
   const seen: Pick<Render, 'viewport'>[] = renders.map(({ render }) => render);
   const chosen: Found[] = [];
@@ -47,6 +54,13 @@ function chooseWindows(renders: readonly Evidence[]): Found[] {
     seen.push({ viewport: { ...one.render.viewport, width: one.span.at } });
   }
   return chosen;
+}
+
+/** As much of a span as lies between the narrowest window rendered and the widest. */
+function clip(span: WidthSpan, bounds: Interval): WidthSpan | null {
+  const from = Math.max(span.from, bounds.from);
+  const to = Math.min(span.to, bounds.to);
+  return from > to ? null : { ...span, from, to, at: Math.min(Math.max(span.at, from), to) };
 }
 
 function rank({ for: what }: WidthSpan): number {

@@ -1,4 +1,5 @@
 import {
+  FITTING_KINDS,
   isMeasured,
   type Evidence,
   type Interval,
@@ -46,16 +47,26 @@ export function planEdges(
   const rendered = listKnown(one, around, []);
   const seen = new Set(rendered.flatMap(({ over }) => [...over.keys()]));
   const spans = one.widths.spans.filter((span) => seen.has(getKey(span)));
-  const edges = spans.flatMap(({ from, to }) => [from - 1, from, to, to + 1]);
-  const wanted = [...edges, ...[...seen].flatMap((key) => halve(known, key))];
+  const edges = spans.flatMap(({ from, to }) => [from, to]);
+  // The window beyond an edge only where the edge itself was right.
+  const beyond = spans.flatMap((span) => [
+    ...(isOver(known, span.from, getKey(span)) ? [span.from - 1] : []),
+    ...(isOver(known, span.to, getKey(span)) ? [span.to + 1] : []),
+  ]);
+  const wanted = [...edges, ...beyond, ...[...seen].flatMap((key) => halve(known, key))];
   const isSearched = (width: number) =>
     one.widths.searched.some(({ from, to }) => width >= from && width <= to);
   const isKnown = (width: number) => known.some((other) => other.width === width);
   const fresh = wanted.filter((width) => isSearched(width) && !isKnown(width));
   // What is guessed is looked at first: it is mostly right.
-  const guesses = fresh.filter((width) => edges.includes(width));
-  const next = guesses.length > 0 ? guesses : fresh;
+  const [next = []] = [edges, beyond, fresh]
+    .map((some) => fresh.filter((width) => some.includes(width)))
+    .filter((some) => some.length > 0);
   return [...new Set(next)].slice(0, MOST - loads.length);
+}
+
+function isOver(known: readonly Known[], width: number, key: string): boolean {
+  return known.some((one) => one.width === width && one.over.has(key));
 }
 
 /** Half way between two windows that follow on each other and differ in a thing. */
@@ -105,14 +116,14 @@ function listSpans(
   { from, to }: Interval,
 ): WidthSpan[] {
   const known = all.filter(({ width }) => width >= from && width <= to);
-  const isOver = (at: number) => known[at]?.over.has(key) ?? false;
+  const holds = (at: number) => known[at]?.over.has(key) ?? false;
   const isEdge = (width: number) =>
     width < from || width > to || known.some((one) => one.width === width);
   const spans: WidthSpan[] = [];
   for (let at = 0; at < known.length; at++) {
-    if (!isOver(at)) continue;
+    if (!holds(at)) continue;
     const start = at;
-    while (isOver(at + 1)) at++;
+    while (holds(at + 1)) at++;
     const run = known.slice(start, at + 1);
     const [first, last] = [run[0]!.width, run.at(-1)!.width];
     const worst = run.reduce((a, b) => (getOver(b, key) > getOver(a, key) ? b : a));
@@ -129,9 +140,7 @@ function getOver({ over }: Known, key: string): number {
 
 /** What a window shows; nothing where not all was seen. */
 function look(one: Evidence, wide: readonly WideSpan[]): Known[] {
-  const seen = (['page', 'slot', 'elements', 'frames'] as const).every((kind) =>
-    isMeasured(one, kind),
-  );
+  const seen = FITTING_KINDS.every((kind) => isMeasured(one, kind));
   if (!seen || one.render.variant !== 'as-is') return [];
   const { width } = one.render.viewport;
   const baseline = { scrollWidth: getWide(wide, width) };

@@ -7,6 +7,7 @@ import {
   formatFits,
   formatHead,
   getReason,
+  formatSearched,
   listMissed,
   orderByWorst,
 } from '../summary.js';
@@ -188,6 +189,7 @@ function formatSnippet(
     ${formatTitle(snippet)} ${formatSheet(snippet, shots)}
     ${listBlocks(snippet).map((block) => formatBlock(block, anchor, snippet))}
     ${formatWhole(snippet)}
+    ${formatSearched(snippet) && html`<p class="faint">${cleanLine(formatSearched(snippet))}</p>`}
     ${listMissed(missed, snippet.findings).map((line) => html`<p class="faint">${cleanLine(line)}</p>`)}
   </section>`;
 }

@@ -141,12 +141,26 @@ function quieten(copy: Element, original: Element): void {
     if (attribute.name.startsWith('on')) copy.removeAttribute(attribute.name);
   if (FRAMES.has(name)) for (const one of ['src', 'srcdoc', 'data']) copy.removeAttribute(one);
   if (MEDIA.has(name)) silence(copy, original);
-  if (name === 'source' && copy.closest('video, audio')) copy.removeAttribute('src');
-  if (name === 'img') copy.removeAttribute('loading');
+  if (name === 'source') for (const one of ['src', 'srcset']) copy.removeAttribute(one);
+  if (name === 'img') stillPicture(copy, original as HTMLImageElement);
   if (name === 'script') copy.setAttribute('type', 'text/plain');
   if (name === 'meta') copy.removeAttribute('http-equiv');
   if (name === 'link' && copy.getAttribute('rel')?.trim().toLowerCase() !== 'stylesheet')
     copy.removeAttribute('href');
+}
+
+/** A picture as large as another, with nothing in it. */
+function makeBlank(width: number, height: number): string {
+  const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}"/>`;
+  return `data:image/svg+xml,${encodeURIComponent(svg)}`;
+}
+
+/** What is in a picture does not matter, but its size does; one that is not there stays so. */
+function stillPicture(copy: Element, original: HTMLImageElement): void {
+  for (const one of ['loading', 'srcset', 'sizes']) copy.removeAttribute(one);
+  const { naturalWidth, naturalHeight } = original;
+  if (!/^(https?:)?\/\//i.test(original.currentSrc || original.src)) return;
+  copy.setAttribute('src', naturalWidth > 0 ? makeBlank(naturalWidth, naturalHeight) : 'data:,');
 }
 
 /** A film that is not there is as large as its poster: that is made as large as the film. */
@@ -154,7 +168,5 @@ function silence(copy: Element, original: Element): void {
   for (const one of ['src', 'autoplay', 'preload']) copy.removeAttribute(one);
   const { videoWidth = 0, videoHeight = 0 } = original as Partial<HTMLVideoElement>;
   if (videoWidth === 0) return;
-  const size = `width="${videoWidth}" height="${videoHeight}"`;
-  const svg = `<svg xmlns="http://www.w3.org/2000/svg" ${size}/>`;
-  copy.setAttribute('poster', `data:image/svg+xml,${encodeURIComponent(svg)}`);
+  copy.setAttribute('poster', makeBlank(videoWidth, videoHeight));
 }

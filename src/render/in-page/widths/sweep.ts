@@ -5,7 +5,7 @@ import { getEdge } from '../styles.js';
 import { listEdges } from './edges.js';
 import type { PageCopy } from './copy.js';
 import { readFit, type Fit, type FitWish } from './fit.js';
-import { getKey, toSpan, Trail, type RawSpan, type Sample } from './trail.js';
+import { getKey, toSpans, Trail, type RawSpan, type Sample } from './trail.js';
 import { getWide } from '../../../core/search/spans.js';
 
 /** What is searched for, and where. */
@@ -57,10 +57,11 @@ export class Sweep {
   run(): Swept {
     const samples = this.#wish.intervals.flatMap((interval) => this.#try(interval));
     const spans = listRuns(samples).flatMap((run) => this.#readRun(run));
-    const trail = new Trail(samples, this.#wish.intervals);
+    const tried = new Set([...samples.map(({ width }) => width), ...this.#fits.keys()]);
+    const trail = new Trail(samples, tried, this.#wish.intervals);
     const joined = trail.join(spans);
     return {
-      tried: samples.length,
+      tried: tried.size,
       spans: joined,
       rooms: trail.listRooms(joined),
       wide: this.#own.length === 0 ? trail.listWide() : [],
@@ -138,24 +139,16 @@ export class Sweep {
     return { room, sign: room > 0 || sign ? sign : '' };
   }
 
-  /** What is to blame in a run: read at both ends, and between them only where they differ. */
-  #readRun(run: readonly Sample[]): RawSpan[] {
+  /** What is to blame from one window to another: read in both, and between them only where they differ. */
+  #readRun({ from, to }: Interval): RawSpan[] {
     if (this.#own.length === 0) return [];
-    const [from, to] = [run[0]!.width, run.at(-1)!.width];
     const [first, last] = [this.#read(from), this.#read(to)];
-    const alike = getKeys(first) === getKeys(last);
-    if (run.length > 2 && !alike && !this.#isOver) {
-      const half = Math.floor(run.length / 2);
-      return [run.slice(0, half), run.slice(half)].flatMap((part) => this.#readRun(part));
-    }
-    const others = new Map(last.map((one) => [getKey(one), one]));
-    if (!alike)
-      return [...first.map((one) => toSpan(one, from)), ...last.map((one) => toSpan(one, to))];
-    return first.map((one) => {
-      const other = others.get(getKey(one))!;
-      const worst = other.overhang > one.overhang ? toSpan(other, to) : toSpan(one, from);
-      return { ...worst, from, to };
-    });
+    if (getKeys(first) === getKeys(last) || this.#isOver) return toSpans(first, last, from, to);
+    const half = Math.floor((from + to) / 2);
+    return [
+      { from, to: half },
+      { from: half + 1, to },
+    ].flatMap((part) => this.#readRun(part));
   }
 
   #read(width: number): Fit[] {
@@ -169,14 +162,14 @@ export class Sweep {
 }
 
 /** Windows one after the other in which the same reaches beyond the same. */
-function listRuns(samples: readonly Sample[]): Sample[][] {
-  const runs: Sample[][] = [];
-  for (const sample of samples) {
+function listRuns(samples: readonly Sample[]): Interval[] {
+  const runs: (Interval & { sign: string })[] = [];
+  for (const { width, sign } of samples) {
     const run = runs.at(-1);
-    if (run?.at(-1)!.sign === sample.sign) run!.push(sample);
-    else runs.push([sample]);
+    if (run?.sign === sign) run.to = width;
+    else runs.push({ from: width, to: width, sign });
   }
-  return runs.filter(([first]) => first!.sign !== '');
+  return runs.filter(({ sign }) => sign !== '');
 }
 
 /** Whether styles inside of a slot deal out room by the window, or in columns. */

@@ -14,7 +14,20 @@ export interface Sample {
   scrollWidth: number;
 }
 
-export function toSpan({ for: what, element, overhang }: Fit, width: number): RawSpan {
+/** What is too wide from one window to another, as it was read in both; of what is in both the worse. */
+export function toSpans(first: readonly Fit[], last: readonly Fit[], from: number, to: number) {
+  const others = new Map(last.map((one) => [getKey(one), one]));
+  const inBoth = first.flatMap((one): RawSpan[] => {
+    const other = others.get(getKey(one));
+    if (!other) return [toSpan(one, from)];
+    others.delete(getKey(one));
+    const worst = other.overhang > one.overhang ? toSpan(other, to) : toSpan(one, from);
+    return [{ ...worst, from, to }];
+  });
+  return [...inBoth, ...[...others.values()].map((one) => toSpan(one, to))];
+}
+
+function toSpan({ for: what, element, overhang }: Fit, width: number): RawSpan {
   return { for: what, element, from: width, to: width, most: overhang, at: width, near: false };
 }
 
@@ -26,11 +39,17 @@ export function getKey({ for: what, element }: Pick<Fit, 'for' | 'element'>): st
 /** The windows that were tried, from the narrowest to the widest, and what they come to together. */
 export class Trail {
   readonly #samples: readonly Sample[];
+  readonly #tried: ReadonlySet<number>;
   readonly #intervals: readonly Interval[];
   readonly #places: ReadonlyMap<number, number>;
 
-  constructor(samples: readonly Sample[], intervals: readonly Interval[]) {
+  constructor(
+    samples: readonly Sample[],
+    tried: ReadonlySet<number>,
+    intervals: readonly Interval[],
+  ) {
     this.#samples = samples;
+    this.#tried = tried;
     this.#intervals = intervals;
     this.#places = new Map(samples.map(({ width }, i) => [width, i]));
   }
@@ -41,7 +60,7 @@ export class Trail {
     const last = new Map<string, RawSpan>();
     for (const span of [...spans].sort((a, b) => a.from - b.from)) {
       const before = last.get(getKey(span));
-      if (before && this.#places.get(span.from) === this.#places.get(before.to)! + 1) {
+      if (before && this.#follows(before, span)) {
         before.to = span.to;
         if (span.most > before.most) Object.assign(before, { most: span.most, at: span.at });
         continue;
@@ -53,9 +72,14 @@ export class Trail {
     return joined.map((span) => ({ ...span, near: !this.#isExact(span) }));
   }
 
+  /** Whether no window was tried between the two. */
+  #follows({ to }: Interval, { from }: Interval): boolean {
+    return from === to + 1 || this.#places.get(from) === (this.#places.get(to) ?? NaN) + 1;
+  }
+
   /** Whether the windows on both sides were tried, or are not searched. */
   #isExact({ from, to }: RawSpan): boolean {
-    const isKnown = (width: number) => this.#places.has(width) || !this.#isSearched(width);
+    const isKnown = (width: number) => this.#tried.has(width) || !this.#isSearched(width);
     return isKnown(from - 1) && isKnown(to + 1);
   }
 
