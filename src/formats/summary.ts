@@ -57,8 +57,9 @@ export function formatFits({
   const unfit = list(false);
   const fit = list(true).filter((width) => !unfit.includes(width));
   if (fit.length === 0) return 'fits none tested';
+  if (fitsFrom !== null && searched.tried > 0)
+    return `fits ${unfit.length === 0 ? 'all tested, ' : ''}from ${Math.round(fitsFrom)} px`;
   if (unfit.length === 0) return `fits all tested, from ${fit[0]} px`;
-  if (fitsFrom !== null && searched.tried > 0) return `fits from ${Math.round(fitsFrom)} px`;
   // Where it fits from a width on, the two on either side of the edge say it all.
   if (unfit.at(-1)! < fit[0]!) return `fits ${fit[0]}, not ${unfit.at(-1)}`;
   return `fits ${joinWords(fit.map(String))}, not ${joinWords(unfit.map(String))}`;

@@ -55,7 +55,7 @@ describe('ranges', () => {
   test('go to the last window in which it is too wide', async () => {
     const { ranges, fitsFrom, searched } = await audit(box('400px'));
     expect(ranges).toEqual(['page-scrolls-sideways 280-414']);
-    expect(fitsFrom).toBe(399);
+    expect(fitsFrom).toBe(400);
     expect(searched).toMatchObject({ windows: [SEARCH], why: null });
   });
 

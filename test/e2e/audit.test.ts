@@ -58,7 +58,7 @@ describe('a run', () => {
     expect(out).toMatch(
       /^House mivket\.yaml: slot “column” on the neutral page, at 390 and 1280 px\./,
     );
-    expect(out).toMatch(/code {2}HOLD, 1 blocker, 1 concern, 1 advice · fits from 643 px/);
+    expect(out).toMatch(/code {2}HOLD, 1 blocker, 1 concern, 1 advice · fits from 644 px/);
     expect(out).toMatch(/390 {2}1280\n {2}column {5}■ {5}◧/);
     expect(out).toMatch(/2 │ <iframe title="Map" width="640".*\n +│ {21}\^{11}\n/);
     expect(out).toMatch(/corrected .*max-width: 640px/);

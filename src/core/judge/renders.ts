@@ -2,6 +2,7 @@ import type { Check } from '../check.js';
 import { FITTING_KINDS, isMeasured, type Evidence } from '../evidence.js';
 import type { Markup } from '../markup/markup.js';
 import { getPlace, getPlaceKey } from '../render.js';
+import { TOLERANCE } from '../measure/culprits.js';
 import type { Finding, SnippetReport } from '../run.js';
 import { counts, getWorst } from '../verdict.js';
 import type { Mark } from './marks.js';
@@ -93,10 +94,11 @@ export function getFitsFrom(evidence: readonly Evidence[], fits: readonly Fit[])
     ...rendered.map(({ width, fits }) => ({ from: width, to: width, fits: fits === true })),
     ...evidence.flatMap(({ widths }) => widths.rooms),
   ];
-  const most = Math.max(...rooms.filter(({ fits }) => !fits).map(({ to }) => to), -1);
-  // In between every width was tried.
+  const most = Math.max(...rooms.filter(({ fits }) => !fits).map(({ to }) => to), -Infinity);
   const fit = rooms.filter((one) => one.fits && one.to > most);
-  return fit.length === 0 ? null : Math.min(...fit.map(({ from }) => Math.max(from, most + 1)));
+  // One that is just wide enough fits only because a px is let be.
+  const whole = (from: number) => (from > most + TOLERANCE ? from : most + 1 + TOLERANCE);
+  return fit.length === 0 ? null : Math.min(...fit.map(({ from }) => whole(from)));
 }
 
 /** What was tried between the windows that were rendered. */

@@ -47,7 +47,7 @@ export class Sweep {
     this.#wish = wish;
     const slots = copy.page.querySelectorAll(`[${SLOT_ATTRIBUTE}="${CSS.escape(wish.slot)}"]`);
     this.#slot = slots[0] ?? null;
-    this.#far = isRestless(copy.page, this.#slot) ? 1 : FAR;
+    this.#far = isRestless(this.#slot) ? 1 : FAR;
     this.#own = wish.ids.flatMap((id) => {
       const node = copy.get(id);
       return node ? [{ id, node }] : [];
@@ -172,15 +172,15 @@ function listRuns(samples: readonly Sample[]): Interval[] {
   return runs.filter(({ sign }) => sign !== '');
 }
 
-/** Whether styles inside of a slot deal out room by the window, or in columns. */
-function isRestless(page: Document, slot: Element | null): boolean {
+/** Whether styles inside of a slot deal out room by the window, or in columns; of linked ones that is not known. */
+function isRestless(slot: Element | null): boolean {
   const sheets = slot?.querySelectorAll('style') ?? [];
   const styled = slot?.querySelectorAll('[style]') ?? [];
   const css = [
     ...Array.from(sheets, (one) => one.textContent ?? ''),
     ...Array.from(styled, (one) => one.getAttribute('style') ?? ''),
   ];
-  return css.some((text) => RESTLESS.test(text)) || page.querySelector('link[href]') !== null;
+  return css.some((text) => RESTLESS.test(text)) || Boolean(slot?.querySelector('link'));
 }
 
 /** Whether the slot is as wide, and the same reaches beyond the same. */
