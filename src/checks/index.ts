@@ -48,11 +48,13 @@ import pictureWithoutAlt from './pictures/picture-without-alt.js';
 import placeholderLeftIn from './paste/placeholder-left-in.js';
 import scriptBlocksPage from './scripts/script-blocks-page.js';
 import scriptWeightOverLimit from './scripts/script-weight-over-limit.js';
+import shrunkNotReflowed from './page/shrunk-not-reflowed.js';
 import slotOverflow from './page/slot-overflow.js';
 import styleDeclarationIgnored from './paste/style-declaration-ignored.js';
 import styleImportTooLate from './paste/style-import-too-late.js';
 import styleReachesOutside from './paste/style-reaches-outside.js';
 import tagLeftOpen from './paste/tag-left-open.js';
+import textTooSmall from './page/text-too-small.js';
 import tooSmallOnPhone from './page/too-small-on-phone.js';
 
 /** All checks, by name. A new one is one file and one line here. */
@@ -106,10 +108,12 @@ export const CHECKS: readonly Check[] = [
   placeholderLeftIn,
   scriptBlocksPage,
   scriptWeightOverLimit,
+  shrunkNotReflowed,
   slotOverflow,
   styleDeclarationIgnored,
   styleImportTooLate,
   styleReachesOutside,
   tagLeftOpen,
+  textTooSmall,
   tooSmallOnPhone,
 ];

@@ -25,6 +25,7 @@ export type { PictureFact } from '../facts/pictures/fact.js';
 export type { Hang, ScriptFact } from '../facts/scripts/fact.js';
 export type { RefusedStyle } from '../facts/styles/fact.js';
 export type { SlotFact } from '../facts/slot/fact.js';
+export type { TextFact } from '../facts/texts/fact.js';
 export type { Refusal, RefusalKind, RequestFact } from '../facts/traffic/fact.js';
 export type { Interval, Room, WideSpan, WidthSpan, WidthsFact } from '../facts/widths/fact.js';
 

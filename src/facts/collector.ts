@@ -16,6 +16,7 @@ import { collectPictures } from './pictures/collect.js';
 import { collectScripts } from './scripts/collect.js';
 import { collectSlot } from './slot/collect.js';
 import { collectStyles } from './styles/collect.js';
+import { collectTexts } from './texts/collect.js';
 import { collectTraffic } from './traffic/collect.js';
 import { collectWidths } from './widths/collect.js';
 
@@ -53,6 +54,7 @@ const COLLECTORS: { [K in FactKind]: Collector<K> } = {
   frames: collectFrames,
   media: collectMedia,
   pictures: collectPictures,
+  texts: collectTexts,
   traffic: collectTraffic,
   scripts: collectScripts,
   host: collectHost,

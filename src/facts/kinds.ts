@@ -10,6 +10,7 @@ import { pictures } from './pictures/fact.js';
 import { scripts } from './scripts/fact.js';
 import { slot } from './slot/fact.js';
 import { styles } from './styles/fact.js';
+import { texts } from './texts/fact.js';
 import { traffic } from './traffic/fact.js';
 import { widths } from './widths/fact.js';
 
@@ -21,6 +22,7 @@ export const KINDS = {
   frames,
   media,
   pictures,
+  texts,
   traffic,
   scripts,
   host,

@@ -24,7 +24,7 @@ export interface Sight {
 }
 
 const READ: readonly FactKind[] = SEEN_KINDS.filter((kind) => KINDS[kind].inPage);
-const OBJECTS: FactKind[] = ['elements', 'frames', 'media', 'pictures'];
+const OBJECTS: FactKind[] = ['elements', 'frames', 'media', 'pictures', 'texts'];
 const LAYOUT: FactKind[] = ['page', 'slot', 'elements', 'host'];
 const FRAME: FactKind[] = ['frames', 'traffic', 'scripts'];
 

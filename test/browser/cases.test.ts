@@ -397,6 +397,51 @@ const CASES: Record<string, HardCase[]> = {
     ['<script>setInterval(() => document.title, 0)</script>', null],
     ['<button onclick="location.reload()">Again</button>', null],
   ],
+  'text-too-small': [
+    [
+      '<style>.fine { font: 9px/1.4 Arimo }</style><p class="fine">Sow <b>thinly</b></p>',
+      'font: 9px/1.4 Arimo',
+    ],
+    ['<p style="zoom: 0.6">Sow thinly</p>', 'zoom: 0.6'],
+    ['<div style="scale: 0.5 0.9"><p>Sow thinly</p></div>', 'scale: 0.5 0.9'],
+    ['<font size="1">Sow thinly</font>', '<font size="1">'],
+    [
+      '<svg width="300" height="60" viewBox="0 0 900 180"><text y="30" font-size="14">Beans</text></svg>',
+      '<svg width="300" height="60" viewBox="0 0 900 180">',
+    ],
+    [
+      '<script>document.currentScript.insertAdjacentHTML("afterend", "<p style=font-size:8px>Sow</p>")</script>',
+      '<script>',
+    ],
+    ['<p style="transform: rotate(90deg)">Sow thinly</p>', null],
+    ['<p>Sow <b style="transform: scale(0.2)">thinly</b></p>', null],
+    [
+      '<svg width="300" height="60" viewBox="0 0 150 30"><text y="20" font-size="8">Beans</text></svg>',
+      null,
+    ],
+    ['<div style="font-size: 0"><span style="font-size: 14px">Beans</span> · </div>', null],
+    [
+      '<span style="position: absolute; width: 1px; height: 1px; overflow: hidden; font-size: 9px">Opens a new window</span>',
+      null,
+    ],
+    ['<p style="font-size: 8px; display: none">Sow</p><p style="font-size: 8px">· — ·</p>', null],
+  ],
+  'shrunk-not-reflowed': [
+    [
+      '<style>@media (max-width: 400px) { .a { font-size: 10px } }</style><p class="a">Sow thinly</p>',
+      'font-size: 10px',
+    ],
+    [
+      '<style>@media (max-width: 400px) { .a { transform: scale(0.6) } }</style><p class="a">Sow thinly</p>',
+      'transform: scale(0.6)',
+    ],
+    [
+      '<svg viewBox="0 0 600 60" style="width: 100%"><svg viewBox="0 0 20 10" width="40"><text y="8" font-size="9">Beans</text></svg></svg>',
+      '<svg viewBox="0 0 20 10" width="40">',
+    ],
+    ['<p style="font-size: clamp(12px, 2vw, 18px)">Sow thinly</p>', null],
+    ['<p style="font-size: 9px">Sow thinly</p>', null],
+  ],
 };
 
 let live: Live;

@@ -50,7 +50,7 @@ const OFFLINE = { kind: 'offline', words: 'the run is offline' } as const;
 const kindsOf = (gaps: ReturnType<typeof look>) =>
   [...new Set(gaps.map(({ kind }) => kind))].sort();
 const LAYOUT: FactKind[] = ['elements', 'host', 'page', 'slot'];
-const ALL = [...LAYOUT, 'frames', 'media', 'pictures', 'scripts', 'traffic'].sort();
+const ALL = [...LAYOUT, 'frames', 'media', 'pictures', 'scripts', 'texts', 'traffic'].sort();
 
 describe('what is withheld could have shown', () => {
   test.each<[string, Partial<RequestFact>, string[]]>([
@@ -125,9 +125,15 @@ describe('what was not read', () => {
 
   test('beyond the cap frames, media and pictures are missing too', () => {
     const gaps = look({ raw: { total: 5200, elements: [{}] as RawPage['elements'] } });
-    expect(kindsOf(gaps)).toEqual(['elements', 'frames', 'host', 'media', 'pictures']);
+    expect(kindsOf(gaps)).toEqual(['elements', 'frames', 'host', 'media', 'pictures', 'texts']);
     expect(gaps.find(({ kind }) => kind === 'elements')).toMatchObject({ seen: 5200, kept: 0 });
-    expect(kindsOf(look({ unplaced: true }))).toEqual(['elements', 'frames', 'media', 'pictures']);
+    expect(kindsOf(look({ unplaced: true }))).toEqual([
+      'elements',
+      'frames',
+      'media',
+      'pictures',
+      'texts',
+    ]);
   });
 
   test.each<[string, Partial<Sight> & { raw?: Partial<RawPage> }, string[], string]>([

@@ -42,3 +42,8 @@ export function formatBytes(bytes: number): string {
 export function formatPixels(pixels: number): string {
   return `${Math.round(pixels)} px`;
 }
+
+/** The size of letters for a reader: to a tenth of a px. */
+export function formatSize(pixels: number): string {
+  return `${Math.round(pixels * 10) / 10} px`;
+}

@@ -3,6 +3,7 @@ import type { Inserted } from '../../core/markup/match.js';
 import { readFrame, type RawFrame } from '../../facts/frames/read.js';
 import { readMedium, type RawMedium } from '../../facts/media/read.js';
 import { readPicture, type RawPicture } from '../../facts/pictures/read.js';
+import { readText, type RawText } from '../../facts/texts/read.js';
 import type { Notebook } from './observe.js';
 
 /** How facts of certain elements are read. `node` has an element's own properties even where the page hides them. */
@@ -10,6 +11,7 @@ export interface ObjectReader<T> {
   /** Called once before the elements are gone through. */
   begin?(): void;
   fits(real: Element, node: Element): boolean;
+  /** null for what need not be told. */
   read(real: Element, node: Element, book: Notebook): T;
 }
 
@@ -18,6 +20,7 @@ export interface RawObjects {
   frames: RawFrame[];
   media: RawMedium[];
   pictures: RawPicture[];
+  texts: RawText[];
   sounds: string[];
   writers: string[];
   /** All elements put into the document, in order. */
@@ -28,16 +31,22 @@ export interface RawObjects {
   failed: Partial<Record<FactKind, string>>;
 }
 
-const READERS: Record<'frames' | 'media' | 'pictures', ObjectReader<unknown>> = {
+const READERS: Record<'frames' | 'media' | 'pictures' | 'texts', ObjectReader<unknown>> = {
   frames: readFrame,
   media: readMedium,
   pictures: readPicture,
+  texts: readText,
 };
 
 /** Reads what facts are told of beside the elements themselves, in shadow roots too. */
 export function readObjects(): RawObjects {
   const book = globalThis.mivketNotebook;
-  const found: Record<keyof typeof READERS, unknown[]> = { frames: [], media: [], pictures: [] };
+  const found: Record<keyof typeof READERS, unknown[]> = {
+    frames: [],
+    media: [],
+    pictures: [],
+    texts: [],
+  };
   const failed: RawObjects['failed'] = {};
   const kinds = Object.keys(READERS) as (keyof typeof READERS)[];
   for (const kind of kinds) READERS[kind].begin?.();
@@ -46,7 +55,8 @@ export function readObjects(): RawObjects {
     const node = book.own(real);
     for (const kind of kinds) {
       try {
-        if (READERS[kind].fits(real, node)) found[kind].push(READERS[kind].read(real, node, book));
+        const fact = READERS[kind].fits(real, node) ? READERS[kind].read(real, node, book) : null;
+        if (fact !== null) found[kind].push(fact);
       } catch (error) {
         failed[kind] = String(error);
       }

@@ -1,0 +1,77 @@
+import type { RenderOf } from '../check.js';
+import type { TextFact } from '../evidence.js';
+import type { Markup, MarkupElement } from '../markup/markup.js';
+import { getAttribute, getTagSpan } from '../markup/markup.js';
+import { findDeclaration } from '../markup/styles.js';
+import { getElementKey } from '../search/spans.js';
+import type { Span } from '../snippet.js';
+import { blameElement, getBlamed, type Blame } from './blame.js';
+
+/** A text in one render that is smaller than the house wants it. */
+export interface SmallText {
+  render: RenderOf<'texts'>;
+  text: TextFact;
+  /** The size it has where it is largest, px. */
+  largest: number;
+}
+
+/** Marks that are small by their nature. */
+const MARKS = new Set(['sup', 'sub', 'rt', 'rp']);
+/** What is smaller is not there to be read. */
+const LEAST = 3;
+const TOLERANCE = 0.05;
+
+/** The texts that are under a size, smallest first; `elsewhere`: those that reach it in another window, or those that never do. */
+export function listSmallTexts(
+  renders: readonly RenderOf<'texts'>[],
+  limit: number,
+  elsewhere: boolean,
+): SmallText[] {
+  const largest = new Map<string, number>();
+  const all = renders.flatMap((render) =>
+    render.texts.filter(isRead).map((text) => ({ render, text, key: getElementKey(text) })),
+  );
+  for (const { key, text } of all) largest.set(key, Math.max(largest.get(key) ?? 0, text.size));
+  return all
+    .map(({ render, text, key }) => ({ render, text, largest: largest.get(key)! }))
+    .filter((one) => one.text.size < limit - TOLERANCE)
+    .filter((one) => one.largest >= limit - TOLERANCE === elsewhere)
+    .sort((a, b) => a.text.size - b.text.size);
+}
+
+/** Somebody is to read it: it is on the page, and no mark. */
+function isRead({ shown, box, tag, size }: TextFact): boolean {
+  const there = shown && box.width > 1 && box.height > 1 && box.x + box.width > 0;
+  return there && size >= LEAST && !MARKS.has(tag);
+}
+
+/** What makes a text small: what scales it, else its font size where that is declared, else its tag. */
+export function blameText(markup: Markup, text: TextFact): Blame {
+  const blame = blameElement(markup, text);
+  const element = getBlamed(markup, blame);
+  const where =
+    element && (text.scale < 1 ? findScaling(markup, element) : findSize(markup, element));
+  return where ? { ...blame, where } : blame;
+}
+
+function findSize(markup: Markup, element: MarkupElement): Span | null {
+  for (let at: MarkupElement | null = element; at; at = at.parent) {
+    const found =
+      findDeclaration(markup, at, ['font-size', 'font']) ?? getAttribute(at, 'font-size');
+    if (found) return toSpan(found);
+  }
+  return null;
+}
+
+function findScaling(markup: Markup, element: MarkupElement): Span | null {
+  for (let at: MarkupElement | null = element; at; at = at.parent) {
+    const found = findDeclaration(markup, at, ['zoom', 'scale', 'transform']);
+    if (found) return toSpan(found);
+    if (at.name === 'svg') return toSpan(getTagSpan(at));
+  }
+  return null;
+}
+
+function toSpan({ offset, endOffset }: Span): Span {
+  return { offset, endOffset };
+}
