@@ -7,6 +7,7 @@ import {
 } from '../core/evidence.js';
 import type { Traits } from '../core/markup/traits.js';
 import type { Render } from '../core/render.js';
+import { within } from './limit.js';
 import type { BrowserPage } from './page/browser-page.js';
 
 /** A snippet in a page that was read. */
@@ -29,14 +30,15 @@ const NOT_ALIKE = 'a copy of the page did not come out as the page is';
 const NOT_SEEN = 'not all of the page was seen';
 const NO_ANSWER = 'the page did not answer in time';
 
-/** Tries the windows that a render names. Never throws: what could not be tried says why. */
+/** Tries the windows that a render names, `ms` at most. Never throws: what could not be tried says why. */
 export async function searchWindows(
   page: Pick<BrowserPage, 'read'>,
   { render, facts, baseline, own, hostChanges, bursts, gaps }: Searched,
-): Promise<Facts['widths'] | null> {
+  ms: number,
+): Promise<Facts['widths']> {
   const { search: intervals, viewport } = render;
-  if (intervals.length === 0 || !/^(as-is|empty)$/.test(render.variant)) return null;
-  const refuse = (why: string) => ({ ...facts.widths, unsearched: why });
+  const refuse = (why: string | null) => ({ ...facts.widths, unsearched: why });
+  if (intervals.length === 0 || !/^(as-is|empty)$/.test(render.variant)) return refuse(null);
   if (gaps.some(({ kind }) => FITTING_KINDS.includes(kind))) return refuse(NOT_SEEN);
   const tells = getTell(own, hostChanges);
   if (tells !== null && !bursts) return refuse(tells);
@@ -44,7 +46,13 @@ export async function searchWindows(
   const ids = facts.elements.map(({ id }) => id);
   const wish = { slot: facts.slot.name, ids, wide: baseline?.wide ?? [], cap: ELEMENT_CAP };
   try {
-    const swept = await page.read('searchWidths', { ...wish, intervals, width, height });
+    const asking = page.read('searchWidths', { ...wish, intervals, width, height });
+    const answer = await within(
+      asking.then((swept) => ({ swept })),
+      ms,
+    );
+    if (!answer) return refuse(NO_ANSWER);
+    const { swept } = answer;
     if (!swept) return refuse(NOT_ALIKE);
     const spans = swept.spans.map((span) => ({ ...span, element: name(facts, span.element) }));
     return { ...swept, spans, searched: intervals, unsearched: tells, guessed: tells !== null };

@@ -161,11 +161,9 @@ async function tell(
   const whole = trials[of];
   if (whole && read) whole.bursts ||= listTooWide({ ...facts, baseline }).length > 0;
   const bursts = whole?.bursts ?? false;
-  const searching =
-    searches && read && !hung
-      ? searchWindows(page, { render, facts, baseline, own, hostChanges, bursts, gaps })
-      : null;
-  const widths = (searching && (await within(searching, limits.hang))) ?? facts.widths;
+  const search = { render, facts, baseline, own, hostChanges, bursts, gaps };
+  const widths =
+    searches && read && !hung ? await searchWindows(page, search, limits.hang) : facts.widths;
   const trial = tries && read && !hung && render.variant === 'as-is' ? trials[of] : undefined;
   const trying = trial && tryOut(page, { ...trial, facts, baseline }).catch(() => null);
   const causes = (trying && (await within(trying, limits.hang))) ?? facts.causes;
