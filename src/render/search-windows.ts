@@ -7,6 +7,7 @@ import {
 } from '../core/evidence.js';
 import type { Traits } from '../core/markup/traits.js';
 import type { Render } from '../core/render.js';
+import { ELEMENT_CAP } from './collect/read.js';
 import { within } from './limit.js';
 import type { BrowserPage } from './page/browser-page.js';
 
@@ -23,7 +24,6 @@ export interface Searched {
   gaps: readonly Gap[];
 }
 
-const ELEMENT_CAP = 2000;
 const BY_SCRIPT = 'what a script does at other widths only a load shows';
 const BY_WIDTH = 'it chooses what it loads by the width of the window';
 const NOT_ALIKE = 'a copy of the page did not come out as the page is';

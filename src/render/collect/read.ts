@@ -24,7 +24,8 @@ export interface Reading {
 /** What of a snippet decides how its page is read. */
 export type ReadingTraits = Pick<Traits, 'changes' | 'live' | 'scrolls' | 'media'>;
 
-const ELEMENT_CAP = 5000;
+/** So many elements of a page are read; what there are more of is a gap. */
+export const ELEMENT_CAP = 5000;
 /** How long a page with code of its own must have been still to count as at rest, ms. */
 const QUIET = 120;
 const MAX_ROUNDS = 6;
