@@ -65,7 +65,16 @@ export function formatFits({
   return `fits ${joinWords(fit.map(String))}, not ${joinWords(unfit.map(String))}`;
 }
 
-/** What was tried between the widths that were rendered: `583 windows from 280 to 1920 px`; '' for nothing. */
+/** What a report says below a snippet's findings: what was searched, and what could not be judged. */
+export function listNotes(
+  snippet: SnippetReport,
+  { notJudged }: Pick<RunDocument, 'notJudged'>,
+): string[] {
+  const missed = notJudged.filter((one) => one.snippet === snippet.name);
+  return [formatSearched(snippet), ...listMissed(missed, snippet.findings)].filter(Boolean);
+}
+
+/** What was tried between the widths that were rendered, and why not all of it; '' where there is nothing to say. */
 export function formatSearched({ searched }: Pick<SnippetReport, 'searched'>): string {
   const { windows, tried, why } = searched;
   const where = joinWords(windows.map(({ from, to }) => `from ${from} to ${to} px`));

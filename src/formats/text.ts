@@ -8,9 +8,8 @@ import {
   formatEngines,
   formatFits,
   formatHead,
-  formatSearched,
   getReason,
-  listMissed,
+  listNotes,
   orderByWorst,
 } from './summary.js';
 import { formatBlock } from './text-block.js';
@@ -101,20 +100,12 @@ function formatWhole({ mended, causes }: SnippetReport, { paint }: TextOptions):
   ].join('\n');
 }
 
-/** What was searched, and what could not be judged. */
 function formatNotes(
   snippet: SnippetReport,
-  { notJudged }: RunDocument,
+  document: RunDocument,
   { width, paint }: TextOptions,
 ): string {
-  const { name, findings } = snippet;
-  const missed = listMissed(
-    notJudged.filter((one) => one.snippet === name),
-    findings,
-  );
-  const lines = [formatSearched(snippet), ...missed]
-    .filter(Boolean)
-    .map((line) => wrap(cleanLine(line), width, '  '));
+  const lines = listNotes(snippet, document).map((line) => wrap(cleanLine(line), width, '  '));
   return lines.length > 0 ? paint.faint(lines.join('\n')) : '';
 }
 

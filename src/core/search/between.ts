@@ -1,6 +1,6 @@
 import type { Evidence, Interval, WidthSpan } from '../evidence.js';
-import { isOneKind, type Render } from '../render.js';
-import { isOneElement } from './spans.js';
+import { getPlace, isOneKind, type Render } from '../render.js';
+import { covers, isOneElement } from './spans.js';
 
 /** So many windows are rendered besides for each slot. */
 const MOST = 4;
@@ -9,7 +9,7 @@ const MOST = 4;
 export function planBetween(evidence: readonly Evidence[]): Render[] {
   const slots = new Map<string, Evidence[]>();
   for (const one of evidence) {
-    const slot = one.render.snippets[one.of]?.slot ?? '';
+    const { slot } = getPlace(one);
     slots.set(slot, [...(slots.get(slot) ?? []), one]);
   }
   const names = evidence.map(({ render }) => render.viewport.name);
@@ -43,10 +43,9 @@ function chooseWindows(renders: readonly Evidence[]): Found[] {
   const chosen: Found[] = [];
   for (const one of found) {
     const same = found.filter(({ span }) => isNoNews(span, one.span));
-    const isSeen = same.some(({ render, span: { from, to } }) =>
+    const isSeen = same.some(({ render, span }) =>
       seen.some(
-        ({ viewport }) =>
-          isOneKind(viewport, render.viewport) && viewport.width >= from && viewport.width <= to,
+        ({ viewport }) => isOneKind(viewport, render.viewport) && covers(span, viewport.width),
       ),
     );
     if (isSeen || chosen.length === MOST) continue;

@@ -7,8 +7,8 @@ import {
   type WidthSpan,
 } from '../evidence.js';
 import { listTooWide } from '../measure/too-wide.js';
-import { isOneKind } from '../render.js';
-import { getElementKey, getWide } from './spans.js';
+import { getPlace, isOneKind } from '../render.js';
+import { covers, getElementKey, getWide } from './spans.js';
 
 /** So many loads a slot are made for edges. */
 const MOST = 12;
@@ -55,7 +55,7 @@ export function planEdges(
   ]);
   const wanted = [...edges, ...beyond, ...[...seen].flatMap((key) => halve(known, key))];
   const isSearched = (width: number) =>
-    one.widths.searched.some(({ from, to }) => width >= from && width <= to);
+    one.widths.searched.some((interval) => covers(interval, width));
   const isKnown = (width: number) => known.some((other) => other.width === width);
   const fresh = wanted.filter((width) => isSearched(width) && !isKnown(width));
   // What is guessed is looked at first: it is mostly right.
@@ -113,12 +113,12 @@ function listSpans(
   all: readonly Known[],
   key: string,
   thing: Thing,
-  { from, to }: Interval,
+  interval: Interval,
 ): WidthSpan[] {
-  const known = all.filter(({ width }) => width >= from && width <= to);
+  const known = all.filter(({ width }) => covers(interval, width));
   const holds = (at: number) => known[at]?.over.has(key) ?? false;
   const isEdge = (width: number) =>
-    width < from || width > to || known.some((one) => one.width === width);
+    !covers(interval, width) || known.some((one) => one.width === width);
   const spans: WidthSpan[] = [];
   for (let at = 0; at < known.length; at++) {
     if (!holds(at)) continue;
@@ -155,8 +155,8 @@ function look(one: Evidence, wide: readonly WideSpan[]): Known[] {
 }
 
 function isSibling(one: Evidence, other: Evidence): boolean {
-  const slotOf = ({ render, of }: Evidence) => render.snippets[of]?.slot;
-  return slotOf(one) === slotOf(other) && isOneKind(one.render.viewport, other.render.viewport);
+  const isOneSlot = getPlace(one).slot === getPlace(other).slot;
+  return isOneSlot && isOneKind(one.render.viewport, other.render.viewport);
 }
 
 function getKey({ for: what, element }: Thing): string {

@@ -13,7 +13,12 @@ export function getElementKey(element: WidthSpan['element']): string {
   return element === null ? '' : JSON.stringify([element.from, element.selector]);
 }
 
+/** Whether a window is among those from one to another. */
+export function covers({ from, to }: { from: number; to: number }, width: number): boolean {
+  return width >= from && width <= to;
+}
+
 /** How wide the page is in a window without a snippet, where that is more than the window; else 0, px. */
 export function getWide(wide: readonly WideSpan[], width: number): number {
-  return wide.find(({ from, to }) => width >= from && width <= to)?.scrollWidth ?? 0;
+  return wide.find((span) => covers(span, width))?.scrollWidth ?? 0;
 }

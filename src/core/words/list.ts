@@ -1,4 +1,5 @@
 import type { Culprit, Fact, Range, Seen } from '../check.js';
+import { covers } from '../search/spans.js';
 
 /** `a`, `a and b`, `a, b and c`. */
 export function joinWords(words: readonly string[], last: 'and' | 'or' = 'and'): string {
@@ -19,7 +20,7 @@ export function formatWindows({
   seen: readonly Seen[];
   ranges?: readonly Range[];
 }): string {
-  const isSearched = (width: number) => ranges.some(({ from, to }) => width >= from && width <= to);
+  const isSearched = (width: number) => ranges.some((range) => covers(range, width));
   const widths = [...new Set(seen.map(({ width }) => width))].filter((one) => !isSearched(one));
   const single = widths.map((width) => ({ from: width, to: width, near: false }));
   const all = [...ranges, ...single].sort((a, b) => a.from - b.from);

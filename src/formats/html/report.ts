@@ -7,8 +7,7 @@ import {
   formatFits,
   formatHead,
   getReason,
-  formatSearched,
-  listMissed,
+  listNotes,
   orderByWorst,
 } from '../summary.js';
 import { formatBlock } from './block.js';
@@ -184,13 +183,11 @@ function formatSnippet(
   shots: Shots,
 ): Html {
   const anchor = `s${index + 1}`;
-  const missed = document.notJudged.filter((one) => one.snippet === snippet.name);
   return html`<section class="snippet" id="${anchor}" aria-label="${cleanLine(snippet.name)}">
     ${formatTitle(snippet)} ${formatSheet(snippet, shots)}
     ${listBlocks(snippet).map((block) => formatBlock(block, anchor, snippet))}
     ${formatWhole(snippet)}
-    ${formatSearched(snippet) && html`<p class="faint">${cleanLine(formatSearched(snippet))}</p>`}
-    ${listMissed(missed, snippet.findings).map((line) => html`<p class="faint">${cleanLine(line)}</p>`)}
+    ${listNotes(snippet, document).map((line) => html`<p class="faint">${cleanLine(line)}</p>`)}
   </section>`;
 }
 

@@ -1,4 +1,5 @@
 import type { Interval, Room, WideSpan, WidthSpan } from '../../../core/evidence.js';
+import { covers } from '../../../core/search/spans.js';
 import type { Fit } from './fit.js';
 
 /** A span of an element that is known by its number. */
@@ -84,7 +85,7 @@ export class Trail {
   }
 
   #isSearched(width: number): boolean {
-    return this.#intervals.some(({ from, to }) => width >= from && width <= to);
+    return this.#intervals.some((interval) => covers(interval, width));
   }
 
   /** The slots there were, by their widths: one that is there in several windows fits where it fits in all. */
@@ -92,7 +93,7 @@ export class Trail {
     const byWidth = new Map<number, boolean>();
     for (const { width, room } of this.#samples) {
       if (room === 0) continue;
-      const fits = !spans.some(({ from, to }) => width >= from && width <= to);
+      const fits = !spans.some((span) => covers(span, width));
       byWidth.set(room, fits && (byWidth.get(room) ?? true));
     }
     const rooms: Room[] = [];
