@@ -9,10 +9,11 @@ const recorded = JSON.parse(
 ) as Record<string, Recorded>;
 
 describe('every example, on recorded evidence', () => {
-  test.each(listExamples())('$key', ({ key, code, check, kind }) => {
+  test.each(listExamples())('$key', ({ key, code, under, check, kind }) => {
     const known = recorded[key];
     // A changed example must be rendered anew: `npm run record`.
     expect(known?.code).toBe(code);
+    expect(known?.under).toEqual(under);
     const findings = judgeRecorded(known!);
     expect(findings.map(({ id }) => id)).toEqual(kind === 'faulty' ? [check.id] : []);
     for (const finding of findings) {

@@ -1,3 +1,4 @@
+import { randomBytes } from 'node:crypto';
 import { Hono } from 'hono';
 import { sendFile } from './files.js';
 
@@ -12,3 +13,12 @@ rootcellar.get('/:file{[a-z-]+\\.(png|woff2)}', (context) =>
     'cache-control': 'max-age=3600',
   }),
 );
+
+const WEIGHT = 1_700_000;
+
+/** The same files, with so many bytes behind them that nobody looks at. */
+rootcellar.get('/weighty/:file{[a-z-]+\\.png}', async (context) => {
+  const file = sendFile(context.req.param('file'), undefined);
+  const body = Buffer.concat([Buffer.from(await file.arrayBuffer()), randomBytes(WEIGHT)]);
+  return new Response(body, { headers: { 'content-type': 'image/png' } });
+});

@@ -9,9 +9,14 @@ import autoplayDidNotStart from './media/autoplay-did-not-start.js';
 import autoplayValueIgnored from './media/autoplay-value-ignored.js';
 import autoplayWithSound from './media/autoplay-with-sound.js';
 import autoplayWithoutInline from './media/autoplay-without-inline.js';
+import blockedByHostPolicy from './scripts/blocked-by-host-policy.js';
 import codeMangled from './paste/code-mangled.js';
 import codeShowsAsText from './paste/code-shows-as-text.js';
+import contentCutOff from './page/content-cut-off.js';
+import contentJumps from './page/content-jumps.js';
 import contentSwallowed from './paste/content-swallowed.js';
+import coveredByLayer from './page/covered-by-layer.js';
+import coversHostControls from './page/covers-host-controls.js';
 import curlyQuotes from './paste/curly-quotes.js';
 import elementMisspelt from './paste/element-misspelt.js';
 import extraPageHeading from './paste/extra-page-heading.js';
@@ -22,10 +27,14 @@ import frameBorderLeftOn from './frames/frame-border-left-on.js';
 import frameCutsContent from './frames/frame-cuts-content.js';
 import frameFixedSize from './frames/frame-fixed-size.js';
 import frameHeightCollapsed from './frames/frame-height-collapsed.js';
+import frameLoadsEarly from './frames/frame-loads-early.js';
+import frameLoadsLate from './frames/frame-loads-late.js';
 import frameMostlyEmpty from './frames/frame-mostly-empty.js';
 import frameNotSecure from './frames/frame-not-secure.js';
+import framePermissionMissing from './frames/frame-permission-missing.js';
 import frameProportionLost from './frames/frame-proportion-lost.js';
 import frameRefused from './frames/frame-refused.js';
+import frameResizeUnheard from './frames/frame-resize-unheard.js';
 import frameSandboxOpen from './frames/frame-sandbox-open.js';
 import frameScrollsSideways from './frames/frame-scrolls-sideways.js';
 import frameUnnamed from './frames/frame-unnamed.js';
@@ -39,6 +48,7 @@ import linkedPictureUnnamed from './pictures/linked-picture-unnamed.js';
 import nestedDocument from './paste/nested-document.js';
 import nothingRendered from './page/nothing-rendered.js';
 import obsoleteMarkup from './paste/obsolete-markup.js';
+import offCentre from './page/off-centre.js';
 import pageHangs from './page/page-hangs.js';
 import pageScrollsSideways from './page/page-scrolls-sideways.js';
 import pageSettingsChanged from './paste/page-settings-changed.js';
@@ -54,8 +64,10 @@ import styleDeclarationIgnored from './paste/style-declaration-ignored.js';
 import styleImportTooLate from './paste/style-import-too-late.js';
 import styleReachesOutside from './paste/style-reaches-outside.js';
 import tagLeftOpen from './paste/tag-left-open.js';
+import textContrastLow from './page/text-contrast-low.js';
 import textTooSmall from './page/text-too-small.js';
 import tooSmallOnPhone from './page/too-small-on-phone.js';
+import weightOverLimit from './page/weight-over-limit.js';
 
 /** All checks, by name. A new one is one file and one line here. */
 export const CHECKS: readonly Check[] = [
@@ -69,9 +81,14 @@ export const CHECKS: readonly Check[] = [
   autoplayValueIgnored,
   autoplayWithSound,
   autoplayWithoutInline,
+  blockedByHostPolicy,
   codeMangled,
   codeShowsAsText,
+  contentCutOff,
+  contentJumps,
   contentSwallowed,
+  coveredByLayer,
+  coversHostControls,
   curlyQuotes,
   elementMisspelt,
   extraPageHeading,
@@ -82,10 +99,14 @@ export const CHECKS: readonly Check[] = [
   frameCutsContent,
   frameFixedSize,
   frameHeightCollapsed,
+  frameLoadsEarly,
+  frameLoadsLate,
   frameMostlyEmpty,
   frameNotSecure,
+  framePermissionMissing,
   frameProportionLost,
   frameRefused,
+  frameResizeUnheard,
   frameSandboxOpen,
   frameScrollsSideways,
   frameUnnamed,
@@ -99,6 +120,7 @@ export const CHECKS: readonly Check[] = [
   nestedDocument,
   nothingRendered,
   obsoleteMarkup,
+  offCentre,
   pageHangs,
   pageScrollsSideways,
   pageSettingsChanged,
@@ -114,6 +136,8 @@ export const CHECKS: readonly Check[] = [
   styleImportTooLate,
   styleReachesOutside,
   tagLeftOpen,
+  textContrastLow,
   textTooSmall,
   tooSmallOnPhone,
+  weightOverLimit,
 ];

@@ -1,6 +1,8 @@
+import type { z } from 'zod';
 import { ENGINES, type Engine } from './engines.js';
 import type { Baseline, Evidence, FactKind, Facts } from './evidence.js';
 import type { House, Level } from './house/house.js';
+import type { houseSchema } from './house/schema.js';
 import type { Markup } from './markup/markup.js';
 import type { Intent } from './mend/intent.js';
 import { getEmpty, getPlace, getRenderKey } from './render.js';
@@ -82,6 +84,8 @@ export interface Words {
 export interface Example {
   name: string;
   code: string;
+  /** The house under which it is so, as its file has it, but `page`: the text of its page. Left out: any. */
+  under?: z.input<typeof houseSchema>;
 }
 
 /** What a check reads. A bare list of kinds is of the page as it is. */

@@ -7,6 +7,7 @@ import { renderSchema } from './render.js';
 
 export type { Box, ElementStyle, Source } from '../facts/common.js';
 export type { CauseFact, Target, TriedCure } from '../facts/causes/fact.js';
+export type { CutFact } from '../facts/cuts/fact.js';
 export type { ElementFact } from '../facts/elements/fact.js';
 export type { FrameFact } from '../facts/frames/fact.js';
 export type { HostPart, HostPartFact } from '../facts/host/fact.js';
@@ -19,11 +20,14 @@ export {
   type FactKind,
   type Facts,
 } from '../facts/kinds.js';
+export type { CoveredFact } from '../facts/layers/fact.js';
 export type { MediaFact } from '../facts/media/fact.js';
 export type { PageFact, PageWidth } from '../facts/page/fact.js';
 export type { PictureFact } from '../facts/pictures/fact.js';
+export type { PolicyFact } from '../facts/policy/fact.js';
 export type { Hang, ScriptFact } from '../facts/scripts/fact.js';
 export type { RefusedStyle } from '../facts/styles/fact.js';
+export type { ShiftsFact } from '../facts/shifts/fact.js';
 export type { SlotFact } from '../facts/slot/fact.js';
 export type { TextFact } from '../facts/texts/fact.js';
 export type { Refusal, RefusalKind, RequestFact } from '../facts/traffic/fact.js';
@@ -78,6 +82,8 @@ export const baselineSchema = z.object({
     partSchema.extend({ tag: z.string(), id: z.string(), steady: z.boolean() }),
   ),
   requests: z.array(z.string()),
+  /** The sum of its layout shift scores, the higher of the two. */
+  jumps: z.number().default(0),
   /** At other windows: where it is wider than the window. */
   wide: widths.schema.shape.wide,
   /** Selectors of what the page's own scripts make. */

@@ -6,14 +6,18 @@ import type { BrowserPage } from '../render/page/browser-page.js';
 import type { Happenings } from '../render/page/happenings.js';
 import type { ServedPage } from '../render/page/served-page.js';
 import { collectCauses } from './causes/collect.js';
+import { collectCuts } from './cuts/collect.js';
 import { collectElements } from './elements/collect.js';
 import { collectFrames } from './frames/collect.js';
 import { collectHost } from './host/collect.js';
 import { FACT_KINDS, getEmptyFacts, type FactKind, type Facts } from './kinds.js';
+import { collectLayers } from './layers/collect.js';
 import { collectMedia } from './media/collect.js';
 import { collectPage } from './page/collect.js';
 import { collectPictures } from './pictures/collect.js';
+import { collectPolicy } from './policy/collect.js';
 import { collectScripts } from './scripts/collect.js';
+import { collectShifts } from './shifts/collect.js';
 import { collectSlot } from './slot/collect.js';
 import { collectStyles } from './styles/collect.js';
 import { collectTexts } from './texts/collect.js';
@@ -55,6 +59,10 @@ const COLLECTORS: { [K in FactKind]: Collector<K> } = {
   media: collectMedia,
   pictures: collectPictures,
   texts: collectTexts,
+  cuts: collectCuts,
+  layers: collectLayers,
+  shifts: collectShifts,
+  policy: collectPolicy,
   traffic: collectTraffic,
   scripts: collectScripts,
   host: collectHost,

@@ -1,13 +1,17 @@
 import type { z } from 'zod';
 import { causes } from './causes/fact.js';
+import { cuts } from './cuts/fact.js';
 import { elements } from './elements/fact.js';
 import { frames } from './frames/fact.js';
 import { host } from './host/fact.js';
 import type { Kind } from './kind.js';
+import { layers } from './layers/fact.js';
 import { media } from './media/fact.js';
 import { page } from './page/fact.js';
 import { pictures } from './pictures/fact.js';
+import { policy } from './policy/fact.js';
 import { scripts } from './scripts/fact.js';
+import { shifts } from './shifts/fact.js';
 import { slot } from './slot/fact.js';
 import { styles } from './styles/fact.js';
 import { texts } from './texts/fact.js';
@@ -23,6 +27,10 @@ export const KINDS = {
   media,
   pictures,
   texts,
+  cuts,
+  layers,
+  shifts,
+  policy,
   traffic,
   scripts,
   host,

@@ -1,6 +1,7 @@
 import type { Baseline, Evidence } from '../core/evidence.js';
 import { composePage, getHostPage, type HostPage, type Placed } from '../core/host/host-page.js';
 import type { House } from '../core/house/house.js';
+import { admitStyle } from '../core/measure/csp.js';
 import { readMarkup, type Markup } from '../core/markup/markup.js';
 import { getTraits, joinTraits, STILL, type Traits } from '../core/markup/traits.js';
 import type { Exchange } from '../core/recording/exchange.js';
@@ -238,7 +239,8 @@ export class Renderer {
     const traits = joinTraits(job.traits);
     const snippets = job.texts.map((text, i): Placed => ({ text, slot: render.snippets[i]!.slot }));
     const host = this.#getHost(render);
-    const sources = { host, snippets, origin: house.origin, headers: house.headers };
+    const headers = host.css === null ? house.headers : admitStyle(house.headers, host.css);
+    const sources = { host, snippets, origin: house.origin, headers };
     const same = place.shown?.html === composePage(host, snippets);
     const live = traits.live || this.#hostTraits.live;
     const resizable = same && !live && traits.resizable && this.#isResizable(place, job);

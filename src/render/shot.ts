@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import type { Box, ElementFact, Shot } from '../core/evidence.js';
-import type { Render } from '../core/render.js';
+import type { Render, Viewport } from '../core/render.js';
 import type { RawPage } from './in-page/page.js';
 import { within } from './limit.js';
 import type { BrowserPage } from './page/browser-page.js';
@@ -27,15 +27,28 @@ export async function takeShot(
 ): Promise<TakenShot | null> {
   const { viewport } = render;
   const region = getRegion(render, of, raw, own);
-  // To show more than the window takes its scroll bar away: its room must stay, or all moves.
-  const bar =
-    raw !== null && viewport.scrollBars === 'classic' && raw.width.clientWidth < viewport.width;
-  if (bar) await within(page.read('setGutter', true), LIMIT).catch(() => null);
-  const bytes = await page.shoot(region, viewport.density, LIMIT);
-  if (bar) await within(page.read('setGutter', false), LIMIT).catch(() => null);
+  const bytes = await shootSteadily(page, viewport, raw?.width.clientWidth ?? null, region);
   if (!bytes) return null;
   const hash = createHash('sha256').update(bytes).digest('hex');
   return { shot: { hash, region }, bytes };
+}
+
+/**
+ * A piece of the page. To show more than the window takes its scroll bar away: its room must stay, or all moves.
+ * @param clientWidth the window's width without the bar, px; null where it is not known
+ */
+export async function shootSteadily(
+  page: BrowserPage,
+  viewport: Viewport,
+  clientWidth: number | null,
+  region: Box,
+): Promise<Buffer | null> {
+  const classic = viewport.scrollBars === 'classic';
+  const bar = classic && clientWidth !== null && clientWidth < viewport.width;
+  if (bar) await within(page.read('setGutter', true), LIMIT).catch(() => null);
+  const bytes = await page.shoot(region, viewport.density, LIMIT);
+  if (bar) await within(page.read('setGutter', false), LIMIT).catch(() => null);
+  return bytes;
 }
 
 function getRegion(

@@ -10,6 +10,7 @@ import { readRefused } from './collect/refused.js';
 import { readAll, rest, type Reading, type ReadingTraits } from './collect/read.js';
 import { findGaps } from './gaps.js';
 import { PAGE_PATH } from './gate/page-server.js';
+import { readGrounds } from './grounds.js';
 import { inTime, within, withinTalk, type Limits } from './limit.js';
 import type { BrowserPage, Hottest } from './page/browser-page.js';
 import { ServedPage, type Sources } from './page/served-page.js';
@@ -153,6 +154,10 @@ async function tell(
     refused,
     hasSound: (file) => page.hasSound(file),
   });
+  if (read && !hung) {
+    const { clientWidth } = read.raw.width;
+    facts.texts = await readGrounds(page, facts.texts, render.viewport, clientWidth);
+  }
   gaps.push(...findGaps({ facts, reading: read, hung, requests, of, left: happened.left }));
   // Last of all: to take it makes the page paint what nobody has looked at.
   const shot = shots

@@ -32,8 +32,8 @@ describe('the browser, on the examples of all checks', () => {
 
   test.concurrent.each(listExamples())(
     '$key',
-    async ({ key, code, check, kind }) => {
-      const rendered = await live.render(code);
+    async ({ key, code, under, check, kind }) => {
+      const rendered = await live.render(code, under);
       fresh[key] = rendered;
       const findings = judgeRecorded(rendered);
       const gaps = rendered.evidence.flatMap((one) => one.gaps);
@@ -43,7 +43,7 @@ describe('the browser, on the examples of all checks', () => {
       if (!recording) expect(getEssence(findings)).toEqual(getEssence(judgeRecorded(known[key]!)));
       for (const { mend } of findings) {
         if (!mend) continue;
-        const mended = await live.render(applyEdits(code, mend));
+        const mended = await live.render(applyEdits(code, mend), under);
         fresh[`${key} mended`] = mended;
         expect(judgeRecorded(mended).map(({ id }) => id)).not.toContain(check.id);
       }

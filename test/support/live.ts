@@ -1,7 +1,7 @@
 import { CHECKS } from '../../dist/src/checks/index.js';
 import type { Check, Example } from '../../dist/src/core/check.js';
 import type { Baseline, Evidence } from '../../dist/src/core/evidence.js';
-import { completeHouse } from '../../dist/src/core/house/house.js';
+import { completeHouse, type House } from '../../dist/src/core/house/house.js';
 import { houseSchema } from '../../dist/src/core/house/schema.js';
 import { judgeSnippet } from '../../dist/src/core/judge/judge.js';
 import { readMarkup } from '../../dist/src/core/markup/markup.js';
@@ -12,20 +12,24 @@ import { measure } from '../../dist/src/run/measure.js';
 import { Renderer } from '../../dist/src/render/renderer.js';
 import { HOSTS, startStandIns, type StandIns } from '../../dist/demo/stand-ins/index.js';
 
-/** What the examples of all checks are rendered and judged under. */
-export const EXAMPLE_HOUSE = completeHouse(
-  houseSchema.parse({
-    viewports: [
-      { name: 'phone', width: 320 },
-      { name: 'desktop', width: 1280 },
-    ],
-  }),
-  null,
-);
+type Under = Example['under'];
+
+/** What an example is rendered and judged under. */
+export function getHouse(under: Under = {}): House {
+  const viewports = [
+    { name: 'phone', width: 320 },
+    { name: 'desktop', width: 1280 },
+  ];
+  return completeHouse(houseSchema.parse({ viewports, ...under }), null);
+}
+
+/** What the examples are under that say nothing of it. */
+export const EXAMPLE_HOUSE = getHouse();
 
 /** Evidence as it is kept for the contract test. */
 export interface Recorded {
   code: string;
+  under?: Under;
   evidence: Evidence[];
   baselines: [string, Baseline][];
 }
@@ -33,32 +37,42 @@ export interface Recorded {
 /** One browser and one stand-in process for a whole file of tests. */
 export interface Live {
   renderer: Renderer;
-  render(code: string): Promise<Recorded>;
+  render(code: string, under?: Under): Promise<Recorded>;
   close(): Promise<void>;
 }
 
 export async function openLive(): Promise<Live> {
   const standIns: StandIns = await startStandIns();
   const reroute = Object.fromEntries(HOSTS.map((host) => [host, standIns.origin]));
-  const renderer = await Renderer.open({
-    program: await findBrowser(),
-    house: { ...EXAMPLE_HOUSE, reroute },
-    ownPage: null,
-    root: null,
-    offline: false,
-    limits: { load: 8000, settle: 4000, hang: 4000 },
-  });
+  const program = await findBrowser();
+  const renderers = new Map<string, Promise<Renderer>>();
+  const open = (under: Under) =>
+    Renderer.open({
+      program,
+      house: { ...getHouse(under), reroute },
+      ownPage: under?.page ?? null,
+      root: null,
+      offline: false,
+      limits: { load: 8000, settle: 4000, hang: 4000 },
+    });
+  const find = (under: Under) => {
+    const key = JSON.stringify(under ?? {});
+    if (!renderers.has(key)) renderers.set(key, open(under));
+    return renderers.get(key)!;
+  };
   return {
-    renderer,
-    async render(code) {
+    renderer: await find(undefined),
+    async render(code, under) {
       const snippet = { name: 'example', path: null, text: code };
-      const renders = planRenders('example', EXAMPLE_HOUSE, EXAMPLE_HOUSE);
+      const house = getHouse(under);
+      const renders = planRenders('example', house, house);
       const ignore = { onMore: () => undefined, onRender: () => undefined };
-      const measured = await measure(renderer, snippet, renders, CHECKS, ignore);
-      return { code, evidence: measured.evidence, baselines: [...measured.baselines] };
+      const measured = await measure(await find(under), snippet, renders, CHECKS, ignore);
+      const { evidence, baselines } = measured;
+      return { code, ...(under && { under }), evidence, baselines: [...baselines] };
     },
     async close() {
-      await renderer.close();
+      for (const renderer of renderers.values()) await (await renderer).close();
       await standIns.close();
     },
   };
@@ -71,13 +85,13 @@ export function judgeRecorded(recorded: Recorded, checks: readonly Check[] = CHE
 
 /** The whole report on recorded evidence. */
 export function reportRecorded(
-  { code, evidence, baselines }: Recorded,
+  { code, under, evidence, baselines }: Recorded,
   checks: readonly Check[] = CHECKS,
 ): SnippetReport {
   return judgeSnippet({
     snippet: { name: 'example', path: null, text: code },
     markup: readMarkup(code),
-    house: EXAMPLE_HOUSE,
+    house: getHouse(under),
     evidence,
     baselines: new Map(baselines),
     checks,

@@ -66,7 +66,7 @@ export default defineCheck({
       },
       {
         name: 'a width in the style sheet',
-        code: '<style>.map { border: 0; width: 260px; height: 200px; }</style><iframe class="map" title="Map of the glasshouse" src="https://maps.fernmap.example/embed/glasshouse"></iframe>',
+        code: '<style>.map { border: 0; width: 280px; height: 200px; }</style><iframe class="map" title="Map of the glasshouse" src="https://maps.fernmap.example/embed/glasshouse"></iframe>',
       },
     ],
     sound: [

@@ -1,19 +1,25 @@
-import { defineCheck, makeSeen, type Case, type Fact, type RenderOf } from '../../core/check.js';
+import { defineCheck, makeSeen, type Fact, type RenderOf } from '../../core/check.js';
 import type { RequestFact } from '../../core/evidence.js';
-import { getSourceOffset } from '../../core/measure/blame.js';
+import {
+  describeBytes,
+  findHeaviestTag,
+  getHeaviest,
+  measureBytes,
+  sumBytes,
+  weighHosts,
+  type HostWeight,
+} from '../../core/measure/bytes.js';
 import { isThirdParty } from '../../core/measure/site.js';
 import { formatBytes } from '../../core/measure/units.js';
-import { getElementAt, getTagSpan, type Markup } from '../../core/markup/markup.js';
-import { countWords, joinWords } from '../../core/words/list.js';
+import { getTagSpan, type Markup } from '../../core/markup/markup.js';
+import { joinWords } from '../../core/words/list.js';
 
 interface Data {
   limit: number;
   wire: number;
   unpacked: number;
-  hosts: { host: string; wire: number; unpacked: number }[];
+  hosts: HostWeight[];
 }
-
-type Needs = 'traffic';
 
 export default defineCheck({
   id: 'script-weight-over-limit',
@@ -25,32 +31,22 @@ export default defineCheck({
   standard: null,
   needs: ['traffic'],
   markup: false,
-  judge(c): Fact<Data>[] {
-    const weighed = c.renders.map((render) => ({
-      render,
-      scripts: listScripts(render, c.house.origin),
-    }));
-    const over = weighed.filter(({ scripts }) => sum(scripts, 'wire') > c.house.limits.scriptBytes);
-    const heaviest = over.reduce<(typeof over)[number] | null>(
-      (most, one) => (most && sum(most.scripts, 'wire') >= sum(one.scripts, 'wire') ? most : one),
-      null,
-    );
+  judge({ markup, house, renders }): Fact<Data>[] {
+    const limit = house.limits.scriptBytes;
+    const over = renders
+      .map((render) => ({ render, requests: listScripts(render, house.origin) }))
+      .filter(({ requests }) => sumBytes(requests, 'wire') > limit);
+    const heaviest = getHeaviest(over);
     if (!heaviest) return [];
-    const data = weigh(heaviest.scripts, c);
+    const { requests } = heaviest;
+    const [wire, unpacked] = [sumBytes(requests, 'wire'), sumBytes(requests, 'unpacked')];
     return [
       {
-        where: findHeaviestTag(c.markup, heaviest.scripts),
+        where: findHeaviestTag(markup, requests) ?? findScript(markup),
         culprit: { at: 'snippet', what: 'scripts' },
         confirmed: true,
-        data,
-        seen: over.map(({ render, scripts }) =>
-          makeSeen(render, {
-            wireBytes: sum(scripts, 'wire'),
-            unpackedBytes: sum(scripts, 'unpacked'),
-            requests: scripts.length,
-            limitBytes: c.house.limits.scriptBytes,
-          }),
-        ),
+        data: { limit, wire, unpacked, hosts: weighHosts(requests) },
+        seen: over.map((one) => makeSeen(one.render, measureBytes(one.requests, limit))),
       },
     ];
   },
@@ -64,8 +60,7 @@ export default defineCheck({
       cure: 'Ask the vendor for a lighter code, load it only when it is used, or do without it.',
     };
   },
-  measures: ({ wireBytes, unpackedBytes, requests }) =>
-    `${formatBytes(Number(wireBytes))} on the wire, ${formatBytes(Number(unpackedBytes))} unpacked, in ${countWords(Number(requests), 'request')}`,
+  measures: describeBytes,
   brief: ({ wire, limit }) => `scripts of ${formatBytes(wire)}, ${formatBytes(limit)} allowed`,
   samples: [{ limit: 0, wire: 0, unpacked: 0, hosts: [] }],
   examples: {
@@ -92,40 +87,11 @@ export default defineCheck({
   },
 });
 
-function listScripts({ traffic }: RenderOf<Needs>, origin: string): RequestFact[] {
+function listScripts({ traffic }: RenderOf<'traffic'>, origin: string): RequestFact[] {
   return traffic.filter(({ type, host }) => type === 'Script' && isThirdParty(host, origin));
 }
 
-function sum(requests: readonly RequestFact[], what: 'wire' | 'unpacked'): number {
-  return requests.reduce((total, request) => total + request[what], 0);
-}
-
-function weigh(scripts: readonly RequestFact[], c: Case<Needs>): Data {
-  const hosts = [...new Set(scripts.map(({ host }) => host))].map((host) => {
-    const own = scripts.filter((script) => script.host === host);
-    return { host, wire: sum(own, 'wire'), unpacked: sum(own, 'unpacked') };
-  });
-  hosts.sort((a, b) => b.wire - a.wire);
-  return {
-    limit: c.house.limits.scriptBytes,
-    wire: sum(scripts, 'wire'),
-    unpacked: sum(scripts, 'unpacked'),
-    hosts,
-  };
-}
-
-/** The tag that, with all it pulled in, brought most bytes. */
-function findHeaviestTag(markup: Markup, scripts: readonly RequestFact[]) {
-  const bytes = new Map<number, number>();
-  for (const { from, wire } of scripts) {
-    const offset = getSourceOffset(from);
-    const element = offset === null ? null : getElementAt(markup, offset);
-    if (element) bytes.set(element.index, (bytes.get(element.index) ?? 0) + wire);
-  }
-  const heaviest = [...bytes].sort((a, b) => b[1] - a[1])[0];
-  const element =
-    markup.elements[heaviest?.[0] ?? -1] ??
-    markup.elements.find(({ name }) => name === 'script') ??
-    markup.elements[0];
+function findScript({ elements }: Markup) {
+  const element = elements.find(({ name }) => name === 'script') ?? elements[0];
   return element ? getTagSpan(element) : { offset: 0, endOffset: 0 };
 }

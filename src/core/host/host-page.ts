@@ -5,6 +5,8 @@ import { SLOT_ATTRIBUTE } from './slot-attribute.js';
 /** The page around its slots, cut at each: `pieces` are one more than there are slots. */
 export interface HostPage {
   pieces: readonly string[];
+  /** The style of the neutral page, which no header of the house's is meant for; null of the house's own page. */
+  css: string | null;
   /** The slots' names, in the order of the page. */
   slots: readonly string[];
 }
@@ -37,7 +39,7 @@ export function getHostPage(slots: readonly Slot[], own: string | null): HostPag
     pieces.push(own.slice(from, inside.start));
     from = inside.end;
   }
-  return { pieces: [...pieces, own.slice(from)], slots: found.map(({ name }) => name) };
+  return { pieces: [...pieces, own.slice(from)], css: null, slots: found.map(({ name }) => name) };
 }
 
 /** The text of each slot, in the order of the page; '' where nothing is put in. */
@@ -70,22 +72,32 @@ function findMarked(page: string): Map<string, { start: number; end: number }> {
   return found;
 }
 
+/** What stands below, as on a page of the usual length: what pushes it down makes it jump. */
+const REST = [
+  'Seed is kept in paper bags, dry and cool, and each bag says who grew it, where and when. Beans keep for four years, onions for one; the desk knows the rest, and has a list to take home.',
+  'In the glasshouse the first trays are sown in February. Visitors may look in on any day but Monday, and on Saturdays somebody is there to show how seedlings are pricked out and potted on.',
+  'There are workshops on saving seed, on building a cold frame and on mending tools. They are free for members; others pay what they can. Those who come regularly are asked to bring a cake now and then.',
+  'Whoever borrows seed grows it on, keeps the best plants for seed, and brings a handful back. It need not be much: what matters is that it comes from healthy plants, and that it is labelled.',
+  'The beds behind the house are for trying out old kinds. This year there are peas from four valleys, a white carrot that nobody can name, and a pumpkin that is said to keep until the next one is ripe.',
+];
+
 /** A plain article page, its column in the middle: heading, text, the slots, text. It is taller than any screen, as pages are. */
 function makeNeutralPage(slots: readonly Slot[]): HostPage {
   const rules = slots.flatMap((slot) => slot.ranges.map((range) => getSlotRule(slot, range)));
+  const css = `
+html { color: #1d1b18; background: #fff; font: 16px/1.5 Arimo, Arial, sans-serif; }
+body { margin: 0; min-height: 160vh; }
+.page-slot { display: none; }
+.page-head, .page-text, .page-foot { margin: 16px auto; width: min(680px, 100% - 32px); }
+${rules.join('\n')}
+`;
   const before = `<!doctype html>
 <html lang="en">
 <head>
 <meta charset="utf-8">
 <meta name="viewport" content="width=device-width, initial-scale=1">
 <title>Seed library</title>
-<style>
-html { color: #1d1b18; background: #fff; font: 16px/1.5 Arimo, Arial, sans-serif; }
-body { margin: 0; min-height: 160vh; }
-.page-slot { display: none; }
-.page-head, .page-text, .page-foot { margin: 16px auto; width: min(680px, 100% - 32px); }
-${rules.join('\n')}
-</style>
+<style>${css}</style>
 </head>
 <body>
 <header class="page-head"><a href="/">Seed library</a> <a href="/visit">Visit</a></header>
@@ -94,13 +106,14 @@ ${rules.join('\n')}
 `;
   const after = `</div>
 <p class="page-text">The members' desk is open on weekdays.</p>
+${REST.map((text) => `<p class="page-text">${text}</p>`).join('\n')}
 <footer class="page-foot"><a href="/contact">Write to the desk</a></footer>
 </body>
 </html>
 `;
   const open = slots.map(({ name }) => `<div class="page-slot" ${SLOT_ATTRIBUTE}="${name}">`);
   const pieces = open.map((tag, i) => (i === 0 ? before : '</div>\n') + tag);
-  return { pieces: [...pieces, after], slots: slots.map(({ name }) => name) };
+  return { pieces: [...pieces, after], css, slots: slots.map(({ name }) => name) };
 }
 
 /** 100vw counts the scroll bar, as a house states its widths; 100% keeps the slot off the bar. */

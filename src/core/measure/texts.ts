@@ -40,7 +40,7 @@ export function listSmallTexts(
 }
 
 /** Somebody is to read it: it is on the page, and no mark. */
-function isRead({ shown, box, tag, size }: TextFact): boolean {
+export function isRead({ shown, box, tag, size }: TextFact): boolean {
   const there = shown && box.width > 1 && box.height > 1 && box.x + box.width > 0;
   return there && size >= LEAST && !MARKS.has(tag);
 }

@@ -12,6 +12,8 @@ export const innerSchema = z.object({
   scrollHeight: z.number(),
   /** Down to where something of its content reaches; left out: not known. */
   contentHeight: z.number().optional(),
+  /** Features that it asked for and is not allowed (Permissions Policy). */
+  refused: z.array(z.string()).optional(),
 });
 
 const frame = z.object({
@@ -22,6 +24,11 @@ const frame = z.object({
   /** The width of an inset border, as browsers give it, on both sides together, px; 0 where it has another or none. */
   border: z.number(),
   inner: innerSchema.nullable().optional(),
+  /** The heights that its document posted to the page, px: how many, the first and the last, and how often one outdid all before. */
+  posted: z
+    .object({ count: z.int(), first: z.number(), last: z.number(), rises: z.int() })
+    .nullable()
+    .optional(),
 });
 export type FrameFact = z.output<typeof frame>;
 

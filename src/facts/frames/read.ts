@@ -29,9 +29,22 @@ export const readFrame: ObjectReader<RawFrame> = {
         getInset(style.borderLeftStyle, style.borderLeftWidth) +
         getInset(style.borderRightStyle, style.borderRightWidth),
       index: places.get(inner) ?? null,
+      posted: describePosts(book.posts.get(inner)),
     };
   },
 };
+
+function describePosts(heights: readonly number[] | undefined): FrameFact['posted'] {
+  const [first, last] = [heights?.[0], heights?.at(-1)];
+  if (!heights || first === undefined || last === undefined) return null;
+  let highest = 0;
+  const rises = heights.filter((height) => {
+    const rise = height > highest;
+    highest = Math.max(highest, height);
+    return rise;
+  });
+  return { count: heights.length, first, last, rises: rises.length };
+}
 
 function getInset(kind: string, width: string): number {
   return kind === 'inset' ? parseFloat(width) : 0;

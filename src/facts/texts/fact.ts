@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { objectShape } from '../common.js';
+import { boxSchema, objectShape } from '../common.js';
 import { defineKind } from '../kind.js';
 
 /** An element that has text of its own. */
@@ -12,6 +12,18 @@ const text = z.object({
   scale: z.number(),
   /** How the text begins. */
   sample: z.string(),
+  /** Its letters are bold (CSS Fonts 4: a weight of 700 and more). */
+  bold: z.boolean(),
+  /** Its colour as painted, `#rrggbb`; null where its letters are no plain colour. */
+  colour: z.string().nullable(),
+  /** The colour behind it; null where that is not one, or not known. */
+  ground: z.string().nullable(),
+  /** Where its letters stand, page px, where what is behind them is no plain colour; else null. */
+  area: boxSchema.nullable(),
+  /** What it is painted with is the snippet's own, and not all of the page around it. */
+  given: z.boolean(),
+  /** Of a control that is not in use. */
+  disabled: z.boolean(),
 });
 export type TextFact = z.output<typeof text>;
 

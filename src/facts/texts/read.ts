@@ -1,9 +1,11 @@
+import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
 import { UNSEEN } from '../../core/standards/elements.js';
-import { listTexts } from '../../render/in-page/ink.js';
+import { getRange, listTexts } from '../../render/in-page/ink.js';
 import type { Notebook } from '../../render/in-page/observe.js';
 import type { ObjectReader } from '../../render/in-page/objects.js';
-import { round } from '../../render/in-page/shared.js';
-import type { OfElement } from '../common.js';
+import { round, toPageBox } from '../../render/in-page/shared.js';
+import type { Box, OfElement } from '../common.js';
+import { beginColours, readPaint } from './contrast.js';
 import type { TextFact } from './fact.js';
 
 export type RawText = Omit<TextFact, OfElement>;
@@ -11,18 +13,24 @@ export type RawText = Omit<TextFact, OfElement>;
 /** Letters of this size and more are small to nobody, px. */
 const LARGE = 40;
 const SAMPLE = 40;
+const BOLD = 700;
+const SLOT = `[${SLOT_ATTRIBUTE}]`;
 const LETTERS = /[\p{L}\p{N}]/u;
 
 /** By how much each element scales what is in it, with all around it. */
 let scales = new Map<Element, number>();
 
 export const readText: ObjectReader<RawText | null> = {
-  begin: () => (scales = new Map()),
+  begin() {
+    scales = new Map();
+    beginColours();
+  },
   fits: (real, node) => !UNSEEN.has(node.localName) && LETTERS.test(getOwnText(real)),
   read(real, node, book) {
     const scale = getScale(real, book) * (real.currentCSSZoom ?? 1);
     const size = parseFloat(getComputedStyle(real).fontSize) * scale;
-    if (size >= LARGE) return null;
+    const paint = readPaint(real, node.closest(SLOT));
+    if (size >= LARGE && !paint.given) return null;
     const sample = getOwnText(real).replace(/\s+/g, ' ').trim().slice(0, SAMPLE);
     return {
       id: book.idOf(real),
@@ -30,6 +38,10 @@ export const readText: ObjectReader<RawText | null> = {
       size: round(size),
       scale: round(scale),
       sample,
+      bold: Number(getComputedStyle(real).fontWeight) >= BOLD,
+      ...paint,
+      area: paint.colour !== null && paint.ground === null ? getArea(real) : null,
+      disabled: node.closest(':disabled, [aria-disabled="true"]') !== null,
     };
   },
 };
@@ -38,6 +50,19 @@ function getOwnText(node: Element): string {
   return listTexts(node)
     .map((text) => text.nodeValue ?? '')
     .join(' ');
+}
+
+/** Around all its lines; null where the page's styles do not reach, so that its letters cannot be taken away. */
+function getArea(real: Element): Box | null {
+  if (real.getRootNode() !== document) return null;
+  const lines = listTexts(real).flatMap((text) => Array.from(getRange(text).getClientRects()));
+  const boxes = lines.filter(({ width, height }) => width > 0 && height > 0);
+  if (boxes.length === 0) return null;
+  const left = Math.min(...boxes.map((one) => one.left));
+  const top = Math.min(...boxes.map((one) => one.top));
+  const right = Math.max(...boxes.map((one) => one.right));
+  const bottom = Math.max(...boxes.map((one) => one.bottom));
+  return toPageBox(new DOMRect(left, top, right - left, bottom - top));
 }
 
 function getScale(real: Element, book: Notebook): number {

@@ -1,6 +1,7 @@
 import type { PageFact, PageWidth } from '../../core/evidence.js';
 import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
 import type { Traits } from '../../core/markup/traits.js';
+import type { RawCovered } from '../../facts/layers/read.js';
 import type { RawPage } from '../in-page/page.js';
 import type { Inner } from '../in-page/inner.js';
 import type { RawObjects } from '../in-page/objects.js';
@@ -15,7 +16,7 @@ export interface Reading {
   scrolled: boolean;
   after: PageWidth | null;
   readAt: PageFact['readAt'];
-  objects: RawObjects;
+  objects: RawObjects & { layers: RawCovered[] };
   /** The documents of its frames. */
   inner: Inner[];
   stillMoving: string[];
@@ -138,7 +139,9 @@ async function finish(
   await page.learnSounds(addresses, SOUND_TOLD);
   const framed = objects.frames.some(({ index }) => index !== null);
   const inner = framed ? await page.readFrames('readInner', FRAME_LIMIT) : [];
-  return { ...begun, objects, inner };
+  // Last: it scrolls to what it points at.
+  const layers = await page.read('readLayers', SLOT_ATTRIBUTE);
+  return { ...begun, objects: { ...objects, layers }, inner };
 }
 
 /** What paints beyond its box is asked for only where something does stick out. */

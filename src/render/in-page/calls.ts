@@ -1,18 +1,21 @@
 import { checkDeclarations } from './declarations.js';
 import { readInner } from './inner.js';
+import { readLayers } from '../../facts/layers/read.js';
 import { readObjects } from './objects.js';
 import { readPage } from './page.js';
 import { scrollThrough, settle } from './settle.js';
 import { seekCure } from './trial/search.js';
 import { findEffects, tryCures } from './trial/trial.js';
 import { searchWidths } from './widths/search.js';
-import { setGutter, showMedia, showSlot } from './show.js';
+import { hideLetters, setGutter, showMedia, showSlot } from './show.js';
 
 /** What can be asked of the code that stands in a page. */
 export const CALLS = {
   checkDeclarations,
   findEffects,
+  hideLetters,
   readInner,
+  readLayers,
   readObjects,
   readPage,
   scrollThrough,

@@ -8,11 +8,13 @@ export interface Inner {
   scrollHeight: number;
   /** Down to where something of its content reaches. */
   contentHeight: number;
+  /** Features that it asked for and is not allowed. */
+  refused: string[];
 }
 
 /** Measures the document of the frame that it is asked in. */
 export function readInner(): Inner {
-  const { page } = globalThis.mivketNotebook;
+  const { page, features } = globalThis.mivketNotebook;
   const root = page.documentElement;
   const scroller = page.scrollingElement ?? root;
   return {
@@ -22,6 +24,7 @@ export function readInner(): Inner {
     scrollWidth: scroller.scrollWidth,
     scrollHeight: scroller.scrollHeight,
     contentHeight: readContentHeight(page),
+    refused: [...features],
   };
 }
 

@@ -1,8 +1,11 @@
 import type { FactKind } from '../../core/evidence.js';
 import type { Inserted } from '../../core/markup/match.js';
+import { readCut, type RawCut } from '../../facts/cuts/read.js';
 import { readFrame, type RawFrame } from '../../facts/frames/read.js';
 import { readMedium, type RawMedium } from '../../facts/media/read.js';
 import { readPicture, type RawPicture } from '../../facts/pictures/read.js';
+import { readPolicy, type RawRefusal } from '../../facts/policy/read.js';
+import { readJumps, type RawJump } from '../../facts/shifts/read.js';
 import { readText, type RawText } from '../../facts/texts/read.js';
 import type { Notebook } from './observe.js';
 
@@ -21,6 +24,9 @@ export interface RawObjects {
   media: RawMedium[];
   pictures: RawPicture[];
   texts: RawText[];
+  cuts: RawCut[];
+  jumps: RawJump[];
+  policy: RawRefusal[];
   sounds: string[];
   writers: string[];
   /** All elements put into the document, in order. */
@@ -31,11 +37,12 @@ export interface RawObjects {
   failed: Partial<Record<FactKind, string>>;
 }
 
-const READERS: Record<'frames' | 'media' | 'pictures' | 'texts', ObjectReader<unknown>> = {
+const READERS: Record<'frames' | 'media' | 'pictures' | 'texts' | 'cuts', ObjectReader<unknown>> = {
   frames: readFrame,
   media: readMedium,
   pictures: readPicture,
   texts: readText,
+  cuts: readCut,
 };
 
 /** Reads what facts are told of beside the elements themselves, in shadow roots too. */
@@ -46,6 +53,7 @@ export function readObjects(): RawObjects {
     media: [],
     pictures: [],
     texts: [],
+    cuts: [],
   };
   const failed: RawObjects['failed'] = {};
   const kinds = Object.keys(READERS) as (keyof typeof READERS)[];
@@ -65,6 +73,8 @@ export function readObjects(): RawObjects {
   }
   return {
     ...(found as Pick<RawObjects, keyof typeof READERS>),
+    jumps: readJumps(),
+    policy: readPolicy(),
     sounds: book.sounds,
     writers: book.writers,
     order: listOrder(book),

@@ -1,3 +1,5 @@
+import { listen, type RefusedPart } from './listen.js';
+
 /** What the isolated world keeps between its start and the reading of the page. */
 export interface Notebook {
   /** Elements in the order they were put into the document, with a signature of their markup. */
@@ -19,6 +21,14 @@ export interface Notebook {
   asking: WeakSet<HTMLMediaElement>;
   sounds: string[];
   writers: string[];
+  /** Jumps of the layout that no action of a visitor's explains, with what was moved from where to where (tops, px). */
+  jumps: { score: number; moved: { node: Element; from: number; to: number }[] }[];
+  /** What frames posted of their height, px, by their windows. */
+  posts: Map<unknown, number[]>;
+  /** What the page's policy refused. */
+  refusals: RefusedPart[];
+  /** Features that were asked for and are not allowed here. */
+  features: Set<string>;
   /** The document, and an element, as the standards have them: names of fields and pictures do not hide their own properties. */
   page: Document;
   own<T extends Element>(node: T): T;
@@ -35,8 +45,6 @@ declare global {
 
 /** So many insertions are followed. */
 const MOST = 50_000;
-const MOST_TOLD = 20;
-const LONGEST_ADDRESS = 300;
 const LONGEST_VALUE = 60;
 
 /**
@@ -95,6 +103,10 @@ function makeNotebook(takeRecords: () => void): Notebook {
     asking: new WeakSet(),
     sounds: [],
     writers: [],
+    jumps: [],
+    posts: new Map(),
+    refusals: [],
+    features: new Set(),
     page: bare(document),
     own,
     idOf(node) {
@@ -138,27 +150,4 @@ function sign(node: Element): string {
   const { localName, attributes } = own(node);
   const keptOf = (value: string) => value.slice(0, LONGEST_VALUE);
   return localName + Array.from(attributes, (a) => `|${a.name}=${keptOf(a.value)}`).join('');
-}
-
-/** What the code that watches in the page's own world tells of. @see ./watch.ts */
-function listen(notebook: Notebook): void {
-  const { page } = notebook;
-  const on = (name: string, listener: (event: Event) => void) =>
-    page.addEventListener(name, listener, true);
-  on('play', ({ target }) => {
-    if (target instanceof HTMLMediaElement) notebook.media.set(target, { started: true });
-  });
-  on('mivket-timer-set', () => notebook.timers++);
-  on('mivket-timer-over', () => notebook.timers--);
-  on('mivket-later-set', () => notebook.later++);
-  on('mivket-later-over', () => notebook.later--);
-  on('mivket-write', (event) => {
-    if (notebook.writers.length < MOST_TOLD)
-      notebook.writers.push(String((event as CustomEvent).detail).slice(0, LONGEST_ADDRESS));
-  });
-  on('mivket-play', (event) => {
-    if (event.target instanceof HTMLMediaElement) notebook.asking.add(event.target);
-    else if (notebook.sounds.length < MOST_TOLD)
-      notebook.sounds.push(String((event as CustomEvent).detail).slice(0, LONGEST_ADDRESS));
-  });
 }

@@ -17,15 +17,26 @@ async function show(node: Element | null | undefined): Promise<void> {
   await nextFrame();
 }
 
-/** Keeps the room of the scroll bar, by a sheet that no page sees in its tree. */
+/** Keeps the room of the scroll bar. */
 export function setGutter(kept: boolean): void {
-  const sheets = document.adoptedStyleSheets;
-  const rule = 'html { scrollbar-gutter: stable !important; }';
-  if (!kept) {
-    document.adoptedStyleSheets = sheets.filter((one) => one.cssRules[0]?.cssText !== rule);
-    return;
-  }
-  const sheet = new CSSStyleSheet();
+  setRule('html { scrollbar-gutter: stable !important; }', kept);
+}
+
+/** Takes all letters away, so that what is behind them is to be seen. */
+export function hideLetters(hidden: boolean): void {
+  const parts = ['color', '-webkit-text-fill-color', 'text-decoration-color', 'caret-color'];
+  const clear = parts.map((part) => `${part}: transparent !important;`).join(' ');
+  const drawn = 'text, tspan, textPath { fill: transparent !important; stroke: none !important; }';
+  setRule(`* { ${clear} transition: none !important; } ${drawn}`, hidden);
+}
+
+const sheets = new Map<string, CSSStyleSheet>();
+
+/** By a sheet that no page sees in its tree. */
+function setRule(rule: string, on: boolean): void {
+  const sheet = sheets.get(rule) ?? new CSSStyleSheet();
+  sheets.set(rule, sheet);
   sheet.replaceSync(rule);
-  document.adoptedStyleSheets = [...sheets, sheet];
+  const others = document.adoptedStyleSheets.filter((one) => one !== sheet);
+  document.adoptedStyleSheets = on ? [...others, sheet] : others;
 }

@@ -1,0 +1,142 @@
+import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
+import { blameElement, getBlamed, locateAttribute } from '../../core/measure/blame.js';
+import {
+  getForeignAddress,
+  isAllowed,
+  listAsked,
+  type Feature,
+} from '../../core/measure/permissions.js';
+import { getAttribute, getTagSpan, getValue } from '../../core/markup/markup.js';
+import { getElementFrom, type Markup, type MarkupElement } from '../../core/markup/markup.js';
+import { joinWords } from '../../core/words/list.js';
+
+interface Data {
+  features: Feature[];
+  /** How its address asks for them; none where its page does. */
+  asked: string[];
+  /** What `allow` says already. */
+  allow: string;
+}
+
+export default defineCheck({
+  id: 'frame-permission-missing',
+  subject: 'frames',
+  level: 'concern',
+  title: 'A frame asks for something that it is not allowed',
+  decided:
+    'A frame of another origin asks for autoplay, fullscreen, motion sensors or the like, in its address or by what its page did and the browser refused, and its `allow` does not give it that.',
+  standard: 'Permissions Policy, 5.2; HTML Living Standard, 4.8.5 The iframe element (allow)',
+  needs: ['frames'],
+  markup: 'part',
+  judge(c): Fact<Data>[] {
+    const { markup, house, renders } = c;
+    const byMarkup = markup.elements.flatMap((element): Fact<Data>[] => {
+      const address = element.name === 'iframe' ? getForeignAddress(element, house.origin) : null;
+      const lacking = address
+        ? listAsked(address).filter((one) => !isAllowed(element, one.feature))
+        : [];
+      if (lacking.length === 0) return [];
+      const features = [...new Set(lacking.map(({ feature }) => feature))];
+      const asked = lacking.map(({ parameter }) => parameter);
+      return [makeFact(element, features, asked)];
+    });
+    const known = new Set(byMarkup.map(({ where }) => where.offset));
+    const byUse = renders.flatMap((render) =>
+      render.frames.flatMap((frame): Fact<Data>[] => {
+        const blame = blameElement(markup, frame);
+        const element = getBlamed(markup, blame);
+        const features = (frame.inner?.refused ?? []).filter(
+          (feature) => !element || !isAllowed(element, feature),
+        );
+        if (features.length === 0) return [];
+        const seen = [makeSeen(render, { refused: features.join(', ') })];
+        if (element) {
+          const fact = makeFact(element, features, []);
+          return known.has(fact.where.offset) ? [] : [{ ...fact, seen }];
+        }
+        const { culprit } = blame;
+        const where = locateAttribute(markup, blame, 'allow');
+        const data = { features, asked: [], allow: frame.attributes.allow ?? '' };
+        return [{ where, culprit, group: '', confirmed: true, data, seen }];
+      }),
+    );
+    return [...byMarkup, ...byUse];
+  },
+  says({ features, asked, allow }) {
+    const list = joinWords(features);
+    const how =
+      asked.length > 0
+        ? `Its address asks for ${list} (${joinWords(asked)})`
+        : `Its page asks for ${list}`;
+    return {
+      message: `${how}, which the frame is not allowed.`,
+      notice: `The browser refuses it: ${joinWords(features.map((one) => NOTICES[one] ?? `${one} does not work`))}.`,
+      cure: `Allow it: \`allow="${joinAllow(allow, features)}"\`. Or do without.`,
+    };
+  },
+  mend({ features, allow }, { culprit }, markup) {
+    const element = getOwn(markup, culprit);
+    if (!element) return null;
+    const value = joinAllow(allow, features);
+    return [{ do: 'set-attribute', element: element.offset, name: 'allow', value }];
+  },
+  measures: ({ refused }) => `refused ${String(refused)}`,
+  brief: ({ features }) => `a frame without ${joinWords(features)}`,
+  samples: [
+    { features: ['autoplay'], asked: ['autoplay=1'], allow: '' },
+    { features: ['gyroscope'], asked: [], allow: 'fullscreen' },
+  ],
+  examples: {
+    faulty: [
+      {
+        name: 'a player that is to start by itself',
+        code: '<iframe title="A talk on bean seed" src="https://player.loam.example/embed/talk?autoplay=1&amp;quiet=1" allowfullscreen style="border: 0; width: 100%; aspect-ratio: 16 / 9"></iframe>',
+      },
+    ],
+    sound: [
+      {
+        name: 'the same, allowed',
+        code: '<iframe title="A talk on bean seed" src="https://player.loam.example/embed/talk?autoplay=1&amp;quiet=1" allow="autoplay; fullscreen" style="border: 0; width: 100%; aspect-ratio: 16 / 9"></iframe>',
+      },
+      {
+        name: 'a player that asks for nothing',
+        code: '<iframe title="A talk on bean seed" src="https://player.loam.example/embed/talk?autoplay=0" style="border: 0; width: 100%; aspect-ratio: 16 / 9"></iframe>',
+      },
+    ],
+  },
+});
+
+const NOTICES: Record<Feature, string> = {
+  autoplay: 'what is to play by itself does not',
+  fullscreen: 'the button for the whole screen does nothing',
+  gyroscope: 'turning the phone does nothing',
+  accelerometer: 'moving the phone does nothing',
+  geolocation: 'it cannot find where the visitor is',
+};
+
+function makeFact(element: MarkupElement, features: Feature[], asked: string[]): Fact<Data> {
+  const attribute =
+    getAttribute(element, 'allow') ?? (asked.length > 0 ? getAttribute(element, 'src') : null);
+  const { offset, endOffset } = attribute ?? getTagSpan(element);
+  return {
+    where: { offset, endOffset },
+    culprit: { at: 'element', offset: element.offset, part: 'allow' },
+    group: '',
+    confirmed: true,
+    data: { features, asked, allow: getValue(element, 'allow') ?? '' },
+    seen: [],
+  };
+}
+
+function getOwn(markup: Markup, culprit: Fact<Data>['culprit']): MarkupElement | null {
+  return culprit.at === 'element' ? getElementFrom(markup, culprit.offset) : null;
+}
+
+/** What it says, with these given as well. */
+function joinAllow(allow: string, features: readonly Feature[]): string {
+  const kept = allow
+    .split(';')
+    .map((part) => part.trim())
+    .filter((part) => part && !features.includes(part.split(/\s+/)[0]!.toLowerCase()));
+  return [...kept, ...features].join('; ');
+}

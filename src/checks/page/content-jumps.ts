@@ -1,0 +1,102 @@
+import { defineCheck, makeSeen, type Case, type Fact, type RenderOf } from '../../core/check.js';
+import type { ShiftsFact } from '../../core/evidence.js';
+import { blameElement, getHead } from '../../core/measure/blame.js';
+import { capitalize, formatWidths, getWorstSeen, nameElement } from '../../core/words/list.js';
+
+type Cause = ShiftsFact['causes'][number];
+
+interface Data {
+  limit: number;
+  tag: string | null;
+  how: Cause['how'] | null;
+}
+
+export default defineCheck({
+  id: 'content-jumps',
+  subject: 'page',
+  level: 'concern',
+  title: 'The page jumps while it loads',
+  decided:
+    'The sum of all layout shift scores after the first paint, less what the page has by itself, is over the limit `contentJump`. It is put down to what stands in the room that the jump made.',
+  standard: 'Layout Instability API, 2.2; HTML Living Standard, dimension attributes',
+  needs: ['shifts'],
+  markup: false,
+  judge(c): Fact<Data>[] {
+    const limit = c.house.limits.contentJump;
+    const over = c.renders
+      .map((render) => ({ render, score: getScore(render) }))
+      .filter(({ score }) => score > limit);
+    if (over.length === 0) return [];
+    const cause = findMain(over.map(({ render }) => render));
+    const blame = cause ? blameElement(c.markup, cause) : null;
+    return [
+      {
+        where: blame?.where ?? getHead(c.markup),
+        culprit: blame?.culprit ?? { at: 'snippet', what: 'jumps' },
+        group: '',
+        confirmed: true,
+        data: { limit, tag: cause?.tag ?? null, how: cause?.how ?? null },
+        seen: over.map(({ render, score }) => makeSeen(render, { score, limit })),
+      },
+    ];
+  },
+  says({ limit, tag, how }, { seen, culprit }) {
+    const score = Number(getWorstSeen(seen, 'score')?.measured.score ?? 0).toFixed(2);
+    const sum = `The layout shifts add up to ${score}; the house allows ${limit} (${formatWidths(seen)}).`;
+    const name = tag === null ? null : capitalize(nameElement(tag, culprit));
+    return {
+      message: name === null ? sum : `${sum} ${name} ${HOW[how ?? 'moved']}.`,
+      notice: 'What visitors read or are about to press moves away under them.',
+      cure: CURES[how ?? 'moved'],
+    };
+  },
+  measures: ({ score }) => `layout shifts of ${Number(score).toFixed(2)}`,
+  brief: (_data, { seen }) =>
+    `layout shifts of ${Number(getWorstSeen(seen, 'score')?.measured.score ?? 0).toFixed(2)}`,
+  samples: [
+    { limit: 0.1, tag: 'div', how: 'put-in' },
+    { limit: 0.1, tag: 'img', how: 'sized-late' },
+    { limit: 0.1, tag: null, how: null },
+  ],
+  examples: {
+    faulty: [
+      {
+        name: 'a notice that comes in late',
+        code: '<div id="news"></div><script>setTimeout(() => { document.querySelector("#news").innerHTML = "<p style=\'height: 300px; margin: 0\'>Seed swap on Saturday</p>" }, 600)</script>',
+      },
+    ],
+    sound: [
+      {
+        name: 'a notice with room kept for it',
+        code: '<div id="news" style="min-height: 300px"></div><script>setTimeout(() => { document.querySelector("#news").innerHTML = "<p style=\'height: 300px; margin: 0\'>Seed swap on Saturday</p>" }, 600)</script>',
+      },
+    ],
+  },
+});
+
+const HOW: Record<Cause['how'], string> = {
+  'put-in': 'is put in when the rest is there already',
+  'sized-late': 'gets its height only when the rest is there already',
+  moved: 'moves',
+};
+
+const CURES: Record<Cause['how'], string> = {
+  'put-in': 'Keep its room from the beginning: a `min-height` on what it is put into.',
+  'sized-late': 'Say its size from the beginning: `width` and `height`, or `aspect-ratio`.',
+  moved: 'Keep the room of what comes late, and move things by `transform` alone.',
+};
+
+/** Less what the page has by itself. */
+function getScore({ shifts, baseline }: RenderOf<'shifts'>): number {
+  return Math.max(0, Math.round((shifts.score - (baseline?.jumps ?? 0)) * 1000) / 1000);
+}
+
+/** What makes most of it, over all. */
+function findMain(renders: Case<'shifts'>['renders']): Cause | null {
+  const sums = new Map<string, Cause>();
+  for (const cause of renders.flatMap(({ shifts }) => shifts.causes)) {
+    const key = JSON.stringify([cause.from, cause.selector]);
+    sums.set(key, { ...cause, score: cause.score + (sums.get(key)?.score ?? 0) });
+  }
+  return [...sums.values()].sort((a, b) => b.score - a.score)[0] ?? null;
+}

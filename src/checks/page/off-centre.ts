@@ -1,0 +1,93 @@
+import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
+import { blameElement } from '../../core/measure/blame.js';
+import { listOffCentre } from '../../core/measure/centre.js';
+import { formatPixels } from '../../core/measure/units.js';
+import { getElementFrom } from '../../core/markup/markup.js';
+import { formatWidths, getWorstSeen, nameElement } from '../../core/words/list.js';
+
+interface Data {
+  tag: string;
+  /** How the slot is aligned. */
+  align: 'start' | 'center' | 'end';
+  /** Automatic margins move it: it is no inline box, and its own margins are not in use otherwise. */
+  movable: boolean;
+}
+
+export default defineCheck({
+  id: 'off-centre',
+  subject: 'page',
+  level: 'advice',
+  title: 'A block stands to one side of its slot',
+  decided:
+    'A block is narrower than the slot, and the gaps beside it differ by more than a quarter of the free space. In a slot that is aligned to its start that counts for frames and players only that are wider than half of it; in one aligned to its center, or its end, for whatever stands elsewhere.',
+  standard: null,
+  needs: ['slot', 'elements', 'frames', 'media', 'page'],
+  markup: false,
+  judge: ({ markup, house, renders }) =>
+    renders.flatMap((render) => {
+      const align = house.slots.find(({ name }) => name === render.at.slot)?.align ?? 'start';
+      return listOffCentre(render, align).map(({ block, before, after }): Fact<Data> => {
+        const blame = blameElement(markup, block);
+        const measured = { before, after, width: block.box.width, apart: Math.abs(before - after) };
+        const movable = /^(block|flex|grid|table|flow-root|list-item)$/.test(block.style.display);
+        return {
+          where: blame.where,
+          culprit: blame.culprit,
+          group: '',
+          confirmed: true,
+          data: { tag: block.tag, align, movable },
+          seen: [makeSeen(render, measured)],
+        };
+      });
+    }),
+  says({ tag, align, movable }, { seen, culprit }) {
+    const worst = getWorstSeen(seen, 'apart')?.measured;
+    const [before, after] = [worst?.before, worst?.after].map((px) =>
+      formatPixels(Number(px ?? 0)),
+    );
+    const place = align === 'end' ? 'at the end' : 'in the middle';
+    const name = nameElement(tag, culprit);
+    return {
+      message: `${name.replace(/^t/, 'T')} does not stand ${place} of its slot: ${before} are free before it and ${after} behind it (${formatWidths(seen)}).`,
+      notice: 'It stands to one side, as if something were missing beside it.',
+      cure: movable
+        ? `Let its margins share what is free: \`${getMargins(align)}\`.`
+        : `Make it a block whose margins share what is free: \`display: block; ${getMargins(align)}\`.`,
+    };
+  },
+  mend({ align }, { culprit }, markup) {
+    const element = culprit.at === 'element' ? getElementFrom(markup, culprit.offset) : null;
+    if (!element) return null;
+    const margins = { 'margin-left': 'auto', 'margin-right': align === 'end' ? '0' : 'auto' };
+    const declarations = { display: 'block', ...margins };
+    return [{ do: 'set-style', element: element.offset, declarations }];
+  },
+  measures: ({ before, after }) =>
+    `${formatPixels(Number(before))} free before it, ${formatPixels(Number(after))} behind it`,
+  samples: [
+    { tag: 'iframe', align: 'start', movable: false },
+    { tag: 'div', align: 'end', movable: true },
+  ],
+  examples: {
+    faulty: [
+      {
+        name: 'a map of three quarters of the width',
+        code: '<iframe title="Map of beds" src="https://maps.fernmap.example/embed/glasshouse" style="border: 0; width: 75%; height: 300px"></iframe>',
+      },
+    ],
+    sound: [
+      {
+        name: 'the same in the middle',
+        code: '<iframe title="Map of beds" src="https://maps.fernmap.example/embed/glasshouse" style="display: block; margin: 0 auto; border: 0; width: 75%; height: 300px"></iframe>',
+      },
+      {
+        name: 'a narrow text at the start of its column',
+        code: '<p style="width: 75%; height: 40px; margin: 0">Sow thinly and wait.</p>',
+      },
+    ],
+  },
+});
+
+function getMargins(align: Data['align']): string {
+  return align === 'end' ? 'margin-left: auto; margin-right: 0' : 'margin: 0 auto';
+}

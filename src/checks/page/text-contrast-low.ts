@@ -1,0 +1,95 @@
+import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
+import { blameElement, getBlamed, type Blame } from '../../core/measure/blame.js';
+import { getContrast, getLeastContrast } from '../../core/measure/contrast.js';
+import { isRead } from '../../core/measure/texts.js';
+import type { Markup, MarkupElement } from '../../core/markup/markup.js';
+import { findDeclaration } from '../../core/markup/styles.js';
+import type { Span } from '../../core/snippet.js';
+import { formatWidths, shorten } from '../../core/words/list.js';
+
+interface Data {
+  sample: string;
+  colour: string;
+  ground: string;
+  contrast: number;
+  least: number;
+}
+
+export default defineCheck({
+  id: 'text-contrast-low',
+  subject: 'page',
+  level: 'concern',
+  title: 'Text is hard to tell from what is behind it',
+  decided:
+    'The contrast of its colour with what is behind it, both as painted, is under 4.5:1; of letters of 24 px and more, or bold ones of 18.66 px and more, under 3:1. In each scheme of the viewports. Not of controls that are not in use, nor where text and ground are wholly the page’s own.',
+  standard: 'WCAG 2.2, 1.4.3 Contrast (Minimum)',
+  needs: ['texts'],
+  markup: false,
+  judge: ({ markup, renders }) =>
+    renders.flatMap((render) =>
+      render.texts.flatMap((text): Fact<Data>[] => {
+        const { colour, ground, sample, given, disabled } = text;
+        if (!isRead(text) || !given || disabled || colour === null || ground === null) return [];
+        const contrast = getContrast(colour, ground);
+        const least = getLeastContrast(text);
+        if (contrast >= least) return [];
+        const blame = blameElement(markup, text);
+        return [
+          {
+            where: locate(markup, blame),
+            culprit: blame.culprit,
+            group: '',
+            confirmed: true,
+            data: { sample, colour, ground, contrast, least },
+            seen: [makeSeen(render, { contrast, colour, ground, lack: least - contrast })],
+          },
+        ];
+      }),
+    ),
+  says({ sample, colour, ground, contrast, least }, { seen }) {
+    return {
+      message: `The text “${shorten(sample, 30)}” has a contrast of ${formatRatio(contrast)}, ${colour} on ${ground}; it needs ${formatRatio(least)} (${formatWidths(seen)}).`,
+      notice: 'People who do not see well cannot read it, nor can anybody in bright light.',
+      cure: 'Make the text darker or lighter, or what is behind it.',
+    };
+  },
+  measures: ({ contrast, colour, ground }) =>
+    `${formatRatio(Number(contrast))}, ${String(colour)} on ${String(ground)}`,
+  brief: ({ contrast }) => `text with a contrast of ${formatRatio(contrast)}`,
+  samples: [
+    { sample: 'Sow thinly', colour: '#999999', ground: '#ffffff', contrast: 2.84, least: 4.5 },
+  ],
+  examples: {
+    faulty: [
+      {
+        name: 'light grey on white',
+        code: '<p style="color: #999; background: #fff">Sow thinly in rows a hand apart.</p>',
+      },
+    ],
+    sound: [
+      {
+        name: 'dark grey on white',
+        code: '<p style="color: #595959; background: #fff">Sow thinly in rows a hand apart.</p>',
+      },
+      {
+        name: 'large letters in a lighter grey',
+        code: '<p style="color: #868686; background: #fff; font-size: 26px">Sow thinly.</p>',
+      },
+    ],
+  },
+});
+
+/** Rounded down: what is not reached is not said to be. */
+function formatRatio(contrast: number): string {
+  return `${Math.floor(contrast * 100) / 100}:1`;
+}
+
+/** What sets the colour of the text: of what is around it too; else its tag. */
+function locate(markup: Markup, blame: Blame): Span {
+  const element = getBlamed(markup, blame);
+  for (let at: MarkupElement | null = element; at; at = at.parent) {
+    const found = findDeclaration(markup, at, ['color', '-webkit-text-fill-color']);
+    if (found) return { offset: found.offset, endOffset: found.endOffset };
+  }
+  return blame.where;
+}

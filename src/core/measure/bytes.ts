@@ -1,0 +1,73 @@
+import type { RequestFact } from '../evidence.js';
+import { getElementAt, getTagSpan, type Markup } from '../markup/markup.js';
+import { countWords } from '../words/list.js';
+import type { Span } from '../snippet.js';
+import { getSourceOffset } from './blame.js';
+import { formatBytes } from './units.js';
+
+/** What came from one host, bytes on the wire and unpacked. */
+export interface HostWeight {
+  host: string;
+  wire: number;
+  unpacked: number;
+}
+
+/** The sum of requests, bytes. */
+export function sumBytes(requests: readonly RequestFact[], what: 'wire' | 'unpacked'): number {
+  return requests.reduce((total, request) => total + request[what], 0);
+}
+
+/** What came from each host, the heaviest first. */
+export function weighHosts(requests: readonly RequestFact[]): HostWeight[] {
+  const hosts = [...new Set(requests.map(({ host }) => host))].map((host) => {
+    const own = requests.filter((request) => request.host === host);
+    return { host, wire: sumBytes(own, 'wire'), unpacked: sumBytes(own, 'unpacked') };
+  });
+  return hosts.sort((a, b) => b.wire - a.wire);
+}
+
+/** Who of several weighs most; null where there is none. */
+export function getHeaviest<T extends { requests: readonly RequestFact[] }>(
+  all: readonly T[],
+): T | null {
+  return all.reduce<T | null>(
+    (most, one) =>
+      most && sumBytes(most.requests, 'wire') >= sumBytes(one.requests, 'wire') ? most : one,
+    null,
+  );
+}
+
+/** What was weighed in one place, as it is measured. */
+export function measureBytes(
+  requests: readonly RequestFact[],
+  limitBytes: number,
+): Record<string, number> {
+  return {
+    wireBytes: sumBytes(requests, 'wire'),
+    unpackedBytes: sumBytes(requests, 'unpacked'),
+    requests: requests.length,
+    limitBytes,
+  };
+}
+
+/** The same in words. */
+export function describeBytes({
+  wireBytes,
+  unpackedBytes,
+  requests,
+}: Record<string, unknown>): string {
+  return `${formatBytes(Number(wireBytes))} on the wire, ${formatBytes(Number(unpackedBytes))} unpacked, in ${countWords(Number(requests), 'request')}`;
+}
+
+/** The tag that, with all it pulled in, brought most bytes; null where none is known to have brought any. */
+export function findHeaviestTag(markup: Markup, requests: readonly RequestFact[]): Span | null {
+  const bytes = new Map<number, number>();
+  for (const { from, wire } of requests) {
+    const offset = getSourceOffset(from);
+    const element = offset === null ? null : getElementAt(markup, offset);
+    if (element) bytes.set(element.index, (bytes.get(element.index) ?? 0) + wire);
+  }
+  const heaviest = [...bytes].sort((a, b) => b[1] - a[1])[0];
+  const element = heaviest && markup.elements[heaviest[0]];
+  return element ? getTagSpan(element) : null;
+}

@@ -1,0 +1,79 @@
+import type { ElementFact, Facts } from '../evidence.js';
+import { REPLACED, UNSEEN } from '../standards/elements.js';
+import { listSized } from './sized.js';
+
+/** A block that stands to one side, with what is free before it and behind it, px. */
+export interface OffCentre {
+  block: Pick<ElementFact, 'id' | 'tag' | 'from' | 'selector' | 'box' | 'style'>;
+  before: number;
+  after: number;
+}
+
+type View = Pick<Facts, 'slot' | 'elements' | 'frames' | 'media' | 'page'>;
+type Align = 'start' | 'center' | 'end';
+
+const HALF = 0.5;
+const QUARTER = 0.25;
+/** What is free beyond a block of less is not to be seen, px. */
+const LEAST_FREE = 24;
+/** Windows in which so little is free hold what is as wide as they let it be. */
+const LEAST_WIDTH = 2;
+
+/** What stands elsewhere than the slot's alignment has it; in a slot aligned to its start, large frames and players only. */
+export function listOffCentre(view: View, align: Align): OffCentre[] {
+  const { x, width } = view.slot.box;
+  if (width <= 0) return [];
+  const all: OffCentre['block'][] = align === 'start' ? listLarge(view) : listOutermost(view);
+  const blocks = all.filter(({ box }) => isAlone(view, box));
+  const rtl = view.page.direction === 'rtl';
+  return blocks.flatMap((block): OffCentre[] => {
+    const [left, right] = [block.box.x - x, x + width - (block.box.x + block.box.width)];
+    const [before, after] = rtl ? [right, left] : [left, right];
+    const free = before + after;
+    // What sticks out is another fault.
+    if (free < LEAST_FREE || before < -1 || after < -1) return [];
+    const off = align === 'end' ? after : Math.abs(before - after);
+    return off > QUARTER * free ? [{ block, before, after }] : [];
+  });
+}
+
+/** The frames and players that are wider than half of the slot, and stand in it alone. */
+function listLarge(view: View): OffCentre['block'][] {
+  const { width } = view.slot.box;
+  return listSized(view).filter(({ box }) => box.width > width * HALF);
+}
+
+/** Nothing of the snippet's own stands beside it. */
+function isAlone({ elements }: View, box: ElementFact['box']): boolean {
+  return !elements.some(
+    (other) =>
+      isSeen(other) &&
+      other.box.y < box.y + box.height &&
+      other.box.y + other.box.height > box.y &&
+      (other.box.x + other.box.width <= box.x + 1 || other.box.x >= box.x + box.width - 1),
+  );
+}
+
+/** Blocks with nothing of the snippet's around them that is as narrow. */
+function listOutermost({ elements, slot }: View): OffCentre['block'][] {
+  const byId = new Map(elements.map((one) => [one.id, one]));
+  const isWhole = ({ box }: ElementFact) => box.width >= slot.box.width - LEAST_WIDTH;
+  const isOutermost = (one: ElementFact) => {
+    for (let at = byId.get(one.parent ?? -1); at; at = byId.get(at.parent ?? -1))
+      if (!isWhole(at)) return false;
+    return true;
+  };
+  return elements.filter(
+    (one) => isSeen(one) && isBlock(one) && !isWhole(one) && isOutermost(one) && !one.clipped,
+  );
+}
+
+function isSeen({ shown, box, tag }: ElementFact): boolean {
+  return shown && box.width > LEAST_WIDTH && box.height > LEAST_WIDTH && !UNSEEN.has(tag);
+}
+
+/** Not what is a piece of a line of text, nor what stands where it is put, out of the flow. */
+function isBlock({ style, tag }: ElementFact): boolean {
+  const placed = style.position === 'absolute' || style.position === 'fixed';
+  return !placed && (style.display !== 'inline' || REPLACED.has(tag));
+}

@@ -1,0 +1,189 @@
+import type { Box } from '../../core/evidence.js';
+import { FRAMES, MEDIA } from '../../core/standards/elements.js';
+import { getVisibleArea } from '../../render/in-page/clip.js';
+import { toPageBox } from '../../render/in-page/shared.js';
+
+/** What is covered, with the numbers of both elements. */
+export interface RawCovered {
+  id: number;
+  tag: string;
+  what: 'frame' | 'player' | 'control';
+  name: string;
+  box: Box;
+  /** It stands in one of the slots. */
+  inSlot: boolean;
+  by: { id: number; tag: string; control: boolean };
+}
+
+const CONTROLS =
+  'a[href], button, input:not([type=hidden]), select, textarea, summary, [role=button], [role=link], [role=menuitem], [role=tab], [tabindex="0"]';
+const TARGETS = `iframe, embed, object, video, audio[controls], ${CONTROLS}`;
+/** What is smaller is for keyboards or for counting only, px. */
+const TINY = 4;
+const MOST = 400;
+const NAME = 40;
+/** The middle, and those between it and the corners. */
+const POINTS = [
+  [0.5, 0.5],
+  [0.25, 0.25],
+  [0.75, 0.25],
+  [0.25, 0.75],
+  [0.75, 0.75],
+] as const;
+
+/** Points at all that can be pointed at, as a mouse does, and scrolls where that does not reach it; all is left as it was. */
+export function readLayers(slotAttribute: string): RawCovered[] {
+  const { page } = globalThis.mivketNotebook;
+  const scroll = keepScroll();
+  // What is free where the page stands needs no scrolling; most is.
+  const open = listTargets(page).filter((real) => !isPointable(real) || findCover(real) !== null);
+  const covered = open.map((real) => ({ real, by: scrollAndFind(real, scroll) }));
+  const found = covered.flatMap(({ real, by }) => (by ? describe(real, by, slotAttribute) : []));
+  scroll.restore();
+  return found;
+}
+
+/** Those of the document, shadow roots included. */
+function listTargets(page: Document): Element[] {
+  const book = globalThis.mivketNotebook;
+  const found: Element[] = [];
+  const waiting: Element[] = [page.documentElement];
+  for (let real = waiting.pop(); real && found.length < MOST; real = waiting.pop()) {
+    if (isTarget(real)) found.push(real);
+    waiting.push(...book.childrenOf(real).reverse());
+  }
+  return found;
+}
+
+function isTarget(real: Element): boolean {
+  const node = globalThis.mivketNotebook.own(real);
+  if (!node.matches(TARGETS)) return false;
+  const { width, height } = node.getBoundingClientRect();
+  const seen = node.checkVisibility({ opacityProperty: true, visibilityProperty: true });
+  const usable = !node.matches(':disabled') && getComputedStyle(real).pointerEvents !== 'none';
+  return seen && usable && width > TINY && height > TINY && !node.closest('[inert]');
+}
+
+/** What lies over all points of it that are in view; null where one is free, or none could be tried. */
+function findCover(real: Element): Element | null {
+  const covers = new Map<Element, number>();
+  for (const [x, y] of listPoints(real)) {
+    const hit = pointAt(x, y);
+    if (!hit || isSame(real, hit)) return null;
+    covers.set(hit, (covers.get(hit) ?? 0) + 1);
+  }
+  return [...covers].sort((a, b) => b[1] - a[1])[0]?.[0] ?? null;
+}
+
+/** Whether any point of it is in view. */
+function isPointable(real: Element): boolean {
+  return listPoints(real).length > 0;
+}
+
+/** Its points that are in view, px of the window. */
+function listPoints(real: Element): [number, number][] {
+  const r = globalThis.mivketNotebook.own(real).getBoundingClientRect();
+  const area = getVisibleArea(real);
+  return POINTS.map(([right, down]): [number, number] => [
+    r.left + r.width * right,
+    r.top + r.height * down,
+  ]).filter(([x, y]) => x >= area.left && x < area.right && y >= area.top && y < area.bottom);
+}
+
+function pointAt(x: number, y: number): Element | null {
+  let hit = globalThis.mivketNotebook.page.elementFromPoint(x, y);
+  for (;;) {
+    const root = hit && (hit.shadowRoot ?? globalThis.mivketNotebook.closedRoots.get(hit));
+    const inner = root?.elementFromPoint(x, y);
+    if (!inner || inner === hit) return hit;
+    hit = inner;
+  }
+}
+
+/** To point at it, at what is in it, at its label, or at what is around it, is to point at it or at nothing else. */
+function isSame(real: Element, hit: Element): boolean {
+  const { parentOf } = globalThis.mivketNotebook;
+  const labels = Array.from((real as Partial<HTMLInputElement>).labels ?? []);
+  for (let node: Element | null = hit; node; node = parentOf(node))
+    if (node === real || labels.includes(node as HTMLLabelElement)) return true;
+  for (let node: Element | null = real; node; node = parentOf(node)) if (node === hit) return true;
+  return false;
+}
+
+/** What covers it wherever it is scrolled to; null where it gets free, or is nowhere to be seen. */
+function scrollAndFind(real: Element, scroll: Scroll): Element | null {
+  let cover: Element | null = null;
+  scroll.note(real);
+  for (const block of ['center', 'start', 'end', 'top'] as const) {
+    // From the very top as well: what is in the first screen may be free there only.
+    if (block === 'top') window.scrollTo({ top: 0, left: 0, behavior: 'instant' });
+    else real.scrollIntoView({ block, inline: 'nearest', behavior: 'instant' });
+    if (!isPointable(real)) continue;
+    cover = findCover(real);
+    if (!cover) return null;
+  }
+  return cover;
+}
+
+interface Scroll {
+  /** Keeps in mind how far all is scrolled that is around an element. */
+  note(real: Element): void;
+  restore(): void;
+}
+
+function keepScroll(): Scroll {
+  const { parentOf } = globalThis.mivketNotebook;
+  const kept = new Map<Element, [number, number]>();
+  const { scrollX: left, scrollY: top } = window;
+  return {
+    note(real) {
+      for (let node = parentOf(real); node; node = parentOf(node))
+        if (!kept.has(node)) kept.set(node, [node.scrollLeft, node.scrollTop]);
+    },
+    restore() {
+      for (const [node, [x, y]] of kept) {
+        if (node.scrollLeft !== x) node.scrollLeft = x;
+        if (node.scrollTop !== y) node.scrollTop = y;
+      }
+      window.scrollTo({ left, top, behavior: 'instant' });
+    },
+  };
+}
+
+function describe(real: Element, by: Element, slotAttribute: string): RawCovered {
+  const { idOf, own } = globalThis.mivketNotebook;
+  const node = own(real);
+  return {
+    id: idOf(real),
+    tag: node.localName,
+    what: getWhat(node),
+    name: getName(node),
+    box: toPageBox(node.getBoundingClientRect()),
+    inSlot: node.closest(`[${slotAttribute}]`) !== null,
+    by: { id: idOf(by), tag: own(by).localName, control: isControl(by) },
+  };
+}
+
+function getWhat({ localName }: Element): RawCovered['what'] {
+  if (FRAMES.has(localName)) return 'frame';
+  return MEDIA.has(localName) ? 'player' : 'control';
+}
+
+function getName(node: Element): string {
+  const said = [
+    node.getAttribute('aria-label'),
+    node.textContent,
+    node.getAttribute('title'),
+    node.getAttribute('placeholder'),
+    node.getAttribute('alt'),
+    node.querySelector('[alt]')?.getAttribute('alt'),
+  ];
+  const words = said.map((one) => (one ?? '').replace(/\s+/g, ' ').trim()).find(Boolean);
+  return (words ?? '').slice(0, NAME);
+}
+
+/** A visitor can do something with it: it is a control, or in one, or its pointer says so. */
+function isControl(hit: Element): boolean {
+  const around = hit.closest(`${CONTROLS}, label, [onclick]`);
+  return around !== null || getComputedStyle(hit).cursor === 'pointer';
+}

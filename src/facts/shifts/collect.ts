@@ -1,0 +1,58 @@
+import type { ElementFact } from '../../core/evidence.js';
+import type { Collector } from '../collector.js';
+import type { ShiftsFact } from './fact.js';
+import type { RawJump } from './read.js';
+
+type Cause = ShiftsFact['causes'][number];
+
+const TOLERANCE = 2;
+const HALF = 0.5;
+
+export const collectShifts: Collector<'shifts'> = ({ reading, parted }) => {
+  const jumps = reading?.objects.jumps ?? [];
+  const causes = new Map<string, Cause>();
+  for (const jump of jumps) {
+    const found = findCause(jump, parted?.elements ?? []);
+    if (!found) continue;
+    const { tag, from, selector } = found.element;
+    const key = JSON.stringify([from, selector]);
+    const score = (causes.get(key)?.score ?? 0) + jump.score;
+    causes.set(key, { score, tag, from, selector, how: found.how });
+  }
+  return {
+    score: sum(jumps),
+    causes: [...causes.values()]
+      .sort((a, b) => b.score - a.score)
+      .map((one) => ({ ...one, score: round(one.score) })),
+  };
+};
+
+/** The sum of jumps, to a thousandth. */
+export function sum(jumps: readonly RawJump[]): number {
+  return round(jumps.reduce((total, { score }) => total + score, 0));
+}
+
+function round(score: number): number {
+  return Math.round(score * 1000) / 1000;
+}
+
+/** What stands in the room that was made by the jump: the smallest that fills it. Else what was moved itself. */
+function findCause(
+  { moved }: RawJump,
+  own: readonly ElementFact[],
+): { element: ElementFact; how: Cause['how'] } | null {
+  const ids = new Set(moved.map(({ id }) => id));
+  const down = moved.filter(({ from, to }) => to > from + TOLERANCE);
+  const highest = down.sort((a, b) => a.from - b.from)[0];
+  if (highest) {
+    const { from, to } = highest;
+    const fills = ({ box, shown }: ElementFact) =>
+      shown && Math.min(box.y + box.height, to) - Math.max(box.y, from) > (to - from) * HALF;
+    const filling = own.filter((one) => !ids.has(one.id) && fills(one));
+    const smallest = filling.sort((a, b) => a.box.height - b.box.height || b.id - a.id)[0];
+    if (smallest)
+      return { element: smallest, how: 'offset' in smallest.from ? 'sized-late' : 'put-in' };
+  }
+  const element = own.find(({ id }) => ids.has(id));
+  return element ? { element, how: 'moved' } : null;
+}

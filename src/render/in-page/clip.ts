@@ -1,0 +1,92 @@
+/** An element that clips what stands in it, with the box to which it does, px of the window. */
+export interface Clipper {
+  node: Element;
+  style: CSSStyleDeclaration;
+  box: Edges;
+}
+
+export interface Edges {
+  left: number;
+  top: number;
+  right: number;
+  bottom: number;
+}
+
+export type Axis = 'x' | 'y';
+
+/** The elements whose clipping an element is under, innermost first: what is put elsewhere escapes those it is not put against. */
+export function* listClippers(real: Element): Generator<Clipper> {
+  const book = globalThis.mivketNotebook;
+  const { documentElement: root, body } = book.page;
+  let { position } = getComputedStyle(real);
+  for (let node = book.parentOf(real); node; node = book.parentOf(node)) {
+    if (node === root || node === body) return;
+    const style = getComputedStyle(node);
+    if (style.display === 'contents' || !holds(position, style)) continue;
+    ({ position } = style);
+    if (clipsOn(style, 'x') || clipsOn(style, 'y'))
+      yield { node, style, box: getInside(node, style) };
+  }
+}
+
+/** What is fixed is put against the window, what is absolute against the nearest that is positioned (CSS Positioned Layout 3, 2.1). */
+export function holds(position: string, style: CSSStyleDeclaration): boolean {
+  if (position === 'fixed') return isGround(style);
+  return position === 'absolute' ? style.position !== 'static' || isGround(style) : true;
+}
+
+/** It is what fixed boxes in it are put against too. */
+function isGround(style: CSSStyleDeclaration): boolean {
+  return (
+    [style.transform, style.translate, style.scale, style.rotate, style.perspective].some(
+      (value) => value !== 'none',
+    ) ||
+    style.filter !== 'none' ||
+    contains(style) ||
+    /transform|perspective|filter/.test(style.willChange)
+  );
+}
+
+function contains(style: CSSStyleDeclaration): boolean {
+  return style.display !== 'inline' && /paint|strict|content/.test(style.contain);
+}
+
+/** Whether it cuts off what overflows, or scrolls it, to the sides or up and down. */
+export function clipsOn(style: CSSStyleDeclaration, axis: Axis): boolean {
+  const overflow = axis === 'x' ? style.overflowX : style.overflowY;
+  if (style.display === 'inline') return false;
+  return overflow !== 'visible' || contains(style);
+}
+
+/** Whether a visitor can scroll it there. */
+export function scrollsOn(style: CSSStyleDeclaration, axis: Axis): boolean {
+  return /^(auto|scroll)$/.test(axis === 'x' ? style.overflowX : style.overflowY);
+}
+
+/** The box within the border, px of the window. */
+function getInside(node: Element, style: CSSStyleDeclaration): Edges {
+  const r = globalThis.mivketNotebook.own(node).getBoundingClientRect();
+  const border = (side: string) => parseFloat(style.getPropertyValue(`border-${side}-width`));
+  return {
+    left: r.left + border('left'),
+    top: r.top + border('top'),
+    right: r.right - border('right'),
+    bottom: r.bottom - border('bottom'),
+  };
+}
+
+/** Where an element can be seen at all, px of the window: as far as no clipping around it hides it. */
+export function getVisibleArea(real: Element): Edges {
+  const area = { left: 0, top: 0, right: innerWidth, bottom: innerHeight };
+  for (const { style, box } of listClippers(real)) {
+    if (clipsOn(style, 'x')) {
+      area.left = Math.max(area.left, box.left);
+      area.right = Math.min(area.right, box.right);
+    }
+    if (clipsOn(style, 'y')) {
+      area.top = Math.max(area.top, box.top);
+      area.bottom = Math.min(area.bottom, box.bottom);
+    }
+  }
+  return area;
+}
