@@ -57,6 +57,7 @@ import pastedTwice from './paste/pasted-twice.js';
 import pictureWithoutAlt from './pictures/picture-without-alt.js';
 import placeholderLeftIn from './paste/placeholder-left-in.js';
 import scriptBlocksPage from './scripts/script-blocks-page.js';
+import scriptIdleWhenLate from './scripts/script-idle-when-late.js';
 import scriptWeightOverLimit from './scripts/script-weight-over-limit.js';
 import shrunkNotReflowed from './page/shrunk-not-reflowed.js';
 import slotOverflow from './page/slot-overflow.js';
@@ -129,6 +130,7 @@ export const CHECKS: readonly Check[] = [
   pictureWithoutAlt,
   placeholderLeftIn,
   scriptBlocksPage,
+  scriptIdleWhenLate,
   scriptWeightOverLimit,
   shrunkNotReflowed,
   slotOverflow,

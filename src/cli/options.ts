@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { ToolError } from '../core/errors.js';
+import { INSERTS } from '../core/render.js';
 import { joinWords } from '../core/words/list.js';
 import { ENDINGS, getFormatOf, PRINTED } from '../formats/table.js';
 import type { AuditRequest, Called } from '../run/request.js';
@@ -17,6 +18,7 @@ const schema = z.strictObject({
   code: z.array(z.string()).default([]),
   house: z.string().optional(),
   slot: texts,
+  insert: z.array(z.enum(INSERTS)).optional(),
   viewport: texts,
   width: texts,
   format: z.enum(names).default(names[0]),
@@ -88,6 +90,7 @@ export function wantsShots({ save, pictures, open, markupOnly }: AuditOptions): 
 /** How the parts of a request are called on the command line. */
 const CALLED: { [part in keyof AuditRequest]?: string } = {
   slots: '--slot',
+  inserts: '--insert',
   viewports: '--viewport',
   widths: '--width',
   only: '--only',
@@ -97,10 +100,11 @@ export const called: Called = (part) => CALLED[part] ?? part;
 
 /** What of the options an audit is asked for. */
 export function toRequest(options: AuditOptions): Omit<AuditRequest, 'snippets'> {
-  const { slot, viewport, width, only, skip, holdOn, browser, jobs, keep, record, replay } =
+  const { slot, insert, viewport, width, only, skip, holdOn, browser, jobs, keep, record, replay } =
     options;
   const given = {
     slots: slot,
+    inserts: insert,
     viewports: viewport,
     widths: width,
     only,

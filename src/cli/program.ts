@@ -57,6 +57,11 @@ function addAudit(program: Command, world: World, outcome: { code: number }): vo
     .option('--extract', 'take the blocks that show code out of HTML documents')
     .option('--house <file>', 'the house file (else mivket.yaml, looked for upward)')
     .option('--slot <names>', 'only these slots of the house', list)
+    .option(
+      '--insert <kinds>',
+      'how code is put into the page: inline, late, frame, shadow; several at once are compared',
+      list,
+    )
     .option('--viewport <names>', 'only these viewports of the house', list)
     .option('--width <list>', 'widths in px, with a density if wanted: 320,768@2', list);
   addJudging(addOutput(command).option('--keep <folder>', KEEP))

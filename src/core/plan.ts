@@ -12,14 +12,17 @@ export interface PlanWish {
   search?: Interval | null;
 }
 
-/** Every render of a snippet as it is: each slot at each viewport where it exists. */
+/** Every render of a snippet as it is: each slot at each viewport where it exists, in each way that code is put in. */
 export function planRenders(name: string, house: House, wish: PlanWish): Render[] {
-  return wish.slots.flatMap((slot) => {
+  const inserts = house.insert.flatMap((insert) => wish.slots.map((slot) => ({ insert, slot })));
+  return inserts.flatMap(({ insert, slot }) => {
     const viewports = wish.viewports.filter(({ width }) => getSlotRange(slot, width) !== null);
-    const windows = wish.search ? shareWindows(viewports, wish.search) : new Map<Viewport, never>();
+    // A frame of its own has another window; and once is enough.
+    const searched = insert === house.insert[0] && insert !== 'frame' ? wish.search : null;
+    const windows = searched ? shareWindows(viewports, searched) : new Map<Viewport, never>();
     return viewports.map((viewport): Render => ({
       snippets: [{ name, slot: slot.name }],
-      insert: house.insert,
+      insert,
       viewport,
       engine: 'chromium',
       variant: 'as-is',

@@ -23,8 +23,11 @@ export function isOneKind(a: Viewport, b: Viewport): boolean {
   return KIND_KEYS.every((key) => a[key] === b[key]);
 }
 
-/** How a snippet comes into the page. */
-export const INSERTS = ['inline'] as const;
+/**
+ * How a snippet comes into the page: in its source, put in by a script when it has loaded, in a frame of its
+ * own, or in a shadow root.
+ */
+export const INSERTS = ['inline', 'late', 'frame', 'shadow'] as const;
 export type Insert = (typeof INSERTS)[number];
 
 /**
@@ -101,5 +104,12 @@ export function getRenderKey({
 /** The same page with nothing in its slots: what a render is held against. */
 export function getEmpty(render: Render): Render {
   const snippets = render.snippets.map(({ slot }) => ({ name: '', slot }));
-  return { ...render, snippets, variant: 'empty' };
+  // Only a frame has another page around it.
+  const insert = render.insert === 'frame' ? 'frame' : 'inline';
+  return { ...render, snippets, insert, variant: 'empty' };
+}
+
+/** A slot as reports name it, with how code comes into it where that is not the usual way. */
+export function nameRoom({ slot, insert }: Pick<Place, 'slot' | 'insert'>): string {
+  return insert === 'inline' ? slot : `${slot} (${insert})`;
 }

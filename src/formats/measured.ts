@@ -1,3 +1,4 @@
+import { nameRoom } from '../core/render.js';
 import type { Finding } from '../core/run.js';
 import { countWords, joinWords } from '../core/words/list.js';
 import type { Block } from './blocks.js';
@@ -48,13 +49,13 @@ function byWorst(a: Finding['seen'][number], b: Finding['seen'][number]): number
 
 function formatPlaces(seen: Finding['seen'], places: number): Pick<MeasuredRow, 'slot' | 'width'> {
   if (seen.length === places && places > 1) return { slot: '', width: 'everywhere' };
-  const slots = [...new Set(seen.map(({ slot }) => slot))];
+  const slots = [...new Set(seen.map(nameRoom))];
   const widths = [...new Set(seen.map(({ width }) => width))].sort((a, b) => a - b);
   // Where not each slot was seen at each width, widths are told by slot.
   const whole = slots.length * widths.length === seen.length;
   if (whole) return { slot: joinWords(slots), width: `${widths.join(', ')} px` };
   const bySlot = slots.map((slot) => {
-    const own = seen.filter((one) => one.slot === slot).map(({ width }) => width);
+    const own = seen.filter((one) => nameRoom(one) === slot).map(({ width }) => width);
     return `${slot} at ${own.sort((a, b) => a - b).join(', ')}`;
   });
   return { slot: '', width: `${joinWords(bySlot)} px` };

@@ -71,7 +71,29 @@ export function listNotes(
   { notJudged }: Pick<RunDocument, 'notJudged'>,
 ): string[] {
   const missed = notJudged.filter((one) => one.snippet === snippet.name);
-  return [formatSearched(snippet), ...listMissed(missed, snippet.findings)].filter(Boolean);
+  const inserts = formatInserts(snippet);
+  return [inserts, formatSearched(snippet), ...listMissed(missed, snippet.findings)].filter(
+    Boolean,
+  );
+}
+
+/** In what the ways differ in which code is put in; '' where there is but one. */
+export function formatInserts({
+  renders,
+  findings,
+}: Pick<SnippetReport, 'renders' | 'findings'>): string {
+  const ways = [...new Set(renders.map(({ insert }) => insert))];
+  if (ways.length < 2) return '';
+  const apart = new Map<string, Set<string>>();
+  for (const { id, seen } of findings) {
+    const own = ways.filter((way) => seen.some(({ insert }) => insert === way));
+    if (own.length === 0 || own.length === ways.length) continue;
+    const key = joinWords(own);
+    apart.set(key, (apart.get(key) ?? new Set()).add(id));
+  }
+  if (apart.size === 0) return `Put in ${joinWords(ways)}, it is found to be the same.`;
+  const parts = [...apart].map(([key, ids]) => `only ${key}: ${joinWords([...ids])}`);
+  return `Put in ${joinWords(ways)}, it differs: ${parts.join('; ')}.`;
 }
 
 /** What was tried between the widths that were rendered, and why not all of it; '' where there is nothing to say. */

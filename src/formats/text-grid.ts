@@ -1,4 +1,5 @@
 import stringWidth from 'string-width';
+import { nameRoom } from '../core/render.js';
 import type { SnippetReport } from '../core/run.js';
 import { getWorst } from '../core/verdict.js';
 import { cleanLine } from './clean.js';
@@ -21,7 +22,7 @@ export function formatGrid(
   const { renders } = snippet;
   if (renders.length === 0) return '';
   const columns = [...new Map(renders.map((render) => [render.viewport, render])).values()];
-  const slots = [...new Set(renders.map(({ slot }) => slot))];
+  const slots = [...new Set(renders.map(nameRoom))];
   const label = Math.max(...slots.map((slot) => stringWidth(slot)), 4);
   const cell = Math.max(...columns.map((column) => getHead(column).length), 4) + 2;
   const perRow = Math.max(1, Math.floor((width - label - 2) / cell));
@@ -36,7 +37,7 @@ export function formatGrid(
     for (const slot of slots) {
       const marks = part.map(({ viewport }) => {
         const here = renders.filter(
-          (render) => render.slot === slot && render.viewport === viewport,
+          (render) => nameRoom(render) === slot && render.viewport === viewport,
         );
         return `${''.padStart(cell - 1)}${mark(here, paint)}`;
       });

@@ -1,20 +1,20 @@
 import type { Baseline, Evidence } from '../core/evidence.js';
-import { composePage, getHostPage, type HostPage, type Placed } from '../core/host/host-page.js';
+import { composePage } from '../core/host/host-page.js';
 import type { House } from '../core/house/house.js';
-import { admitStyle } from '../core/measure/csp.js';
 import { readMarkup, type Markup } from '../core/markup/markup.js';
 import { getTraits, joinTraits, STILL, type Traits } from '../core/markup/traits.js';
 import type { Exchange } from '../core/recording/exchange.js';
-import { getEmpty, getRenderKey, isOneKind, type Render } from '../core/render.js';
-import { getWide } from '../core/search/spans.js';
+import { getEmpty, getRenderKey, isOneKind, type Render, type Viewport } from '../core/render.js';
 import type { Snippet } from '../core/snippet.js';
 import { makeBaseline } from './baseline.js';
 import { Baselines } from './baselines.js';
 import type { BrowserProgram } from './browser/bundled.js';
 import { DEFAULT_LIMITS, getCeiling, inTime, type Limits } from './limit.js';
 import { loseAll, shorten, UNHURRIED, type Job } from './job.js';
+import { loadWindows } from './load-windows.js';
 import { Places, type Place } from './places.js';
 import type { TakenShot } from './shot.js';
+import { getHost, getSources } from './sources.js';
 import { renderPage, type Rendered, type Trial } from './stage.js';
 
 /** What a renderer works with for a whole run. */
@@ -50,6 +50,8 @@ export class Renderer {
   #hostTraits: Traits;
   #places: Places;
   #baselines: Baselines;
+  /** The widths of slots that frames are made for. */
+  #windows = new Map<string, Promise<number | null>>();
 
   /** Starts the browser. @throws ToolError `browser-failed` */
   static async open(options: RendererOptions): Promise<Renderer> {
@@ -160,38 +162,22 @@ export class Renderer {
    * Loads a snippet's page in other windows, as in a render of it: nothing is tried out and no shot is taken.
    * @param choose the widths to load next, in view of what was loaded so far; none when it is enough
    */
-  async loadWindows(
+  loadWindows(
     { text }: Snippet,
     markup: Markup,
     like: Render,
     choose: (loads: readonly Evidence[]) => readonly number[],
   ): Promise<Evidence[]> {
-    const traits = [getTraits(markup)];
-    const loads: Evidence[] = [];
-    let next = choose(loads);
-    const baseline = next.length > 0 ? await this.#baselines.find(like) : null;
-    if (!baseline) return loads;
-    const place = await this.#places.enter();
-    const common = { texts: [text], traits, trials: [], ...UNHURRIED, light: true };
-    let how: 'used' | 'broken' = 'used';
-    try {
-      for (; next.length > 0 && how === 'used'; next = choose(loads)) {
-        for (const width of next) {
-          this.#options.signal?.throwIfAborted();
-          const viewport = { ...like.viewport, name: String(width), width };
-          const known = { ...baseline, scrollWidth: getWide(baseline.wide, width) };
-          const render = { ...like, viewport, search: [] };
-          const done = await this.#attempt(place, { ...common, render, baseline: known });
-          loads.push(...(done?.evidence ?? []));
-          if (done && !done.evidence[0]?.scripts.hung) continue;
-          how = 'broken';
-          break;
-        }
-      }
-    } finally {
-      await place.leave(how);
-    }
-    return loads;
+    return loadWindows(
+      {
+        find: (render) => this.#baselines.find(render),
+        enter: () => this.#places.enter(),
+        attempt: (place, job) => this.#attempt(place, job),
+        signal: this.#options.signal,
+      },
+      { text, traits: getTraits(markup), like },
+      choose,
+    );
   }
 
   /** Without code and films nothing stays behind in a place that the next load would not clear. */
@@ -234,14 +220,12 @@ export class Renderer {
   }
 
   async #render(place: Place, job: Job): Promise<Rendered> {
-    const { house, root, onShot, cold = true, tries = true } = this.#options;
+    const { root, onShot, cold = true, tries = true } = this.#options;
     const { render } = job;
     const traits = joinTraits(job.traits);
-    const snippets = job.texts.map((text, i): Placed => ({ text, slot: render.snippets[i]!.slot }));
-    const host = this.#getHost(render);
-    const headers = host.css === null ? house.headers : admitStyle(house.headers, host.css);
-    const sources = { host, snippets, origin: house.origin, headers };
-    const same = place.shown?.html === composePage(host, snippets);
+    const sources = getSources(this.#options, render, job.texts);
+    const same = place.shown?.isOf(sources) ?? false;
+    const window = await this.#findWindow(render);
     const live = traits.live || this.#hostTraits.live;
     const resizable = same && !live && traits.resizable && this.#isResizable(place, job);
     const rendered = await renderPage(place, render, sources, {
@@ -252,7 +236,8 @@ export class Renderer {
       searches: render.variant === 'as-is' || this.#options.ownPage !== null,
       limits: shorten(this.#limits, job),
       baseline: job.baseline,
-      hostChanges: this.#hostTraits.changes,
+      hostChanges: this.#hostTraits.changes && render.insert !== 'frame',
+      window,
       root,
       shown: place.shown && { served: same ? place.shown : null, resizable, live },
       cold,
@@ -274,33 +259,43 @@ export class Renderer {
     return alike && same && !this.#options.alwaysLoad && !profile;
   }
 
-  #getHost({ snippets }: Render): HostPage {
-    const names = snippets.map(({ slot }) => slot);
-    const slots = this.#options.house.slots.filter(({ name }) => names.includes(name));
-    const host = slots.length === names.length ? getHostPage(slots, this.#options.ownPage) : null;
-    if (!host) throw new Error(`the host page has no room for ${names.join(' and ')}`);
-    return host;
+  /** A frame of its own is as wide as its slot: its document is looked at in a window of that width. */
+  async #findWindow(render: Render): Promise<Viewport> {
+    const { viewport, snippets, insert } = render;
+    if (insert !== 'frame') return viewport;
+    const key = JSON.stringify([snippets, viewport]);
+    const found = this.#windows.get(key) ?? this.#measureSlot({ ...render, insert: 'inline' });
+    this.#windows.set(key, found);
+    return { ...viewport, width: (await found) ?? viewport.width };
+  }
+
+  /** The width of a slot with nothing in it, px. */
+  async #measureSlot(render: Render): Promise<number | null> {
+    const place = await this.#places.enter(true);
+    try {
+      const { evidence } = await this.#renderInTime(place, this.#getEmptyJob(getEmpty(render)));
+      return Math.round(evidence[0]!.slot.box.width) || null;
+    } finally {
+      await place.leave('used');
+    }
   }
 
   /** With the same text, renders of different slots have the same page. */
   #getPageKey(render: Render): string {
     const snippets: Render['snippets'] = [];
-    return `${getRenderKey({ ...render, snippets })} ${composePage(this.#getHost(render), [])}`;
+    return `${getRenderKey({ ...render, snippets })} ${composePage(getHost(this.#options, render), [])}`;
   }
 
   async #makeBaseline(place: Place, render: Render): Promise<Baseline> {
-    const job = {
-      render,
-      texts: [],
-      trials: [],
-      traits: [{ ...this.#hostTraits, media: false, script: null, scripts: [] }],
-      baseline: null,
-      ...UNHURRIED,
-      light: false,
-    };
+    const job = this.#getEmptyJob(render);
     const first = await this.#renderInTime(place, job);
     // The neutral page has nothing that could differ from one load to the next.
     const second = this.#options.ownPage === null ? first : await this.#renderInTime(place, job);
     return makeBaseline(first, second);
+  }
+
+  #getEmptyJob(render: Render): Job {
+    const traits = [{ ...this.#hostTraits, media: false, script: null, scripts: [] }];
+    return { render, texts: [], trials: [], traits, baseline: null, ...UNHURRIED, light: false };
   }
 }

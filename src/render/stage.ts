@@ -1,7 +1,7 @@
 import type { Baseline, Evidence } from '../core/evidence.js';
 import { joinTraits, type Traits } from '../core/markup/traits.js';
 import type { Load } from '../core/recording/exchange.js';
-import type { Render } from '../core/render.js';
+import type { Render, Viewport } from '../core/render.js';
 import { collectFacts } from '../facts/collector.js';
 import { describeHang } from './collect/hang.js';
 import { needsMakers, part } from './collect/makers.js';
@@ -56,6 +56,8 @@ export interface StageOptions {
   baseline: Baseline | null;
   /** The page without the snippet has code. */
   hostChanges: boolean;
+  /** How large the window is in which it is rendered. */
+  window: Viewport;
   /** A folder of files that the host page may ask for. */
   root: string | null;
   /** What stands in the tab; null in a new one. */
@@ -88,11 +90,11 @@ export async function renderPage(
   const address = new URL(PAGE_PATH, sources.origin).href;
   const { limits } = options;
   const ready = options.shown?.resizable
-    ? page.resize(render.viewport)
+    ? page.resize(options.window)
     : prepare(place, render, served, sources, options);
   // What stands there from before may hang by now.
   await inTime(ready, limits.hang + PREPARED, () => new Error('the tab could not be made ready'));
-  const seen = await look(page, address, render, options);
+  const seen = await look(page, { address, served }, render, options);
   // A page that is only brought to another width has asked for nothing since: what was refused it still is.
   if (!options.shown?.resizable) place.refusals.push(...(await gate.takeRefusals()));
   const told: Told[] = [];
@@ -127,8 +129,9 @@ async function tell(
   { render, of }: { render: Render; of: number },
   served: ServedPage,
   { reading, stopped, stillMoving }: Seen,
-  { traits, trials, tries, searches, limits, baseline, hostChanges, shots }: StageOptions,
+  options: StageOptions,
 ): Promise<Told> {
+  const { traits, trials, tries, searches, limits, baseline, hostChanges, window } = options;
   const own = traits[of]!;
   const whose = { ...own, of, served, hostChanges, baseline };
   const parting = reading && part(page, reading, whose).catch(() => null);
@@ -156,12 +159,13 @@ async function tell(
   });
   if (read && !hung) {
     const { clientWidth } = read.raw.width;
-    facts.texts = await readGrounds(page, facts.texts, render.viewport, clientWidth);
+    facts.texts = await readGrounds(page, facts.texts, window, clientWidth);
   }
   gaps.push(...findGaps({ facts, reading: read, hung, requests, of, left: happened.left }));
   // Last of all: to take it makes the page paint what nobody has looked at.
-  const shot = shots
-    ? await takeShot(page, { render, of }, reading?.raw ?? null, facts.elements)
+  const seenIn = { render: { ...render, viewport: window }, of };
+  const shot = options.shots
+    ? await takeShot(page, seenIn, reading?.raw ?? null, facts.elements)
     : null;
   const whole = trials[of];
   if (whole && read) whole.bursts ||= listTooWide({ ...facts, baseline }).length > 0;
@@ -192,7 +196,7 @@ async function prepare(
   await Promise.all([
     gate.setPage(content, getLoad(render)),
     page.prepare({
-      viewport: render.viewport,
+      viewport: options.window,
       variant: render.variant,
       before: shown && { code: shown.live },
       cold,
@@ -223,7 +227,7 @@ interface Seen {
 /** Loads, lets settle and reads, with a hand on the pulse. */
 async function look(
   page: BrowserPage,
-  address: string,
+  { address, served }: { address: string; served: ServedPage },
   render: Render,
   options: StageOptions,
 ): Promise<Seen> {
@@ -234,8 +238,11 @@ async function look(
   const heart = page.watchHeart(runs ? limits.hang : PATIENCE * limits.hang);
   const seen: Seen = { stopped: null, stillMoving: [], reading: null };
   const work = async () => {
-    if (!options.shown?.resizable && (await page.load(address, limits.load)) === null)
-      seen.stillMoving.push('the load');
+    if (!options.shown?.resizable) {
+      if ((await page.load(address, limits.load)) === null) seen.stillMoving.push('the load');
+      for (const { slot, text, how, scripts } of served.late)
+        await page.putIn({ slot, text, how, scripts });
+    }
     seen.stillMoving.push(...(await rest(page, traits, limits)));
     seen.reading = await readWithin(page, render, traits, limits);
   };

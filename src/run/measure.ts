@@ -2,7 +2,7 @@ import type { Check } from '../core/check.js';
 import type { Baseline, Evidence } from '../core/evidence.js';
 import { readMarkup, type Markup } from '../core/markup/markup.js';
 import { planVariants } from '../core/plan.js';
-import { getEmpty, getPlace, getRenderKey, type Render } from '../core/render.js';
+import { getEmpty, getPlace, getRenderKey, nameRoom, type Render } from '../core/render.js';
 import { planBetween } from '../core/search/between.js';
 import { planEdges, settleEdges } from '../core/search/edges.js';
 import type { Snippet } from '../core/snippet.js';
@@ -52,9 +52,9 @@ export async function measure(
 function mergeRenders(planned: readonly Evidence[], more: readonly Evidence[]): Evidence[] {
   const all = [...planned];
   for (const one of more) {
-    const { slot, width } = getPlace(one);
+    const [room, { width }] = [nameRoom(getPlace(one)), getPlace(one)];
     const isBefore = (other: Evidence) =>
-      getPlace(other).slot === slot && getPlace(other).width < width;
+      nameRoom(getPlace(other)) === room && getPlace(other).width < width;
     const at = all.findLastIndex(isBefore);
     all.splice(at < 0 ? all.length : at + 1, 0, one);
   }

@@ -4,7 +4,7 @@ import type { Interval } from '../core/evidence.js';
 import { getSlotRange, type House, type Level, type Slot } from '../core/house/house.js';
 import { getDefaultHouse } from '../core/house/read.js';
 import { getRenderNeeds, type RenderNeeds } from '../core/plan.js';
-import type { Viewport } from '../core/render.js';
+import type { Insert, Viewport } from '../core/render.js';
 import type { Snippet } from '../core/snippet.js';
 import { joinWords } from '../core/words/list.js';
 import { suggest } from '../core/words/nearest.js';
@@ -27,6 +27,8 @@ export interface AuditRequest {
   root?: string | null;
   /** Names of slots of the house; left out: all. */
   slots?: readonly string[];
+  /** In which ways code is put in; left out: as the house has it. */
+  inserts?: readonly Insert[];
   /** Names of viewports of the house, and widths in px (`390`, or with a density `390@2`); left out: all of the house. */
   viewports?: readonly string[];
   widths?: readonly (number | string)[];
@@ -83,7 +85,8 @@ export const MARKUP_ONLY = 'only the markup was read';
 export function planAudit(request: AuditRequest, called: Called): Plan {
   const { ownPage = null, root = null, holdOn } = request;
   const given = request.house ?? getDefaultHouse();
-  const house = holdOn ? { ...given, holdOn } : given;
+  const insert = request.inserts?.length ? [...new Set(request.inserts)] : given.insert;
+  const house = { ...given, insert, ...(holdOn && { holdOn }) };
   const checks = chooseChecks(request, called);
   const needs = getRenderNeeds(checks);
   const renders = needs.any || KEEPS.some((part) => request[part] !== undefined);

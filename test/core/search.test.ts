@@ -226,11 +226,11 @@ test('ranges that touch are one, as exact as their edges', () => {
 
 test('ranges are those of an element in its slot', () => {
   const views = look(() => 1, { spans: [span(280, 414), span(300, 310, { element: ROW })] });
-  const at = { slot: 'column' };
+  const at = { slot: 'column', insert: 'inline' };
   const list = (slot: string, element: typeof BED | null) =>
     listRanges(
       views.map((one) => ({ ...one, at: at as never })),
-      { slot },
+      { slot, insert: 'inline' },
       'page',
       element,
     ).map(({ from, to }) => `${from}-${to}`);

@@ -42,6 +42,7 @@ function makeRaw(
     parent,
     tag,
     order: signature === null ? null : at++,
+    late: null,
     name: '',
     box: { x, y: id, width: 100, height: 10 },
     inkLeft: x,
@@ -53,7 +54,7 @@ function makeRaw(
     look: 'black',
     slot: null,
   }));
-  return { elements, order, unplaced: false };
+  return { elements, order, late: {}, unplaced: false };
 }
 
 function hasSignature(one: {
@@ -76,6 +77,7 @@ const EMPTY: Baseline = {
   steady: true,
   parts: {},
   requests: [],
+  jumps: 0,
   wide: [],
   made: [],
 };

@@ -66,6 +66,7 @@ class PaperPage implements BrowserPage {
   readonly happened = new Happenings('');
   readonly talks = false;
   address = '';
+  putIn = () => Promise.resolve();
   readonly done: string[] = [];
   prepared: Preparation | null = null;
   answers: Record<string, unknown> = {
@@ -114,7 +115,7 @@ async function run(page: PaperPage, given: Partial<Parameters<typeof renderPage>
   const place = { page, gate: gate as unknown as GateHandle, refusals: [] };
   const host = getHostPage(house.slots, null)!;
   const snippets = [{ slot: 'column', text: TEXT }];
-  const sources = { host, snippets, origin: house.origin, headers: {} };
+  const sources = { host, snippets, origin: house.origin, headers: {}, late: [] };
   const { evidence, shots } = await renderPage(place, render!, sources, {
     traits: [getTraits(readMarkup(TEXT))],
     trials: [{ markup: readMarkup(TEXT), cures: [], bursts: false }],
@@ -122,6 +123,7 @@ async function run(page: PaperPage, given: Partial<Parameters<typeof renderPage>
     searches: true,
     limits: { load: 1000, settle: 1000, hang: 1000 },
     baseline: null,
+    window: render!.viewport,
     hostChanges: false,
     root: null,
     shown: null,

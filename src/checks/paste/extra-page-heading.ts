@@ -1,4 +1,5 @@
 import { defineCheck, makeSeen, type Case, type Fact, type Seen } from '../../core/check.js';
+import { standsInPage } from '../../core/measure/inserts.js';
 import type { Baseline } from '../../core/evidence.js';
 import { isHidden } from '../../core/markup/hidden.js';
 import { getTagSpan, type Markup, type MarkupElement } from '../../core/markup/markup.js';
@@ -18,7 +19,10 @@ export default defineCheck({
   standard: 'HTML Living Standard, 4.3.6 The h1–h6 elements; WCAG 2.2, 1.3.1',
   needs: ['host'],
   markup: true,
-  judge: (c) => (c.renders.length === 0 ? judgeMarkup(c) : judgeRenders(c)),
+  judge(c) {
+    if (!standsInPage(c.house)) return [];
+    return c.renders.length === 0 ? judgeMarkup(c) : judgeRenders(c);
+  },
   says: ({ ofPage }) => ({
     message: ofPage
       ? 'This is a main heading (h1), and the page has one already.'

@@ -1,4 +1,5 @@
 import { defineCheck, type Fact } from '../../core/check.js';
+import { standsInPage } from '../../core/measure/inserts.js';
 import { getTagSpan, getValue, type Markup, type MarkupElement } from '../../core/markup/markup.js';
 import { blankUnparsed } from '../../core/markup/unparsed.js';
 import type { Span } from '../../core/snippet.js';
@@ -26,11 +27,14 @@ export default defineCheck({
   standard: 'HTML Living Standard, 4.2 Document metadata; 13.2.6.4.7',
   needs: [],
   markup: true,
-  judge: ({ markup, renders }): Fact<Data>[] =>
-    [
-      ...markup.elements.flatMap((element) => judgeElement(markup, element)),
-      ...judgeRoots(markup),
-    ].map((fact) => ({ ...fact, confirmed: renders.length > 0 })),
+  judge: ({ markup, house, renders }): Fact<Data>[] =>
+    (standsInPage(house)
+      ? [
+          ...markup.elements.flatMap((element) => judgeElement(markup, element)),
+          ...judgeRoots(markup),
+        ]
+      : []
+    ).map((fact) => ({ ...fact, confirmed: renders.length > 0 })),
   says: ({ what, notice, written }) => ({
     message: `This sets ${what} for the whole page: \`${written}\`.`,
     notice,

@@ -1,4 +1,5 @@
 import { defineCheck, makeSeen, type Case, type Fact, type Seen } from '../../core/check.js';
+import { standsInPage } from '../../core/measure/inserts.js';
 import { listReaching } from '../../core/markup/reaching.js';
 import type { Span } from '../../core/snippet.js';
 
@@ -21,6 +22,7 @@ export default defineCheck({
   needs: ['host'],
   markup: true,
   judge(c): Fact<Data>[] {
+    if (!standsInPage(c.house)) return [];
     return listReaching(c.markup).map(({ element, text, span, subject }) => {
       const { parts, seen } = look(c, subject);
       return {

@@ -1,4 +1,5 @@
 import { defineCheck, type Fact } from '../../core/check.js';
+import { isParsedInPage } from '../../core/measure/inserts.js';
 import { findBreak, type Break } from '../../core/markup/enclosure.js';
 import type { Intent } from '../../core/mend/intent.js';
 
@@ -21,6 +22,8 @@ export default defineCheck({
     { findings: ['host-content-damaged'], anywhere: true, fits: () => true },
   ],
   judge(c): Fact<Break>[] {
+    // What is put in apart from the page is parsed apart from it.
+    if (!isParsedInPage(c.house)) return [];
     const found = findBreak(c.snippet.text);
     if (!found) return [];
     return [

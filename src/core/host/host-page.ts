@@ -43,12 +43,12 @@ export function getHostPage(slots: readonly Slot[], own: string | null): HostPag
 }
 
 /** The text of each slot, in the order of the page; '' where nothing is put in. */
-export function listTexts(host: HostPage, snippets: readonly Placed[]): string[] {
+export function listTexts(host: Omit<HostPage, 'css'>, snippets: readonly Placed[]): string[] {
   return host.slots.map((slot) => snippets.find((one) => one.slot === slot)?.text ?? '');
 }
 
 /** The page as it is served. */
-export function composePage(host: HostPage, snippets: readonly Placed[]): string {
+export function composePage(host: Omit<HostPage, 'css'>, snippets: readonly Placed[]): string {
   const texts = listTexts(host, snippets);
   return host.pieces.map((piece, i) => piece + (texts[i] ?? '')).join('');
 }
@@ -115,6 +115,26 @@ ${REST.map((text) => `<p class="page-text">${text}</p>`).join('\n')}
   const pieces = open.map((tag, i) => (i === 0 ? before : '</div>\n') + tag);
   return { pieces: [...pieces, after], css, slots: slots.map(({ name }) => name) };
 }
+
+/** The document of a frame that a site makes for a snippet: nothing of the page reaches into it. */
+export function makeFrameDocument(slots: readonly string[]): HostPage {
+  const before = `<!doctype html>
+<html lang="en">
+<head>
+<meta charset="utf-8">
+<meta name="viewport" content="width=device-width, initial-scale=1">
+<title>Seed library</title>
+<style>${FRAME_CSS}</style>
+</head>
+<body>
+`;
+  const open = slots.map((name) => `<div ${SLOT_ATTRIBUTE}="${name}">`);
+  const pieces = open.map((tag, i) => (i === 0 ? before : '</div>\n') + tag);
+  return { pieces: [...pieces, '</div>\n</body>\n</html>\n'], css: FRAME_CSS, slots };
+}
+
+/** So that what is in it is as wide as the frame. */
+const FRAME_CSS = 'body { margin: 0; }';
 
 /** 100vw counts the scroll bar, as a house states its widths; 100% keeps the slot off the bar. */
 function getSlotRule(slot: Slot, range: SlotRange): string {

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { INSERTS } from '../render.js';
 import { parseBytes, parsePixels, parseTime } from '../measure/units.js';
 
 const LEVELS = ['blocker', 'concern', 'advice'] as const;
@@ -120,7 +121,13 @@ export const houseSchema = z.strictObject({
   language: rendering(
     z.string().refine(isLanguage, 'must be a language tag such as en-GB or de').default('en-US'),
   ),
-  insert: rendering(z.enum(['inline']).default('inline')),
+  insert: rendering(
+    z
+      .union([z.enum(INSERTS), z.array(z.enum(INSERTS)).min(1)])
+      .transform((given) => [...new Set([given].flat())])
+      .default(['inline']),
+  ),
+  lateScripts: rendering(z.boolean().default(false)),
   searchWidths: rendering(
     z
       .tuple([searched, searched])

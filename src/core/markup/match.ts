@@ -1,4 +1,10 @@
-import { parse, type DefaultTreeAdapterTypes } from 'parse5';
+import {
+  defaultTreeAdapter,
+  html,
+  parse,
+  parseFragment,
+  type DefaultTreeAdapterTypes,
+} from 'parse5';
 
 /** An element as the standard's parser makes it from a page's text. */
 export interface ParsedElement {
@@ -26,11 +32,19 @@ type Element = DefaultTreeAdapterTypes.Element;
 
 /** The elements of a page in the order in which a parser puts them into the document. */
 export function listParsedElements(page: string): ParsedElement[] {
+  return listElements(parse(page, { sourceCodeLocationInfo: true }));
+}
+
+/** The elements of markup that is set as the content of a block, in its order. */
+export function listParsedPieces(text: string): ParsedElement[] {
+  const block = defaultTreeAdapter.createElement('div', html.NS.HTML, []);
+  return listElements(parseFragment(block, text, { sourceCodeLocationInfo: true }));
+}
+
+function listElements(root: Node): ParsedElement[] {
   type Found = Omit<ParsedElement, 'parent'> & { depth: number; around: Found | null };
   const found: Found[] = [];
-  const waiting: { node: Node; around: Found | null }[] = [
-    { node: parse(page, { sourceCodeLocationInfo: true }), around: null },
-  ];
+  const waiting: { node: Node; around: Found | null }[] = [{ node: root, around: null }];
   for (let next = waiting.pop(); next; next = waiting.pop()) {
     const { node } = next;
     let { around } = next;

@@ -1,5 +1,5 @@
 import type { Evidence, Interval, WidthSpan } from '../evidence.js';
-import { getPlace, isOneKind, type Render } from '../render.js';
+import { getPlace, isOneKind, nameRoom, type Render } from '../render.js';
 import { covers, isOneElement } from './spans.js';
 
 /** So many windows are rendered besides for each slot. */
@@ -9,7 +9,7 @@ const MOST = 4;
 export function planBetween(evidence: readonly Evidence[]): Render[] {
   const slots = new Map<string, Evidence[]>();
   for (const one of evidence) {
-    const { slot } = getPlace(one);
+    const slot = nameRoom(getPlace(one));
     slots.set(slot, [...(slots.get(slot) ?? []), one]);
   }
   const names = evidence.map(({ render }) => render.viewport.name);

@@ -7,7 +7,7 @@ import {
   type WidthSpan,
 } from '../evidence.js';
 import { listTooWide } from '../measure/too-wide.js';
-import { getPlace, isOneKind } from '../render.js';
+import { getPlace, isOneKind, nameRoom } from '../render.js';
 import { covers, getElementKey, getWide } from './spans.js';
 
 /** So many loads a slot are made for edges. */
@@ -155,7 +155,7 @@ function look(one: Evidence, wide: readonly WideSpan[]): Known[] {
 }
 
 function isSibling(one: Evidence, other: Evidence): boolean {
-  const isOneSlot = getPlace(one).slot === getPlace(other).slot;
+  const isOneSlot = nameRoom(getPlace(one)) === nameRoom(getPlace(other));
   return isOneSlot && isOneKind(one.render.viewport, other.render.viewport);
 }
 

@@ -1,17 +1,19 @@
 import type { Range } from '../check.js';
 import type { ElementFact, Evidence, WidthSpan } from '../evidence.js';
-import type { Place } from '../render.js';
+import { nameRoom, type Place } from '../render.js';
 import { isOneElement } from './spans.js';
 
 /** In which windows an element is too wide, wherever that was searched; null for the page as a whole. */
 export function listRanges(
   renders: readonly (Pick<Evidence, 'widths'> & { at: Place })[],
-  { slot }: Pick<Place, 'slot'>,
+  room: Pick<Place, 'slot' | 'insert'>,
   what: WidthSpan['for'],
   element: Pick<ElementFact, 'from' | 'selector'> | null,
 ): Range[] {
   const known = { element: element && { from: element.from, selector: element.selector } };
-  const spans = renders.flatMap(({ at, widths }) => (at.slot === slot ? widths.spans : []));
+  const spans = renders.flatMap(({ at, widths }) =>
+    nameRoom(at) === nameRoom(room) ? widths.spans : [],
+  );
   return joinRanges(spans.filter((span) => span.for === what && isOneElement(span, known)));
 }
 

@@ -27,6 +27,11 @@ export const scripts = defineKind({
     sounds: z.array(z.string()),
     /** Addresses of scripts that write into the page while it is parsed; '' for those without one. */
     writers: z.array(z.string()),
+    /**
+     * Events of the page's load that scripts began to wait for when they were over; which script, by its place
+     * among the snippet's, -1 where it is not known.
+     */
+    waits: z.array(z.object({ event: z.string(), script: z.int() })).default([]),
   }),
   empty: {
     hung: null,
@@ -36,6 +41,7 @@ export const scripts = defineKind({
     console: [],
     sounds: [],
     writers: [],
+    waits: [],
   },
 });
 export type ScriptFact = z.output<typeof scripts.schema>;

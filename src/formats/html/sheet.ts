@@ -1,4 +1,5 @@
 import type { Shot } from '../../core/evidence.js';
+import { nameRoom } from '../../core/render.js';
 import type { RenderReport, SnippetReport } from '../../core/run.js';
 import { formatPixels } from '../../core/measure/units.js';
 import { cleanLine } from '../clean.js';
@@ -15,9 +16,9 @@ export type Shots = ReadonlyMap<string, string>;
 export function formatSheet(snippet: SnippetReport, shots: Shots): Html | null {
   const taken = snippet.renders.filter((render): render is Shown => render.shot !== null);
   if (taken.length === 0) return null;
-  const slots = [...new Set(taken.map(({ slot }) => slot))];
+  const slots = [...new Set(taken.map(nameRoom))];
   const rows = slots.map((slot) => {
-    const row = taken.filter((render) => render.slot === slot);
+    const row = taken.filter((render) => nameRoom(render) === slot);
     return html`<div class="row">
       <h3 class="slot">
         Slot ${cleanLine(slot)}${row.some(isBeyond) ? '; the dashed line is the window’s edge' : ''}
@@ -103,13 +104,10 @@ function percent(share: number): string {
   return `${Math.round(share * 1e5) / 1e3}%`;
 }
 
-function describe(
-  { name }: SnippetReport,
-  { slot, width, variant }: RenderReport,
-  marks: readonly Mark[],
-): string {
+function describe({ name }: SnippetReport, render: RenderReport, marks: readonly Mark[]): string {
+  const { width, variant } = render;
   const numbers = [...new Set(marks.map(({ number }) => number))];
   const marked = numbers.length > 0 ? `; outlined: finding ${numbers.join(', ')}` : '';
   const state = variant === 'as-is' ? '' : `, ${variant}`;
-  return `${cleanLine(name)} in the slot ${slot} of a window of ${width} px${state}${marked}`;
+  return `${cleanLine(name)} in the slot ${nameRoom(render)} of a window of ${width} px${state}${marked}`;
 }

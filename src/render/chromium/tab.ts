@@ -2,6 +2,7 @@ import type { Protocol } from 'devtools-protocol';
 import type { Box } from '../../core/evidence.js';
 import type { Viewport } from '../../core/render.js';
 import type { PageCalls } from '../in-page/calls.js';
+import { putIn, type PutIn } from '../in-page/put-in.js';
 import { getWatcherScript } from '../page-scripts.js';
 import { within, withinTalk } from '../limit.js';
 import type { Answer, BrowserPage, Hottest, PageCall, Preparation } from '../page/browser-page.js';
@@ -164,6 +165,11 @@ export class Tab implements BrowserPage {
     ]);
     if (errorText) throw new ProtocolError(`the host page could not be loaded: ${errorText}`);
     return withinTalk(this, Promise.race([loaded, gone]), ms);
+  }
+
+  async putIn(wish: PutIn): Promise<void> {
+    const expression = `(${putIn.toString()})(${JSON.stringify(wish)})`;
+    await this.#session.send('Runtime.evaluate', { expression, userGesture: false });
   }
 
   resize(viewport: Viewport): Promise<void> {

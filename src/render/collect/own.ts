@@ -42,10 +42,22 @@ interface Placed {
 export function placeElements(
   page: ServedPage,
   elements: readonly RawElement[],
-  { order, unplaced }: Pick<RawObjects, 'order' | 'unplaced'>,
+  { order, late, unplaced }: Pick<RawObjects, 'order' | 'late' | 'unplaced'>,
 ): Placed[] {
   const offsets = matchParsed(page.parsed, order);
+  const latecomers = new Map(
+    page.late.map(({ slot, snippet, parsed }) => [
+      slot,
+      { snippet, offsets: matchParsed(parsed, late[slot] ?? []) },
+    ]),
+  );
   return elements.flatMap((element): Placed[] => {
+    const from = element.late && latecomers.get(element.late.slot);
+    const put = from?.offsets[element.late!.at] ?? null;
+    if (from && put !== null)
+      return [
+        { element, belongs: { to: 'snippet', snippet: from.snippet, from: { offset: put } } },
+      ];
     // Beyond what is followed nothing tells a script's elements from the parser's.
     if (element.order === null && unplaced) return [];
     const offset = element.order === null ? null : (offsets[element.order] ?? null);
@@ -106,7 +118,7 @@ function isOwn(
 }
 
 function toFact(element: RawElement, from: Source, selector: string | null): ElementFact {
-  const { order: _order, name: _name, look: _look, slot: _slot, ...fact } = element;
+  const { order: _order, late: _late, name: _name, look: _look, slot: _slot, ...fact } = element;
   return { ...fact, from, selector };
 }
 

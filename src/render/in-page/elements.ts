@@ -1,5 +1,6 @@
 import type { Box, ElementStyle } from '../../core/evidence.js';
 import { getInk } from './ink.js';
+import type { Notebook } from './observe.js';
 import { toPageBox } from './shared.js';
 import { clips, getStatedWidth } from './styles.js';
 
@@ -10,6 +11,8 @@ export interface RawElement {
   tag: string;
   /** Its place in the order of insertion; null for what came in with a larger piece. */
   order: number | null;
+  /** Its place among what was put in late, and the slot that it was put into; null for all else. */
+  late: { slot: string; at: number } | null;
   /** Its id attribute; '' where it has none. */
   name: string;
   box: Box;
@@ -51,6 +54,7 @@ const NOWHERE: Inside = { parent: null, clipped: false, gone: false, unseen: fal
 export function readElements(wish: ElementWish): { elements: RawElement[]; total: number } {
   const book = globalThis.mivketNotebook;
   const positions = new Map<Node, number>(book.order.map((entry, i) => [entry.node, i]));
+  const latecomers = listLate(book);
   const elements: RawElement[] = [];
   let total = 0;
   // A stack of our own: a page may be deeper than calls can go.
@@ -63,13 +67,21 @@ export function readElements(wish: ElementWish): { elements: RawElement[]; total
     const { node } = next;
     const style = getComputedStyle(node);
     const element = readOne(node, style, next.around, wish.detail);
-    elements.push({ ...element.fact, order: positions.get(node) ?? null });
+    const [order, late] = [positions.get(node) ?? null, latecomers.get(node) ?? null];
+    elements.push({ ...element.fact, order, late });
     const opened = wish.slots.indexOf(node);
     const slot = opened < 0 ? next.around.slot : opened;
     const around = { ...element.inside, slot };
     for (const child of book.childrenOf(node).reverse()) waiting.push({ node: child, around });
   }
   return { elements, total };
+}
+
+function listLate({ late }: Notebook): Map<Node, RawElement['late']> {
+  const entries = [...late].flatMap(([slot, noted]) =>
+    noted.map(({ node }, at): [Node, RawElement['late']] => [node, { slot, at }]),
+  );
+  return new Map(entries);
 }
 
 function readOne(node: Element, style: CSSStyleDeclaration, around: Inside, detail: boolean) {
@@ -85,7 +97,7 @@ function readOne(node: Element, style: CSSStyleDeclaration, around: Inside, deta
   const unseen = around.unseen || Number(style.opacity) === 0 || (!gone && closed);
   const visible = !gone && visibility === 'visible';
   const id = idOf(node);
-  const fact: Omit<RawElement, 'order'> = {
+  const fact: Omit<RawElement, 'order' | 'late'> = {
     id,
     parent: around.parent,
     tag: bare.localName,

@@ -1,4 +1,4 @@
-import type { Notebook } from './observe.js';
+import { noteLate, type Notebook } from './observe.js';
 import { parseHeight } from './posted.js';
 
 /** Something that the page's Content-Security-Policy refused (CSP 3, 5.3). */
@@ -38,6 +38,12 @@ function followPage(notebook: Notebook): void {
   on('mivket-timer-over', () => notebook.timers--);
   on('mivket-later-set', () => notebook.later++);
   on('mivket-later-over', () => notebook.later--);
+  on('mivket-put-in', (event) => noteLate(notebook, String((event as CustomEvent).detail)));
+  on('mivket-wait', (event) => {
+    const [name = '', script = '-1'] = String((event as CustomEvent).detail).split(' ');
+    if (notebook.waits.length < MOST_TOLD)
+      notebook.waits.push({ event: name, script: Number(script) });
+  });
   on('mivket-write', (event) => {
     if (notebook.writers.length < MOST_TOLD)
       notebook.writers.push(String((event as CustomEvent).detail).slice(0, LONGEST_ADDRESS));

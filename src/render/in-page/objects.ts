@@ -29,8 +29,11 @@ export interface RawObjects {
   policy: RawRefusal[];
   sounds: string[];
   writers: string[];
+  waits: { event: string; script: number }[];
   /** All elements put into the document, in order. */
   order: Inserted[];
+  /** Those that were put in late, by their slot. */
+  late: Record<string, Inserted[]>;
   /** There were more than the order holds: of some it is not known whose they are. */
   unplaced: boolean;
   /** Kinds that could not be read, each with why. */
@@ -77,13 +80,15 @@ export function readObjects(): RawObjects {
     policy: readPolicy(),
     sounds: book.sounds,
     writers: book.writers,
-    order: listOrder(book),
+    waits: book.waits,
+    order: listOrder(book.order),
+    late: Object.fromEntries([...book.late].map(([slot, noted]) => [slot, listOrder(noted)])),
     unplaced: book.full,
     failed,
   };
 }
 
-function listOrder({ order }: Notebook): Inserted[] {
+function listOrder(order: Notebook['order']): Inserted[] {
   const positions = new Map<Node, number>(order.map(({ node }, i) => [node, i]));
   return order.map(({ signature, parent }) => ({ signature, parent: positions.get(parent) ?? -1 }));
 }

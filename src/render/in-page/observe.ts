@@ -1,9 +1,12 @@
+import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
 import { listen, type RefusedPart } from './listen.js';
 
 /** What the isolated world keeps between its start and the reading of the page. */
 export interface Notebook {
   /** Elements in the order they were put into the document, with a signature of their markup. */
   order: { node: Element; parent: Node; signature: string }[];
+  /** What was put in late, by its slot: the elements in the order of the tree. */
+  late: Map<string, Notebook['order']>;
   /** More was put in than is followed. */
   full: boolean;
   ids: WeakMap<Element, number>;
@@ -21,6 +24,8 @@ export interface Notebook {
   asking: WeakSet<HTMLMediaElement>;
   sounds: string[];
   writers: string[];
+  /** Events that scripts put in late wait for in vain, with the script's place among them. */
+  waits: { event: string; script: number }[];
   /** Jumps of the layout that no action of a visitor's explains, with what was moved from where to where (tops, px). */
   jumps: { score: number; moved: { node: Element; from: number; to: number }[] }[];
   /** What frames posted of their height, px, by their windows. */
@@ -91,6 +96,7 @@ function makeNotebook(takeRecords: () => void): Notebook {
   const closedRoots = new WeakMap<Element, ShadowRoot>();
   return {
     order: [],
+    late: new Map(),
     full: false,
     ids,
     nodes,
@@ -103,6 +109,7 @@ function makeNotebook(takeRecords: () => void): Notebook {
     asking: new WeakSet(),
     sounds: [],
     writers: [],
+    waits: [],
     jumps: [],
     posts: new Map(),
     refusals: [],
@@ -144,6 +151,23 @@ function note(notebook: Notebook, records: readonly MutationRecord[]): void {
       else notebook.full = true;
     }
   }
+}
+
+/** Notes what stands in a slot, and in a shadow root of it, before anything can have changed it. */
+export function noteLate(notebook: Notebook, slot: string): void {
+  const { page, late, childrenOf } = notebook;
+  const place = page.querySelector(`[${SLOT_ATTRIBUTE}="${CSS.escape(slot)}"]`);
+  const noted: Notebook['order'] = [];
+  const waiting = (place ? childrenOf(place) : []).map((node) => ({ node, parent: place as Node }));
+  waiting.reverse();
+  for (let next = waiting.pop(); next && noted.length < MOST; next = waiting.pop()) {
+    const { node, parent } = next;
+    noted.push({ node, parent, signature: sign(node) });
+    waiting.push(
+      ...[...own(node).children].reverse().map((child) => ({ node: child, parent: node })),
+    );
+  }
+  late.set(slot, noted);
 }
 
 function sign(node: Element): string {

@@ -1,6 +1,7 @@
 import type { Box } from '../../core/evidence.js';
 import type { Variant, Viewport } from '../../core/render.js';
 import type { PageCalls } from '../in-page/calls.js';
+import type { PutIn } from '../in-page/put-in.js';
 import type { Happenings } from './happenings.js';
 import type { CallFrame, RequestLog } from './request-log.js';
 
@@ -42,6 +43,8 @@ export interface BrowserPage {
   prepare(wish: Preparation): Promise<void>;
   /** Resolves when it has loaded; to null after `ms` without. @throws Error where it could not be loaded at all */
   load(address: string, ms: number): Promise<true | null>;
+  /** Puts a snippet into the page that stands, as the page's own code would. */
+  putIn(wish: PutIn): Promise<void>;
   /** Brings what stands there to another size and density, all else as it was. */
   resize(viewport: Viewport): Promise<void>;
 

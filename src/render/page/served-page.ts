@@ -1,14 +1,30 @@
 import { composePage, listTexts, type HostPage, type Placed } from '../../core/host/host-page.js';
+import type { PutIn } from '../in-page/put-in.js';
 import type { Source } from '../../core/evidence.js';
-import { listParsedElements, type ParsedElement } from '../../core/markup/match.js';
+import {
+  listParsedElements,
+  listParsedPieces,
+  type ParsedElement,
+} from '../../core/markup/match.js';
 
 /** What a page is made from: no paths, no live objects, so that it could be rendered elsewhere. */
 export interface Sources {
   host: HostPage;
   /** In the order of the render's. */
   snippets: readonly Placed[];
+  /** Those that are put in when the page has loaded. */
+  late: readonly Late[];
   origin: string;
   headers: Record<string, string>;
+}
+
+/** As much of it as the page's text is made from. */
+type PageSources = Pick<Sources, 'snippets'> &
+  Partial<Pick<Sources, 'late'>> & { host: Omit<HostPage, 'css'> };
+
+/** A snippet that is put in late, by its place in the render. */
+export interface Late extends PutIn {
+  snippet: number;
 }
 
 /** Where something in a served page belongs; a snippet by its place in the render. */
@@ -28,11 +44,13 @@ interface Piece {
 export class ServedPage {
   readonly html: string;
   readonly parsed: ParsedElement[];
+  readonly late: readonly (Late & { parsed: ParsedElement[] })[];
   readonly #pieces: Piece[] = [];
   readonly #lineStarts: number[];
 
-  constructor({ host, snippets }: Pick<Sources, 'host' | 'snippets'>) {
+  constructor({ host, snippets, late = [] }: PageSources) {
     this.html = composePage(host, snippets);
+    this.late = late.map((one) => ({ ...one, parsed: listParsedPieces(one.text) }));
     let at = 0;
     listTexts(host, snippets).forEach((text, i) => {
       const start = at + host.pieces[i]!.length;
@@ -46,6 +64,19 @@ export class ServedPage {
       this.#lineStarts.push(match.index + match[0].length);
   }
 
+  /** Whether it is what would be made from these. */
+  isOf({ host, snippets, late = [] }: PageSources): boolean {
+    const isSame = (one: Late, i: number) =>
+      (['slot', 'text', 'how', 'scripts'] as const).every(
+        (key) => this.late[i]?.[key] === one[key],
+      );
+    return (
+      this.html === composePage(host, snippets) &&
+      this.late.length === late.length &&
+      late.every(isSame)
+    );
+  }
+
   /** Whether there is but one snippet, so that whatever is not the page's own is its. */
   get hasOne(): boolean {
     return this.#pieces.length < 2;
@@ -53,6 +84,8 @@ export class ServedPage {
 
   /** The text of a snippet. */
   getText(snippet: number): string {
+    const late = this.late.find((one) => one.snippet === snippet);
+    if (late) return late.text;
     const piece = this.#getPiece(snippet);
     return piece ? this.html.slice(piece.start, piece.end) : '';
   }

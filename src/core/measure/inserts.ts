@@ -1,0 +1,11 @@
+import type { House } from '../house/house.js';
+
+/** Whether code stands in the page's own source, where the parser reads it together with the page. */
+export function isParsedInPage({ insert }: Pick<House, 'insert'>): boolean {
+  return insert.includes('inline');
+}
+
+/** Whether code is part of the page itself, and not of a frame or a shadow root that keeps it apart. */
+export function standsInPage({ insert }: Pick<House, 'insert'>): boolean {
+  return insert.includes('inline') || insert.includes('late');
+}

@@ -1,0 +1,60 @@
+import type { Baseline, Evidence } from '../core/evidence.js';
+import type { Traits } from '../core/markup/traits.js';
+import type { Render } from '../core/render.js';
+import { getWide } from '../core/search/spans.js';
+import { UNHURRIED, type Job } from './job.js';
+import type { Place } from './places.js';
+import type { Rendered } from './stage.js';
+
+/** What loads are made with. */
+export interface Loading {
+  /** The page without the snippet; null where it is not known. */
+  find(render: Render): Promise<Baseline | null>;
+  enter(): Promise<Place>;
+  /** null where the browser broke down on it. */
+  attempt(place: Place, job: Job): Promise<Rendered | null>;
+  signal: AbortSignal | undefined;
+}
+
+/** A snippet, with a render of it that other windows are to be like. */
+export interface Loaded {
+  text: string;
+  traits: Traits;
+  like: Render;
+}
+
+/**
+ * Loads a snippet's page in one window after the other, in a place of its own, and stops where it hangs.
+ * @param choose the widths to load next, in view of what was loaded so far; none when it is enough
+ */
+export async function loadWindows(
+  { find, enter, attempt, signal }: Loading,
+  { text, traits, like }: Loaded,
+  choose: (loads: readonly Evidence[]) => readonly number[],
+): Promise<Evidence[]> {
+  const loads: Evidence[] = [];
+  let next = choose(loads);
+  const baseline = next.length > 0 ? await find(like) : null;
+  if (!baseline) return loads;
+  const place = await enter();
+  const common = { texts: [text], traits: [traits], trials: [], ...UNHURRIED, light: true };
+  let how: 'used' | 'broken' = 'used';
+  try {
+    for (; next.length > 0 && how === 'used'; next = choose(loads)) {
+      for (const width of next) {
+        signal?.throwIfAborted();
+        const viewport = { ...like.viewport, name: String(width), width };
+        const known = { ...baseline, scrollWidth: getWide(baseline.wide, width) };
+        const render = { ...like, viewport, search: [] };
+        const done = await attempt(place, { ...common, render, baseline: known });
+        loads.push(...(done?.evidence ?? []));
+        if (done && !done.evidence[0]?.scripts.hung) continue;
+        how = 'broken';
+        break;
+      }
+    }
+  } finally {
+    await place.leave(how);
+  }
+  return loads;
+}
