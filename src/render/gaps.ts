@@ -24,8 +24,8 @@ export interface Sight {
 }
 
 const READ: readonly FactKind[] = SEEN_KINDS.filter((kind) => KINDS[kind].inPage);
-const OBJECTS: FactKind[] = ['elements', 'frames', 'media', 'pictures', 'texts'];
-const LAYOUT: FactKind[] = ['page', 'slot', 'elements', 'host'];
+const OBJECTS: FactKind[] = ['elements', 'frames', 'media', 'pictures', 'texts', 'cuts', 'layers'];
+const LAYOUT: FactKind[] = ['page', 'slot', 'elements', 'host', 'cuts', 'layers', 'shifts'];
 const FRAME: FactKind[] = ['frames', 'traffic', 'scripts'];
 
 /** What an answer could have shown, by the protocol's resource type; all others anything. */

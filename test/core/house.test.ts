@@ -29,7 +29,10 @@ describe('a house file that is wrong', () => {
       'limits:\n  scriptBytes: heavy',
       'line 2: `limits.scriptBytes` must be a measure such as 150kB, found "heavy"',
     ],
-    ['insert: sideways', 'line 1: `insert` must be one of inline, found "sideways"'],
+    [
+      'insert: sideways',
+      'line 1: `insert` must be one of inline, late, frame, shadow, found "sideways"',
+    ],
     ['language: german!', 'line 1: `language` must be a language tag such as en-GB or de'],
     [
       'viewports: [{ name: p, width: 390, userAgent: "a\\nb" }]',
@@ -150,6 +153,7 @@ describe('a host page', () => {
     const slot = { ...getDefaultHouse().slots[0]!, name: 'article' };
     expect(getHostPage([slot], page)).toEqual({
       slots: ['article'],
+      css: null,
       pieces: [
         '<main><div data-mivket-slot="article">',
         '</div><aside data-mivket-slot=side></aside></main>',
@@ -181,7 +185,9 @@ describe('a host page', () => {
 test('every key says whether it changes renders', () => {
   const keys = Object.keys(houseSchema.shape);
   expect(keys.filter(changesRenders).sort()).toEqual(
-    'headers insert language origin page reroute root searchWidths slots viewports'.split(' '),
+    'headers insert language lateScripts origin page reroute root searchWidths slots viewports'.split(
+      ' ',
+    ),
   );
 });
 

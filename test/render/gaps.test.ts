@@ -49,8 +49,9 @@ const request = (given: Partial<RequestFact>): RequestFact => ({
 const OFFLINE = { kind: 'offline', words: 'the run is offline' } as const;
 const kindsOf = (gaps: ReturnType<typeof look>) =>
   [...new Set(gaps.map(({ kind }) => kind))].sort();
-const LAYOUT: FactKind[] = ['elements', 'host', 'page', 'slot'];
-const ALL = [...LAYOUT, 'frames', 'media', 'pictures', 'scripts', 'texts', 'traffic'].sort();
+const LAYOUT: FactKind[] = ['cuts', 'elements', 'host', 'layers', 'page', 'shifts', 'slot'];
+const OBJECTS = ['cuts', 'elements', 'frames', 'layers', 'media', 'pictures', 'texts'];
+const ALL = [...new Set([...LAYOUT, ...OBJECTS, 'policy', 'scripts', 'traffic'])].sort();
 
 describe('what is withheld could have shown', () => {
   test.each<[string, Partial<RequestFact>, string[]]>([
@@ -125,15 +126,9 @@ describe('what was not read', () => {
 
   test('beyond the cap frames, media and pictures are missing too', () => {
     const gaps = look({ raw: { total: 5200, elements: [{}] as RawPage['elements'] } });
-    expect(kindsOf(gaps)).toEqual(['elements', 'frames', 'host', 'media', 'pictures', 'texts']);
+    expect(kindsOf(gaps)).toEqual([...OBJECTS, 'host'].sort());
     expect(gaps.find(({ kind }) => kind === 'elements')).toMatchObject({ seen: 5200, kept: 0 });
-    expect(kindsOf(look({ unplaced: true }))).toEqual([
-      'elements',
-      'frames',
-      'media',
-      'pictures',
-      'texts',
-    ]);
+    expect(kindsOf(look({ unplaced: true }))).toEqual(OBJECTS);
   });
 
   test.each<[string, Partial<Sight> & { raw?: Partial<RawPage> }, string[], string]>([

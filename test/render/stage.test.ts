@@ -44,6 +44,11 @@ const OBJECTS = {
   frames: [],
   media: [],
   pictures: [],
+  cuts: [],
+  jumps: [],
+  policy: [],
+  waits: [],
+  late: {},
   sounds: [],
   order: [{ signature: 'p', parent: -1 }],
   unplaced: false,
@@ -73,6 +78,7 @@ class PaperPage implements BrowserPage {
     settle: [],
     readPage: PAGE,
     readObjects: OBJECTS,
+    readLayers: [],
     setGutter: undefined,
   };
 
@@ -139,7 +145,7 @@ describe('a render in any engine that does what the seam says', () => {
   test('is made ready, loaded, brought to rest, read, and shot last', async () => {
     const page = new PaperPage();
     const { evidence, shot } = await run(page);
-    expect(page.done).toEqual(['load', 'settle', 'readPage', 'readObjects']);
+    expect(page.done).toEqual(['load', 'settle', 'readPage', 'readObjects', 'readLayers']);
     expect(page.prepared).toMatchObject({ variant: 'as-is', before: null, traced: false });
     expect(evidence.gaps).toEqual([]);
     expect(evidence.elements.map(({ tag, from }) => [tag, from])).toEqual([['p', { offset: 0 }]]);
@@ -150,7 +156,7 @@ describe('a render in any engine that does what the seam says', () => {
     const page = new PaperPage();
     const shown = { served: null, resizable: true, live: false };
     await run(page, { shown, shots: false });
-    expect(page.done).toEqual(['resize', 'settle', 'readPage', 'readObjects']);
+    expect(page.done).toEqual(['resize', 'settle', 'readPage', 'readObjects', 'readLayers']);
   });
 
   test('what it does not answer is a gap, and what one kind lacks that of this kind alone', async () => {

@@ -17,7 +17,7 @@ export default defineCheck({
   level: 'concern',
   title: 'The page jumps while it loads',
   decided:
-    'The sum of all layout shift scores after the first paint, less what the page has by itself, is over the limit `contentJump`. It is put down to what stands in the room that the jump made.',
+    'The sum of all layout shift scores after the first paint, less what the page has by itself, is over the limit `contentJump`. It is put down to what stands in the room that the jump made. Not what pictures and films without a size do: whether they come before the first paint is chance.',
   standard: 'Layout Instability API, 2.2; HTML Living Standard, dimension attributes',
   needs: ['shifts'],
   markup: false,

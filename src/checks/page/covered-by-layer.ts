@@ -68,7 +68,7 @@ export default defineCheck({
       },
       {
         name: 'a film under its play button',
-        code: '<div style="position: relative"><video title="Rain" style="display: block; width: 100%" src="https://media.loam.example/rain.mp4" playsinline></video><button style="position: absolute; inset: 0; width: 100%; background: none; border: 0">Play the film</button></div>',
+        code: '<div style="position: relative"><video title="Rain" style="display: block; width: 100%" src="https://media.loam.example/rain.mp4" playsinline></video><button aria-label="Play the film" style="position: absolute; inset: 0; width: 100%; background: none; border: 0">▶</button></div>',
       },
     ],
   },

@@ -1,7 +1,7 @@
-import type { Box } from '../../core/evidence.js';
 import { FRAMES, MEDIA } from '../../core/standards/elements.js';
 import { getVisibleArea } from '../../render/in-page/clip.js';
 import { toPageBox } from '../../render/in-page/shared.js';
+import type { Box } from '../common.js';
 
 /** What is covered, with the numbers of both elements. */
 export interface RawCovered {

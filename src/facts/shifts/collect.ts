@@ -5,22 +5,30 @@ import type { RawJump } from './read.js';
 
 type Cause = ShiftsFact['causes'][number];
 
+/** Elements that get their size from a file. */
+const LOADED = new Set(['img', 'video', 'picture', 'svg', 'object', 'embed']);
 const TOLERANCE = 2;
 const HALF = 0.5;
 
 export const collectShifts: Collector<'shifts'> = ({ reading, parted }) => {
   const jumps = reading?.objects.jumps ?? [];
   const causes = new Map<string, Cause>();
+  const loaded: RawJump[] = [];
   for (const jump of jumps) {
     const found = findCause(jump, parted?.elements ?? []);
     if (!found) continue;
+    if (found.how === 'sized-late' && LOADED.has(found.element.tag)) {
+      loaded.push(jump);
+      continue;
+    }
     const { tag, from, selector } = found.element;
     const key = JSON.stringify([from, selector]);
     const score = (causes.get(key)?.score ?? 0) + jump.score;
     causes.set(key, { score, tag, from, selector, how: found.how });
   }
   return {
-    score: sum(jumps),
+    score: sum(jumps.filter((jump) => !loaded.includes(jump))),
+    loaded: sum(loaded),
     causes: [...causes.values()]
       .sort((a, b) => b.score - a.score)
       .map((one) => ({ ...one, score: round(one.score) })),
@@ -28,7 +36,7 @@ export const collectShifts: Collector<'shifts'> = ({ reading, parted }) => {
 };
 
 /** The sum of jumps, to a thousandth. */
-export function sum(jumps: readonly RawJump[]): number {
+function sum(jumps: readonly RawJump[]): number {
   return round(jumps.reduce((total, { score }) => total + score, 0));
 }
 

@@ -1,11 +1,11 @@
 import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
 import { UNSEEN } from '../../core/standards/elements.js';
+import { beginColours, readPaint } from '../../render/in-page/colours.js';
 import { getRange, listTexts } from '../../render/in-page/ink.js';
 import type { Notebook } from '../../render/in-page/observe.js';
 import type { ObjectReader } from '../../render/in-page/objects.js';
 import { round, toPageBox } from '../../render/in-page/shared.js';
 import type { Box, OfElement } from '../common.js';
-import { beginColours, readPaint } from './contrast.js';
 import type { TextFact } from './fact.js';
 
 export type RawText = Omit<TextFact, OfElement>;

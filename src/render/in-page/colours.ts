@@ -1,5 +1,5 @@
-import { round } from '../../render/in-page/shared.js';
-import type { TextFact } from './fact.js';
+import type { TextFact } from '../../facts/texts/fact.js';
+import { round } from './shared.js';
 
 /** Red, green and blue from 0 to 255, and alpha from 0 to 1. */
 type Colour = [number, number, number, number];
