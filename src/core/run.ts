@@ -144,6 +144,25 @@ const render = z.object({
   media: z.array(medium),
 });
 
+const frameFit = z.object({
+  line: z.int().nullable().describe('Its line in the snippet; null where a script made it.'),
+  name: z.string(),
+  by: z
+    .enum(['content', 'proportion', 'nothing'])
+    .describe('By what its height goes: its document, its proportion, or whatever it is given.'),
+  rows: z.array(
+    z.object({
+      slot: z.string(),
+      window: z.number(),
+      width: z.number(),
+      height: z.number(),
+      needed: z.number().nullable().describe('The height that fits, px, where there is one.'),
+    }),
+  ),
+  css: z.string().nullable().describe('What makes it fit everywhere, to paste.'),
+  fits: z.boolean(),
+});
+
 const snippet = z.object({
   name: z.string(),
   path: z.string().nullable(),
@@ -161,6 +180,10 @@ const snippet = z.object({
       why: z.string().nullable().describe('Why not all was searched.'),
     })
     .describe('Windows that were tried besides those that were rendered, by their widths.'),
+  frameFit: z
+    .array(frameFit)
+    .default([])
+    .describe('Frames whose documents were measured, and players: what they have and need.'),
   renders: z.array(render),
   findings: z.array(finding),
   causes: z.array(cause),

@@ -13,6 +13,7 @@ import {
   orderByWorst,
 } from './summary.js';
 import { formatBlock } from './text-block.js';
+import { formatFrames } from './text-frames.js';
 import { formatGrid } from './text-grid.js';
 import { wrap } from './wrap.js';
 
@@ -45,6 +46,7 @@ function formatSnippet(
     wrap(formatTitle(snippet, paint), options.width, '  ', ''),
     formatGrid(snippet, options),
     ...blocks,
+    formatFrames(snippet, options),
     formatWhole(snippet, options),
     formatNotes(snippet, document, options),
   ]

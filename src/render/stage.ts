@@ -15,6 +15,7 @@ import { inTime, within, withinTalk, type Limits } from './limit.js';
 import type { BrowserPage, Hottest } from './page/browser-page.js';
 import { ServedPage, type Sources } from './page/served-page.js';
 import type { Place } from './places.js';
+import { readNaturals } from './naturals.js';
 import { searchWindows } from './search-windows.js';
 import { takeShot, type TakenShot } from './shot.js';
 import { tryOut } from './trial/try-out.js';
@@ -167,6 +168,7 @@ async function tell(
   const shot = options.shots
     ? await takeShot(page, seenIn, reading?.raw ?? null, facts.elements)
     : null;
+  if (read && !hung) facts.frames = await readNaturals(page, facts.frames, listFramePlaces(read));
   const whole = trials[of];
   if (whole && read) whole.bursts ||= listTooWide({ ...facts, baseline }).length > 0;
   const bursts = whole?.bursts ?? false;
@@ -181,6 +183,15 @@ async function tell(
     parted,
     shot,
   };
+}
+
+/** The places of frames among the page's, by their numbers. */
+function listFramePlaces({ objects }: Reading): Map<number, number> {
+  return new Map(
+    objects.frames.flatMap(({ id, index }): [number, number][] =>
+      index === null ? [] : [[id, index]],
+    ),
+  );
 }
 
 async function prepare(

@@ -1,8 +1,17 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import type { Example } from '../../dist/src/core/check.js';
 import { judgeRecorded, openLive, type Live } from '../support/live.js';
 
-/** What the code is, and the piece of it that must be pointed at; null where the check must keep silent. */
-type HardCase = [code: string, excerpt: string | null];
+/**
+ * What the code is, and the piece of it that must be pointed at; null where the check must keep silent. The house,
+ * where it matters.
+ */
+type HardCase = [code: string, excerpt: string | null, under?: Example['under']];
+
+const PAGE =
+  '<!doctype html><html lang="en"><title>Seeds</title><nav><a href="/beds">Beds</a></nav><div data-mivket-slot="column"></div><p style="height: 1600px">Summer</p>';
+const POSTS = "<p style='height: 500px; margin: 0'>Seed</p><script>parent.postMessage(";
+const STATIC = 'style="border: 0; width: 100%; height: 200px"';
 
 const FRAME = 'title="Map" src="https://maps.fernmap.example/embed/x"';
 const TALK = 'src="https://media.loam.example/talk.mp4" playsinline';
@@ -442,6 +451,299 @@ const CASES: Record<string, HardCase[]> = {
     ['<p style="font-size: clamp(12px, 2vw, 18px)">Sow thinly</p>', null],
     ['<p style="font-size: 9px">Sow thinly</p>', null],
   ],
+  'content-cut-off': [
+    [
+      '<div style="max-height: 30px; overflow: clip"><p style="margin: 0">Sow thinly in rows a hand apart, water well, and wait for three weeks, then pull out every other one.</p></div>',
+      'max-height: 30px',
+    ],
+    [
+      '<div style="overflow-x: hidden"><p style="white-space: nowrap">Sow thinly in rows a hand apart, water well, and wait for three weeks, then pull out every other one, and wait again until the leaves are as long as a hand.</p></div>',
+      'overflow-x: hidden',
+    ],
+    [
+      '<div style="overflow: hidden; width: 200px; height: 60px"><button style="margin-left: 160px; width: 120px">Order</button></div>',
+      'overflow: hidden',
+    ],
+    [
+      '<style>html { overflow-x: hidden }</style><p style="width: 1500px; text-align: right">Sow in May</p>',
+      '<p style="width: 1500px; text-align: right">',
+    ],
+    [
+      '<div style="position: relative; overflow: hidden; height: 40px"><p style="position: absolute; top: 60px">Sow in May</p></div>',
+      'height: 40px',
+    ],
+    // What is put against another box escapes the clipping.
+    [
+      '<div style="overflow: hidden; height: 40px"><p style="position: absolute; margin-top: 60px">Sow in May</p></div>',
+      null,
+    ],
+    ['<div style="overflow: hidden; height: 40px; line-height: 1"><b>Sow in May</b></div>', null],
+    [
+      `<div style="overflow: hidden; height: 100px"><img ${BEANS} alt="Beans" style="width: 100%; height: 160px"></div>`,
+      null,
+    ],
+    [
+      '<div style="overflow: hidden; height: 40px"><div style="height: 40px; overflow-y: auto"><p>Sow</p><p>Wait</p><p>Reap</p></div></div>',
+      null,
+    ],
+    [
+      '<span style="position: absolute; width: 1px; height: 1px; overflow: hidden">Opens a new window</span>',
+      null,
+    ],
+    ['<p style="overflow: hidden; text-indent: -9999px; width: 90px; height: 30px">Seed</p>', null],
+    [
+      '<p style="display: -webkit-box; -webkit-box-orient: vertical; -webkit-line-clamp: 1; overflow: hidden">Sow thinly in rows a hand apart, water well, and wait for three weeks, then pull out every other one.</p>',
+      null,
+    ],
+    [
+      '<div style="overflow: hidden; height: 24px"><div style="transition: transform 1s"><p style="margin: 0">Sow</p><p>Wait</p></div></div>',
+      null,
+    ],
+    [
+      '<div style="overflow: hidden; height: 24px"><p style="margin: 0">Sow</p><p style="margin-top: 30px">Wait</p></div><script>document.title</script>',
+      null,
+    ],
+    ['<details><summary>Sow</summary><p>Wait</p></details>', null],
+    ['<svg width="200" height="30"><text x="10" y="60">Beans</text></svg>', null],
+  ],
+  'content-jumps': [
+    [
+      '<div id="a" style="height: 0"></div><p>Sow in May</p><script>setTimeout(() => document.querySelector("#a").style.height = "400px", 500)</script>',
+      '<div id="a" style="height: 0">',
+    ],
+    [
+      '<p>Sow in May</p><script>setTimeout(() => document.querySelector("h1").before(Object.assign(document.createElement("div"), { style: "height: 400px" })), 500)</script>',
+      '<script>',
+    ],
+    [
+      '<p id="a">Sow in May</p><script>setTimeout(() => document.querySelector("#a").style.transform = "translateY(300px)", 500)</script>',
+      null,
+    ],
+    [
+      '<div id="a"></div><script>setTimeout(() => document.querySelector("#a").style.height = "8px", 500)</script>',
+      null,
+    ],
+  ],
+  'covered-by-layer': [
+    [
+      `<div style="position: relative"><iframe title="Map" ${MAP} ${STATIC}></iframe><div style="position: absolute; inset: 0"></div></div>`,
+      `<iframe title="Map" ${MAP} ${STATIC}>`,
+    ],
+    [
+      '<div style="display: grid"><input aria-label="Seed" style="grid-area: 1 / 1"><p style="grid-area: 1 / 1; margin: 0">Seed</p></div>',
+      '<input aria-label="Seed" style="grid-area: 1 / 1">',
+    ],
+    [
+      '<p style="height: 1500px">Sow</p><div style="position: relative"><button>Order</button><i style="position: absolute; inset: 0"></i></div>',
+      '<button>',
+    ],
+    [
+      `<div style="position: relative"><iframe title="Map" ${MAP} ${STATIC}></iframe><div onclick="this.remove()" style="position: absolute; inset: 0"></div></div>`,
+      null,
+    ],
+    [
+      '<label style="position: relative; display: block"><input type="checkbox"><span style="position: absolute; inset: 0">Beans</span></label>',
+      null,
+    ],
+    [
+      '<div style="position: relative"><a href="/order" style="display: block">Order</a><div style="position: absolute; top: 0; left: 0; width: 40%; height: 100%"></div></div>',
+      null,
+    ],
+    [
+      '<a href="/order" style="display: block; padding: 20px"><span style="display: block">Order</span></a><div style="position: fixed; left: 0; right: 0; bottom: 0; height: 60px"></div>',
+      null,
+    ],
+    [
+      '<button disabled>Order</button><a href="/x" style="position: absolute; left: -900px">To the text</a>',
+      null,
+    ],
+  ],
+  'covers-host-controls': [
+    [
+      '<div style="position: absolute; left: 0; right: 0; top: 0; height: 300px"></div><p>Sow</p>',
+      '<div style="position: absolute; left: 0; right: 0; top: 0; height: 300px">',
+      { page: PAGE },
+    ],
+    [
+      '<script>document.body.insertAdjacentHTML("beforeend", "<div style=\'position: fixed; inset: 0\'></div>")</script><p>Sow</p>',
+      '<script>',
+      { page: PAGE },
+    ],
+    [
+      '<div style="position: fixed; inset: 0; pointer-events: none"></div><p>Sow</p>',
+      null,
+      { page: PAGE },
+    ],
+    [
+      '<div style="position: absolute; right: 0; top: 0; width: 90px; height: 9px"></div>',
+      null,
+      { page: PAGE },
+    ],
+  ],
+  'text-contrast-low': [
+    [
+      '<div style="opacity: 0.4"><p style="background: #fff">Sow</p></div>',
+      '<p style="background: #fff">',
+    ],
+    ['<div style="background: #333"><p style="color: #777">Sow in May</p></div>', 'color: #777'],
+    [
+      '<p style="color: rgb(0 0 0 / 40%); background: white">Sow in May</p>',
+      'color: rgb(0 0 0 / 40%)',
+    ],
+    ['<p style="color: oklch(0.8 0 0); background: white">Sow in May</p>', 'color: oklch(0.8 0 0)'],
+    [
+      '<p style="background: linear-gradient(#000, #111); color: #333; padding: 20px">Sow in May</p>',
+      'color: #333',
+    ],
+    [
+      '<div style="position: relative; height: 90px"><div style="background: #123; height: 90px"></div><p style="position: absolute; top: 0; color: #234">Sow in May</p></div>',
+      'color: #234',
+    ],
+    [
+      '<svg viewBox="0 0 90 20"><text y="15" fill="#ddd">Beans</text></svg>',
+      '<text y="15" fill="#ddd">',
+    ],
+    ['<p style="color: #767676; background: #fff">Sow in May</p>', null],
+    ['<button disabled style="color: #bbb; background: #fff">Sow</button>', null],
+    ['<h2 style="color: #949494; background: #fff; font-size: 24px">Sow</h2>', null],
+    ['<b style="color: #949494; background: #fff; font-size: 18.7px">Sow</b>', null],
+    ['<p style="color: #fff; background: #fff; display: none">Sow</p>', null],
+    ['<p style="color: #fff; background: url(data:,x) #333">Sow in May</p>', null],
+    [
+      '<p>Sow in May</p>',
+      null,
+      { page: PAGE.replace('<nav>', '<style>body { color: #aaa }</style><nav>') },
+    ],
+  ],
+  'off-centre': [
+    [
+      `<div style="width: 200px"><iframe title="Map" ${MAP} style="border: 0; width: 100%; height: 90px"></iframe></div>`,
+      '<div style="width: 200px">',
+    ],
+    [
+      '<p style="width: 150px; margin: 0">Sow</p>',
+      '<p style="width: 150px; margin: 0">',
+      { slots: { column: { width: 680, inset: 16, align: 'center' } } },
+    ],
+    [
+      '<p style="width: 150px; margin: 0 auto">Sow</p>',
+      '<p style="width: 150px; margin: 0 auto">',
+      { slots: { column: { width: 680, inset: 16, align: 'end' } } },
+    ],
+    [
+      '<p style="width: 150px; margin: 0 0 0 auto">Sow</p>',
+      null,
+      { slots: { column: { width: 680, inset: 16, align: 'end' } } },
+    ],
+    [
+      `<div style="display: flex"><iframe title="Map" ${MAP} style="border: 0; width: 70%; height: 90px"></iframe><p>Sow</p></div>`,
+      null,
+    ],
+    [`<iframe title="Badge" ${MAP} style="border: 0; width: 90px; height: 90px"></iframe>`, null],
+  ],
+  'frame-permission-missing': [
+    [
+      '<iframe title="Look round" src="https://maps.fernmap.example/embed/x?gyro=1" style="border: 0; width: 100%; height: 90px"></iframe>',
+      'src="https://maps.fernmap.example/embed/x?gyro=1"',
+    ],
+    [
+      '<iframe title="Talk" src="https://player.loam.example/embed/talk?autoplay=1&amp;quiet=1" allow="autoplay \'none\'" style="border: 0; width: 100%; aspect-ratio: 16 / 9"></iframe>',
+      'allow="autoplay \'none\'"',
+    ],
+    [
+      '<iframe title="Talk" src="https://player.loam.example/embed/talk?fs=1" allowfullscreen style="border: 0; width: 100%; aspect-ratio: 16 / 9"></iframe>',
+      null,
+    ],
+    [
+      '<iframe title="Own" src="/embed?autoplay=1&amp;muted=1" style="border: 0; width: 100%; height: 90px"></iframe>',
+      null,
+    ],
+  ],
+  'frame-resize-unheard': [
+    [
+      `<iframe title="Order" ${STATIC} srcdoc="${POSTS}'frame:height:516', '*')</script>"></iframe>`,
+      'height: 200px',
+    ],
+    [
+      `<iframe title="Order" ${STATIC} srcdoc="${POSTS}JSON.stringify({ type: 'resize', size: { height: 516 } }), '*')</script>"></iframe>`,
+      'height: 200px',
+    ],
+    [
+      `<script>addEventListener("message", ({ data }) => { if (data.h) document.querySelector("#o").style.height = data.h + "px" })</script><iframe id="o" title="Order" ${STATIC} srcdoc="<div style='min-height: 100vh; border: 9px solid'>Seed</div><script>addEventListener('resize', tell); function tell() { parent.postMessage({ h: document.documentElement.scrollHeight }, '*') }; tell()</script>"></iframe>`,
+      'height: 200px',
+    ],
+    [
+      `<iframe title="Order" ${STATIC} srcdoc="${POSTS}{ ready: true }, '*')</script>"></iframe>`,
+      null,
+    ],
+    [
+      `<iframe title="Order" ${STATIC} srcdoc="<p style='height: 90px; margin: 0'>Seed</p><script>parent.postMessage({ height: 90 }, '*')</script>"></iframe>`,
+      null,
+    ],
+  ],
+  'frame-mostly-empty': [
+    [
+      '<iframe title="Hours" srcdoc="<p style=\'margin: 0\'>Open</p>" style="border: 0; width: 100%; height: 300px"></iframe>',
+      'height: 300px',
+    ],
+    [
+      '<iframe title="Beds" srcdoc="<style>body { margin: 0; min-height: 100vh; background: #eee }</style>Beds" style="border: 0; width: 100%; height: 300px"></iframe>',
+      null,
+    ],
+  ],
+  'blocked-by-host-policy': [
+    [
+      '<p>Sow</p><img alt="Beans" width="9" height="9" src="https://static.rootcellar.example/beans.png">',
+      'src="https://static.rootcellar.example/beans.png"',
+      { headers: { 'content-security-policy': "img-src 'self'" } },
+    ],
+    [
+      '<p style="color: #b00">Sow</p>',
+      '<p style="color: #b00">',
+      { headers: { 'content-security-policy': "style-src 'self'" } },
+    ],
+    [
+      '<iframe title="Map" allow="camera" src="https://maps.fernmap.example/embed/x" style="border: 0; width: 100%; height: 90px"></iframe>',
+      'allow="camera"',
+      { headers: { 'permissions-policy': 'camera=()' } },
+    ],
+    [
+      '<button onclick="this.remove()">Sow</button>',
+      null,
+      { headers: { 'content-security-policy': "script-src 'self' 'unsafe-inline'" } },
+    ],
+    [
+      '<iframe title="Map" allow="camera" src="https://maps.fernmap.example/embed/x" style="border: 0; width: 100%; height: 90px"></iframe>',
+      null,
+      { headers: { 'permissions-policy': 'camera=(self "https://maps.fernmap.example")' } },
+    ],
+  ],
+  'script-idle-when-late': [
+    [
+      '<p id="a">Sow</p><script>addEventListener("load", () => document.querySelector("#a").remove())</script>',
+      '<script>',
+      { insert: 'late', lateScripts: true },
+    ],
+    [
+      '<p>Sow</p><script>1</script><script>onload = () => 1</script>',
+      '<script>',
+      { insert: 'late', lateScripts: true },
+    ],
+    [
+      '<p id="a">Sow</p><script>document.readyState === "loading" ? addEventListener("load", () => 1) : document.querySelector("#a").append("n")</script>',
+      null,
+      { insert: 'late', lateScripts: true },
+    ],
+    ['<p>Sow</p><script>addEventListener("load", () => 1)</script>', null, { insert: 'inline' }],
+  ],
+  'weight-over-limit': [
+    [
+      '<p>Sow</p><img alt="Beans" width="9" height="9" src="https://static.rootcellar.example/beans.png">',
+      '<img alt="Beans" width="9" height="9" src="https://static.rootcellar.example/beans.png">',
+      { limits: { totalBytes: 500 } },
+    ],
+    ['<p>Sow</p>', null, { limits: { totalBytes: 0 } }],
+  ],
 };
 
 let live: Live;
@@ -451,8 +753,10 @@ beforeAll(async () => {
 afterAll(() => live.close());
 
 describe.each(Object.entries(CASES))('%s', (id, cases) => {
-  test.concurrent.each(cases)('%s', async (code, excerpt) => {
-    const found = judgeRecorded(await live.render(code)).filter((finding) => finding.id === id);
+  test.concurrent.each(cases)('%s', async (code, excerpt, under) => {
+    const found = judgeRecorded(await live.render(code, under)).filter(
+      (finding) => finding.id === id,
+    );
     const pieces = found.map(({ where }) => code.slice(where.offset, where.endOffset));
     expect(excerpt === null ? pieces : pieces.slice(0, 1)).toEqual(
       excerpt === null ? [] : [excerpt],

@@ -202,7 +202,7 @@ test('a host page that is never twice the same is not blamed on the snippet', as
     null,
   );
   const ownPage = `<!doctype html><meta name="viewport" content="width=device-width"><h1>Seed</h1>
-<script>document.querySelector("h1").style.width = 100 + Math.random() * 400 + "px"; document.body.append(document.createElement("hr"))</script>
+<script>document.querySelector("h1").style.width = 100 + Math.random() * 1e5 + "px"; document.body.append(document.createElement("hr"))</script>
 <div data-mivket-slot="a"></div>`;
   const renderer = await Renderer.open({
     program: await findBrowser(),

@@ -72,6 +72,7 @@ export const makeSnippet = (given: Partial<SnippetReport> = {}): SnippetReport =
   verdict: 'clear',
   fitsFrom: 358,
   searched: { windows: [], tried: 0, why: null },
+  frameFit: [],
   renders: [makeRender('column', 320, 'concern'), makeRender('column', 1280, null)],
   findings: [],
   causes: listCauses(given.findings ?? []),

@@ -1,6 +1,12 @@
 import { defineCheck, makeSeen, type Fact, type Seen } from '../../core/check.js';
 import { blameElement } from '../../core/measure/blame.js';
-import { listFramed, locateHeight } from '../../core/measure/framed.js';
+import {
+  findOneHeight,
+  getNeeded,
+  listFramed,
+  locateHeight,
+  setHeight,
+} from '../../core/measure/framed.js';
 import { TOLERANCE } from '../../core/measure/culprits.js';
 import { formatPixels } from '../../core/measure/units.js';
 import { formatWidths, getWorstSeen } from '../../core/words/list.js';
@@ -8,6 +14,8 @@ import { formatWidths, getWorstSeen } from '../../core/words/list.js';
 interface Data {
   /** It cannot be scrolled: what is cut off cannot be reached at all. */
   locked: boolean;
+  /** A height that fits everywhere, px; null where there is none. */
+  height: number | null;
 }
 
 export default defineCheck({
@@ -27,13 +35,17 @@ export default defineCheck({
         .map((frame): Fact<Data> => {
           const blame = blameElement(markup, frame);
           const { height, scrollHeight } = frame.inner;
-          const measured = { height, needed: scrollHeight, hidden: scrollHeight - height };
+          const needed = Math.max(getNeeded(frame.inner), height + 1);
+          const measured = { height, needed, hidden: scrollHeight - height };
           return {
             where: locateHeight(markup, blame),
             culprit: blame.culprit,
             group: '',
             confirmed: true,
-            data: { locked: /^no$/i.test(frame.attributes.scrolling ?? '') },
+            data: {
+              locked: /^no$/i.test(frame.attributes.scrolling ?? ''),
+              height: findOneHeight(renders, frame),
+            },
             seen: [makeSeen(render, measured)],
           };
         }),
@@ -49,11 +61,15 @@ export default defineCheck({
       cure: sayHeights(seen),
     };
   },
+  mend: ({ height }, { culprit }, markup) => setHeight(markup, culprit, height),
   measures: ({ height, needed }) =>
     `${formatPixels(Number(height))} high, its document ${formatPixels(Number(needed))}`,
   brief: (_data, { seen }) =>
     `a frame ${formatPixels(Number(getWorstSeen(seen, 'hidden')?.measured.hidden))} too low for its document`,
-  samples: [{ locked: false }, { locked: true }],
+  samples: [
+    { locked: false, height: null },
+    { locked: true, height: 420 },
+  ],
   examples: {
     faulty: [
       {

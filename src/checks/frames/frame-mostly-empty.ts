@@ -1,12 +1,21 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
 import { blameElement } from '../../core/measure/blame.js';
-import { listFramed, locateHeight } from '../../core/measure/framed.js';
+import {
+  findOneHeight,
+  getNeeded,
+  listFramed,
+  locateHeight,
+  setHeight,
+  type Framed,
+} from '../../core/measure/framed.js';
 import { formatPixels } from '../../core/measure/units.js';
 import { formatWidths, getWorstSeen } from '../../core/words/list.js';
 
 interface Data {
   /** The most that its document fills, at any width, px. */
   needed: number;
+  /** A height that fits everywhere, px; null where there is none. */
+  height: number | null;
 }
 
 /** What fills less than this part of its frame leaves it mostly empty. */
@@ -33,20 +42,17 @@ export default defineCheck({
       if (!all.every(({ frame }) => isMostlyEmpty(frame.inner))) return [];
       const [{ frame }] = all as [(typeof all)[number]];
       const blame = blameElement(markup, frame);
-      const needed = Math.max(...all.map((one) => one.frame.inner.contentHeight ?? 0));
+      const needed = Math.max(...all.map((one) => getNeeded(one.frame.inner)));
       return [
         {
           where: locateHeight(markup, blame),
           culprit: blame.culprit,
           confirmed: true,
-          data: { needed },
+          data: { needed, height: findOneHeight(renders, frame) },
           seen: all.map((one) => {
-            const { height, contentHeight = 0 } = one.frame.inner;
-            return makeSeen(one.render, {
-              height,
-              filled: contentHeight,
-              empty: height - contentHeight,
-            });
+            const { height } = one.frame.inner;
+            const filled = getNeeded(one.frame.inner);
+            return makeSeen(one.render, { height, filled, empty: height - filled });
           }),
         },
       ];
@@ -61,11 +67,12 @@ export default defineCheck({
       cure: `Give it a height of ${formatPixels(Math.ceil(needed))}.`,
     };
   },
+  mend: ({ height }, { culprit }, markup) => setHeight(markup, culprit, height),
   measures: ({ height, filled }) =>
     `${formatPixels(Number(height))} high, its content ${formatPixels(Number(filled))}`,
   brief: (_data, { seen }) =>
     `a frame with ${formatPixels(Number(getWorstSeen(seen, 'empty')?.measured.empty))} of nothing below its document`,
-  samples: [{ needed: 120 }],
+  samples: [{ needed: 120, height: 120 }],
   examples: {
     faulty: [
       {
@@ -86,13 +93,9 @@ export default defineCheck({
   },
 });
 
-function isMostlyEmpty({
-  height,
-  contentHeight,
-}: {
-  height: number;
-  contentHeight?: number | undefined;
-}): boolean {
-  if (contentHeight === undefined || contentHeight <= 0) return false;
-  return contentHeight < height * LEAST && height - contentHeight > LITTLE;
+function isMostlyEmpty(inner: Framed['inner']): boolean {
+  // What fills whatever it gets leaves nothing empty.
+  if (inner.natural === null) return false;
+  const needed = getNeeded(inner);
+  return needed > 0 && needed < inner.height * LEAST && inner.height - needed > LITTLE;
 }

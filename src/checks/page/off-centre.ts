@@ -3,14 +3,16 @@ import { blameElement } from '../../core/measure/blame.js';
 import { listOffCentre } from '../../core/measure/centre.js';
 import { formatPixels } from '../../core/measure/units.js';
 import { getElementFrom } from '../../core/markup/markup.js';
-import { formatWidths, getWorstSeen, nameElement } from '../../core/words/list.js';
+import { capitalize, formatWidths, getWorstSeen, nameElement } from '../../core/words/list.js';
 
 interface Data {
   tag: string;
   /** How the slot is aligned. */
   align: 'start' | 'center' | 'end';
-  /** Automatic margins move it: it is no inline box, and its own margins are not in use otherwise. */
+  /** Automatic margins put it elsewhere for sure. */
   movable: boolean;
+  /** It is a block already. */
+  block: boolean;
 }
 
 export default defineCheck({
@@ -26,21 +28,21 @@ export default defineCheck({
   judge: ({ markup, house, renders }) =>
     renders.flatMap((render) => {
       const align = house.slots.find(({ name }) => name === render.at.slot)?.align ?? 'start';
-      return listOffCentre(render, align).map(({ block, before, after }): Fact<Data> => {
+      return listOffCentre(render, align).map(({ block, movable, before, after }): Fact<Data> => {
         const blame = blameElement(markup, block);
         const measured = { before, after, width: block.box.width, apart: Math.abs(before - after) };
-        const movable = /^(block|flex|grid|table|flow-root|list-item)$/.test(block.style.display);
+        const isBlock = !/^inline/.test(block.style.display);
         return {
           where: blame.where,
           culprit: blame.culprit,
           group: '',
           confirmed: true,
-          data: { tag: block.tag, align, movable },
+          data: { tag: block.tag, align, movable, block: isBlock },
           seen: [makeSeen(render, measured)],
         };
       });
     }),
-  says({ tag, align, movable }, { seen, culprit }) {
+  says({ tag, align, block }, { seen, culprit }) {
     const worst = getWorstSeen(seen, 'apart')?.measured;
     const [before, after] = [worst?.before, worst?.after].map((px) =>
       formatPixels(Number(px ?? 0)),
@@ -48,25 +50,26 @@ export default defineCheck({
     const place = align === 'end' ? 'at the end' : 'in the middle';
     const name = nameElement(tag, culprit);
     return {
-      message: `${name.replace(/^t/, 'T')} does not stand ${place} of its slot: ${before} are free before it and ${after} behind it (${formatWidths(seen)}).`,
+      message: `${capitalize(name)} does not stand ${place} of its slot: ${before} are free before it and ${after} behind it (${formatWidths(seen)}).`,
       notice: 'It stands to one side, as if something were missing beside it.',
-      cure: movable
+      cure: block
         ? `Let its margins share what is free: \`${getMargins(align)}\`.`
         : `Make it a block whose margins share what is free: \`display: block; ${getMargins(align)}\`.`,
     };
   },
-  mend({ align }, { culprit }, markup) {
+  mend({ align, movable, block }, { culprit }, markup) {
+    if (!movable) return null;
     const element = culprit.at === 'element' ? getElementFrom(markup, culprit.offset) : null;
     if (!element) return null;
     const margins = { 'margin-left': 'auto', 'margin-right': align === 'end' ? '0' : 'auto' };
-    const declarations = { display: 'block', ...margins };
+    const declarations = { ...(!block && { display: 'block' }), ...margins };
     return [{ do: 'set-style', element: element.offset, declarations }];
   },
   measures: ({ before, after }) =>
     `${formatPixels(Number(before))} free before it, ${formatPixels(Number(after))} behind it`,
   samples: [
-    { tag: 'iframe', align: 'start', movable: false },
-    { tag: 'div', align: 'end', movable: true },
+    { tag: 'iframe', align: 'start', movable: true, block: false },
+    { tag: 'div', align: 'end', movable: true, block: true },
   ],
   examples: {
     faulty: [

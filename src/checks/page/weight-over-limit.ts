@@ -44,7 +44,7 @@ export default defineCheck({
     const hosts = weighHosts(requests).map(({ host, wire }): [string, number] => [host, wire]);
     return [
       {
-        where: findHeaviestTag(markup, requests) ?? getHead(markup),
+        where: findHeaviestTag(markup, requests, house.origin) ?? getHead(markup),
         culprit: { at: 'snippet', what: 'weight' },
         confirmed: true,
         data: { limit, wire: sumBytes(requests, 'wire'), kinds: weighKinds(requests), hosts },

@@ -42,7 +42,7 @@ export default defineCheck({
     const [wire, unpacked] = [sumBytes(requests, 'wire'), sumBytes(requests, 'unpacked')];
     return [
       {
-        where: findHeaviestTag(markup, requests) ?? findScript(markup),
+        where: findHeaviestTag(markup, requests, house.origin) ?? findScript(markup),
         culprit: { at: 'snippet', what: 'scripts' },
         confirmed: true,
         data: { limit, wire, unpacked, hosts: weighHosts(requests) },

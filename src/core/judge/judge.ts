@@ -18,6 +18,7 @@ import type { Snippet } from '../snippet.js';
 import { compareLevels, getVerdict } from '../verdict.js';
 import { composeMend } from '../mend/compose.js';
 import { getPlace, getPlaceKey } from '../render.js';
+import { listFrameFits } from '../measure/frame-fit.js';
 import { joinRanges } from '../search/ranges.js';
 import { getExcerpt } from './excerpt.js';
 import { gatherCauses, listCauses, mendAll, numberCauses, type Telling } from './causes.js';
@@ -78,6 +79,7 @@ export function judgeSnippet(judged: Judged): Judgement {
     verdict: getVerdict(findings, judged.house.holdOn, blind),
     fitsFrom: getFitsFrom(evidence, fits),
     searched: reportSearched(evidence),
+    frameFit: listFrameFits(markup, evidence),
     renders: reportRenders(markup, evidence, findings, { marks, fits }),
     findings,
     causes: listCauses(markup, groups),

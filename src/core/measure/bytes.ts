@@ -1,4 +1,5 @@
 import type { RequestFact } from '../evidence.js';
+import { listAddresses } from '../markup/addresses.js';
 import { getElementAt, getTagSpan, type Markup } from '../markup/markup.js';
 import { countWords } from '../words/list.js';
 import type { Span } from '../snippet.js';
@@ -60,11 +61,19 @@ export function describeBytes({
 }
 
 /** The tag that, with all it pulled in, brought most bytes; null where none is known to have brought any. */
-export function findHeaviestTag(markup: Markup, requests: readonly RequestFact[]): Span | null {
+export function findHeaviestTag(
+  markup: Markup,
+  requests: readonly RequestFact[],
+  origin: string,
+): Span | null {
   const bytes = new Map<number, number>();
-  for (const { from, wire } of requests) {
+  const named = new Map(
+    listAddresses(markup, origin).map(({ url, element }) => [url.href, element]),
+  );
+  for (const { from, first, wire } of requests) {
     const offset = getSourceOffset(from);
-    const element = offset === null ? null : getElementAt(markup, offset);
+    // The browser does not always say where in the page it found what it asks for.
+    const element = offset === null ? (named.get(first) ?? null) : getElementAt(markup, offset);
     if (element) bytes.set(element.index, (bytes.get(element.index) ?? 0) + wire);
   }
   const heaviest = [...bytes].sort((a, b) => b[1] - a[1])[0];

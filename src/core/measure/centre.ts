@@ -4,7 +4,9 @@ import { listSized } from './sized.js';
 
 /** A block that stands to one side, with what is free before it and behind it, px. */
 export interface OffCentre {
-  block: Pick<ElementFact, 'id' | 'tag' | 'from' | 'selector' | 'box' | 'style'>;
+  block: ElementFact;
+  /** Automatic margins put it elsewhere for sure. */
+  movable: boolean;
   before: number;
   after: number;
 }
@@ -23,8 +25,9 @@ const LEAST_WIDTH = 2;
 export function listOffCentre(view: View, align: Align): OffCentre[] {
   const { x, width } = view.slot.box;
   if (width <= 0) return [];
-  const all: OffCentre['block'][] = align === 'start' ? listLarge(view) : listOutermost(view);
-  const blocks = all.filter(({ box }) => isAlone(view, box));
+  const blocks = (align === 'start' ? listLarge(view) : listOutermost(view)).filter(({ box }) =>
+    isAlone(view, box),
+  );
   const rtl = view.page.direction === 'rtl';
   return blocks.flatMap((block): OffCentre[] => {
     const [left, right] = [block.box.x - x, x + width - (block.box.x + block.box.width)];
@@ -33,14 +36,24 @@ export function listOffCentre(view: View, align: Align): OffCentre[] {
     // What sticks out is another fault.
     if (free < LEAST_FREE || before < -1 || after < -1) return [];
     const off = align === 'end' ? after : Math.abs(before - after);
-    return off > QUARTER * free ? [{ block, before, after }] : [];
+    return off > QUARTER * free ? [{ block, movable: isMovable(block), before, after }] : [];
   });
 }
 
-/** The frames and players that are wider than half of the slot, and stand in it alone. */
-function listLarge(view: View): OffCentre['block'][] {
+/** The frames and players that are wider than half of the slot; of one in a narrow block, that block. */
+function listLarge(view: View): ElementFact[] {
   const { width } = view.slot.box;
-  return listSized(view).filter(({ box }) => box.width > width * HALF);
+  const byId = new Map(view.elements.map((one) => [one.id, one]));
+  const getBlock = (inside: ElementFact) => {
+    let block = inside;
+    for (let at = byId.get(block.parent ?? -1); at; at = byId.get(at.parent ?? -1))
+      if (at.box.width < width - LEAST_WIDTH) block = at;
+    return block;
+  };
+  const large = listSized(view)
+    .filter(({ box }) => box.width > width * HALF)
+    .flatMap(({ id }) => byId.get(id) ?? []);
+  return [...new Set(large.map(getBlock))];
 }
 
 /** Nothing of the snippet's own stands beside it. */
@@ -55,7 +68,7 @@ function isAlone({ elements }: View, box: ElementFact['box']): boolean {
 }
 
 /** Blocks with nothing of the snippet's around them that is as narrow. */
-function listOutermost({ elements, slot }: View): OffCentre['block'][] {
+function listOutermost({ elements, slot }: View): ElementFact[] {
   const byId = new Map(elements.map((one) => [one.id, one]));
   const isWhole = ({ box }: ElementFact) => box.width >= slot.box.width - LEAST_WIDTH;
   const isOutermost = (one: ElementFact) => {
@@ -66,6 +79,12 @@ function listOutermost({ elements, slot }: View): OffCentre['block'][] {
   return elements.filter(
     (one) => isSeen(one) && isBlock(one) && !isWhole(one) && isOutermost(one) && !one.clipped,
   );
+}
+
+/** A block, or a frame or picture that becomes one as wide as it is; nothing that floats or is put somewhere. */
+function isMovable({ style, tag }: ElementFact): boolean {
+  const inFlow = style.float === 'none' && /^(static|relative)$/.test(style.position);
+  return inFlow && (REPLACED.has(tag) || /^(block|table|flow-root|flex|grid)$/.test(style.display));
 }
 
 function isSeen({ shown, box, tag }: ElementFact): boolean {

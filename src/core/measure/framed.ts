@@ -1,6 +1,9 @@
+import type { Culprit } from '../check.js';
 import type { Facts, FrameFact } from '../evidence.js';
 import type { Markup } from '../markup/markup.js';
 import { findDeclaration } from '../markup/styles.js';
+import type { Intent } from '../mend/intent.js';
+import { getElementKey } from '../search/spans.js';
 import type { Span } from '../snippet.js';
 import { isPlayer } from '../standards/elements.js';
 import { getBlamed, locateAttribute, type Blame } from './blame.js';
@@ -33,4 +36,44 @@ export function locateHeight(markup: Markup, blame: Blame): Span {
   const declared = element && findDeclaration(markup, element, ['height']);
   const { offset, endOffset } = declared ?? locateAttribute(markup, blame, 'height');
   return { offset, endOffset };
+}
+
+/** The height that a frame's document needs: its own where that is known, else down to where something reaches, px. */
+export function getNeeded({
+  natural,
+  contentHeight,
+  scrollHeight,
+  height,
+}: Framed['inner']): number {
+  if (typeof natural === 'number') return natural;
+  return scrollHeight > height ? scrollHeight : (contentHeight ?? scrollHeight);
+}
+
+/** Of a frame that is higher than this much more than it needs, too much is empty. */
+const MOST_SPARE = 1.5;
+
+/** The height by which a frame fits its document in all renders, px; null where none does, or where it is not known. */
+export function findOneHeight(
+  renders: readonly Pick<Facts, 'frames'>[],
+  { from, selector }: Pick<FrameFact, 'from' | 'selector'>,
+): number | null {
+  const key = getElementKey({ from, selector });
+  const all = renders.flatMap((render) =>
+    listFramed(render).filter((one) => getElementKey(one) === key),
+  );
+  if (all.length === 0 || all.some(({ inner }) => typeof inner.natural !== 'number')) return null;
+  const needed = all.map(({ inner }) => Math.ceil(getNeeded(inner)));
+  const most = Math.max(...needed);
+  return most <= Math.min(...needed) * MOST_SPARE ? most : null;
+}
+
+/** Sets a frame's height; null where it is not the markup's own, or no height is known. */
+export function setHeight(
+  markup: Markup,
+  culprit: Culprit,
+  height: number | null,
+): Intent[] | null {
+  const element = height === null ? null : getBlamed(markup, { culprit });
+  if (!element) return null;
+  return [{ do: 'set-style', element: element.offset, declarations: { height: `${height}px` } }];
 }

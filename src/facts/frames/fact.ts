@@ -12,6 +12,8 @@ export const innerSchema = z.object({
   scrollHeight: z.number(),
   /** Down to where something of its content reaches; left out: not known. */
   contentHeight: z.number().optional(),
+  /** How high its content is by itself, at this width; null where it fills whatever it gets; left out: not known. */
+  natural: z.number().nullable().optional(),
   /** Features that it asked for and is not allowed (Permissions Policy). */
   refused: z.array(z.string()).optional(),
 });

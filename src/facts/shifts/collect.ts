@@ -44,23 +44,29 @@ function round(score: number): number {
   return Math.round(score * 1000) / 1000;
 }
 
-/** What stands in the room that was made by the jump: the smallest that fills it. Else what was moved itself. */
+/** What stands in the room that was made by the jump, or as large above it: the smallest. Else what was moved itself. */
 function findCause(
   { moved }: RawJump,
   own: readonly ElementFact[],
 ): { element: ElementFact; how: Cause['how'] } | null {
   const ids = new Set(moved.map(({ id }) => id));
+  const others = own.filter(({ id, shown }) => shown && !ids.has(id));
   const down = moved.filter(({ from, to }) => to > from + TOLERANCE);
   const highest = down.sort((a, b) => a.from - b.from)[0];
   if (highest) {
     const { from, to } = highest;
-    const fills = ({ box, shown }: ElementFact) =>
-      shown && Math.min(box.y + box.height, to) - Math.max(box.y, from) > (to - from) * HALF;
-    const filling = own.filter((one) => !ids.has(one.id) && fills(one));
-    const smallest = filling.sort((a, b) => a.box.height - b.box.height || b.id - a.id)[0];
-    if (smallest)
-      return { element: smallest, how: 'offset' in smallest.from ? 'sized-late' : 'put-in' };
+    const isLarge = (px: number) => px > (to - from) * HALF;
+    const fills = ({ box }: ElementFact) =>
+      isLarge(Math.min(box.y + box.height, to) - Math.max(box.y, from));
+    // The browser names but the largest of what was moved: what is above that may have moved as well.
+    const isAbove = ({ box }: ElementFact) => box.y <= from && isLarge(box.height);
+    const cause = getLowest(others.filter(fills)) ?? getLowest(others.filter(isAbove));
+    if (cause) return { element: cause, how: 'offset' in cause.from ? 'sized-late' : 'put-in' };
   }
   const element = own.find(({ id }) => ids.has(id));
   return element ? { element, how: 'moved' } : null;
+}
+
+function getLowest(elements: readonly ElementFact[]): ElementFact | undefined {
+  return [...elements].sort((a, b) => a.box.height - b.box.height || b.id - a.id)[0];
 }

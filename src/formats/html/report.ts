@@ -11,6 +11,7 @@ import {
   orderByWorst,
 } from '../summary.js';
 import { formatBlock } from './block.js';
+import { formatFrames } from './frames.js';
 import { formatShape } from './shapes.js';
 import { formatSheet, type Shots } from './sheet.js';
 import { STYLE } from './style.js';
@@ -186,7 +187,7 @@ function formatSnippet(
   return html`<section class="snippet" id="${anchor}" aria-label="${cleanLine(snippet.name)}">
     ${formatTitle(snippet)} ${formatSheet(snippet, shots)}
     ${listBlocks(snippet).map((block) => formatBlock(block, anchor, snippet))}
-    ${formatWhole(snippet)}
+    ${formatFrames(snippet)} ${formatWhole(snippet)}
     ${listNotes(snippet, document).map((line) => html`<p class="faint">${cleanLine(line)}</p>`)}
   </section>`;
 }

@@ -1,6 +1,7 @@
 import { checkDeclarations } from './declarations.js';
 import { readInner } from './inner.js';
 import { readLayers } from '../../facts/layers/read.js';
+import { readNatural, releaseFrames, squeezeFrames } from './natural.js';
 import { readObjects } from './objects.js';
 import { readPage } from './page.js';
 import { scrollThrough, settle } from './settle.js';
@@ -16,8 +17,10 @@ export const CALLS = {
   hideLetters,
   readInner,
   readLayers,
+  readNatural,
   readObjects,
   readPage,
+  releaseFrames,
   scrollThrough,
   searchWidths,
   seekCure,
@@ -25,6 +28,7 @@ export const CALLS = {
   settle,
   showMedia,
   showSlot,
+  squeezeFrames,
   tryCures,
 };
 

@@ -33,7 +33,7 @@ export function hideLetters(hidden: boolean): void {
 const sheets = new Map<string, CSSStyleSheet>();
 
 /** By a sheet that no page sees in its tree. */
-function setRule(rule: string, on: boolean): void {
+export function setRule(rule: string, on: boolean): void {
   const sheet = sheets.get(rule) ?? new CSSStyleSheet();
   sheets.set(rule, sheet);
   sheet.replaceSync(rule);

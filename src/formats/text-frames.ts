@@ -1,0 +1,28 @@
+import stringWidth from 'string-width';
+import type { SnippetReport } from '../core/run.js';
+import { listFitCells, listUnfit, nameFrame, type FrameFitReport } from './frame-fit.js';
+import type { Paint } from './paint.js';
+import { pad } from './text-grid.js';
+
+const HEADS = { slot: 'slot', window: 'window', size: 'frame', fits: 'height that fits' } as const;
+const COLUMNS = Object.keys(HEADS) as (keyof typeof HEADS)[];
+
+/** For each frame that does not fit what it has and what it needs, and the styles to paste. */
+export function formatFrames(snippet: SnippetReport, { paint }: { paint: Paint }): string {
+  return listUnfit(snippet)
+    .map((fit) => formatFit(fit, paint))
+    .join('\n\n');
+}
+
+function formatFit(fit: FrameFitReport, paint: Paint): string {
+  const rows = [HEADS, ...listFitCells(fit)];
+  const widths = COLUMNS.map((name) => Math.max(...rows.map((row) => stringWidth(row[name]))));
+  const lines = rows.map((row, i) => {
+    const line = `    ${COLUMNS.map((name, at) => pad(row[name], widths[at]!)).join('  ')}`;
+    return i === 0 ? paint.faint(line.trimEnd()) : line.trimEnd();
+  });
+  // Not wrapped: it is there to be copied.
+  const css = (fit.css ?? '').split('\n').map((line) => `    ${line}`);
+  const head = `  Frame ${nameFrame(fit)}`;
+  return [head, ...lines, ...(fit.css ? [paint.faint('    to paste:'), ...css] : [])].join('\n');
+}

@@ -1,0 +1,65 @@
+import { listPlaces } from './inner.js';
+import { setRule } from './show.js';
+
+/** So high frames are made for a moment, px: what is higher by itself shows its height then. */
+const LOW = 16;
+/** How long a frame's page is waited for, and how often it is asked, ms. */
+const LIMIT = 600;
+const STEP = 8;
+
+let kept: { frame: HTMLElement; style: string | null }[] = [];
+
+/** Makes frames as low as can be, by their places among the page's, their widths as they are. */
+export function squeezeFrames(places: readonly number[]): void {
+  const { page, own } = globalThis.mivketNotebook;
+  const known = listPlaces(window);
+  const frames = Array.from(page.querySelectorAll<HTMLElement>('iframe, embed, object')).filter(
+    (frame) => {
+      const place = known.get((frame as Partial<HTMLIFrameElement>).contentWindow ?? null);
+      return place !== undefined && places.includes(place);
+    },
+  );
+  kept = frames.map((frame) => ({ frame, style: frame.getAttribute('style') }));
+  for (const { frame } of kept) {
+    const { width } = own(frame).getBoundingClientRect();
+    const box = { 'box-sizing': 'border-box', width: `${width}px`, 'max-width': 'none' };
+    const low = { height: `${LOW}px`, 'min-height': '0', 'max-height': 'none', transition: 'none' };
+    for (const [property, value] of Object.entries({ ...box, ...low, padding: '0' }))
+      frame.style.setProperty(property, value, 'important');
+  }
+}
+
+/** Makes them again what they were. */
+export function releaseFrames(): void {
+  for (const { frame, style } of kept) {
+    if (style === null) frame.removeAttribute('style');
+    else frame.setAttribute('style', style);
+  }
+  kept = [];
+}
+
+/** How high the content of a frame is by itself. */
+export interface Natural {
+  /** Its place among the frames of the page. */
+  index: number;
+  /** px; null where it fills whatever it gets. */
+  height: number | null;
+}
+
+/** Asked in a frame that was made low: null where it is none of the page's own, or did not become low in time. */
+export async function readNatural(): Promise<Natural | null> {
+  const { page } = globalThis.mivketNotebook;
+  if (window.parent !== window.top) return null;
+  const index = listPlaces(window.parent).get(window);
+  const end = performance.now() + LIMIT;
+  // Out of view no frame is drawn, so that no event tells.
+  while (window.innerHeight > LOW && performance.now() < end)
+    await new Promise((resolve) => setTimeout(resolve, STEP));
+  if (index === undefined || window.innerHeight > LOW) return null;
+  // A bar would take from the width, and make it higher.
+  const rule = 'html, body { scrollbar-width: none !important; }';
+  setRule(rule, true);
+  const { scrollHeight } = page.scrollingElement ?? page.documentElement;
+  setRule(rule, false);
+  return { index, height: scrollHeight > LOW + 1 ? scrollHeight : null };
+}
