@@ -44,6 +44,7 @@ import hostContentDamaged from './page/host-content-damaged.js';
 import hostPrivateAddress from './scripts/host-private-address.js';
 import idUsedTwice from './paste/id-used-twice.js';
 import jumpToTopLink from './paste/jump-to-top-link.js';
+import keyboardTrapped from './page/keyboard-trapped.js';
 import linkedPictureUnnamed from './pictures/linked-picture-unnamed.js';
 import nestedDocument from './paste/nested-document.js';
 import nothingRendered from './page/nothing-rendered.js';
@@ -59,6 +60,7 @@ import placeholderLeftIn from './paste/placeholder-left-in.js';
 import scriptBlocksPage from './scripts/script-blocks-page.js';
 import scriptIdleWhenLate from './scripts/script-idle-when-late.js';
 import scriptWeightOverLimit from './scripts/script-weight-over-limit.js';
+import scrollCaught from './page/scroll-caught.js';
 import shrunkNotReflowed from './page/shrunk-not-reflowed.js';
 import slotOverflow from './page/slot-overflow.js';
 import styleDeclarationIgnored from './paste/style-declaration-ignored.js';
@@ -117,6 +119,7 @@ export const CHECKS: readonly Check[] = [
   hostPrivateAddress,
   idUsedTwice,
   jumpToTopLink,
+  keyboardTrapped,
   linkedPictureUnnamed,
   nestedDocument,
   nothingRendered,
@@ -132,6 +135,7 @@ export const CHECKS: readonly Check[] = [
   scriptBlocksPage,
   scriptIdleWhenLate,
   scriptWeightOverLimit,
+  scrollCaught,
   shrunkNotReflowed,
   slotOverflow,
   styleDeclarationIgnored,

@@ -10,6 +10,7 @@ export type { CauseFact, Target, TriedCure } from '../facts/causes/fact.js';
 export type { CutFact } from '../facts/cuts/fact.js';
 export type { ElementFact } from '../facts/elements/fact.js';
 export type { FrameFact } from '../facts/frames/fact.js';
+export type { HandlingFact } from '../facts/handling/fact.js';
 export type { HostPart, HostPartFact } from '../facts/host/fact.js';
 export {
   CHANGING_KINDS,

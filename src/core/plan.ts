@@ -58,6 +58,8 @@ export interface RenderNeeds {
   cold: boolean;
   /** Whether causes and cures are to be looked for by trying. */
   tries: boolean;
+  /** Whether keys and fingers are to be tried. */
+  hands: boolean;
   /** Whether windows between the viewports are to be tried. */
   searches: boolean;
 }
@@ -69,6 +71,7 @@ export function getRenderNeeds(checks: readonly Check[]): RenderNeeds {
     any: kinds.size > 0,
     cold: kinds.has('traffic'),
     tries: kinds.has('causes'),
+    hands: kinds.has('handling'),
     searches: kinds.has('widths'),
   };
 }

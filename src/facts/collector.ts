@@ -9,6 +9,7 @@ import { collectCauses } from './causes/collect.js';
 import { collectCuts } from './cuts/collect.js';
 import { collectElements } from './elements/collect.js';
 import { collectFrames } from './frames/collect.js';
+import { collectHandling } from './handling/collect.js';
 import { collectHost } from './host/collect.js';
 import { FACT_KINDS, getEmptyFacts, type FactKind, type Facts } from './kinds.js';
 import { collectLayers } from './layers/collect.js';
@@ -63,6 +64,7 @@ const COLLECTORS: { [K in FactKind]: Collector<K> } = {
   layers: collectLayers,
   shifts: collectShifts,
   policy: collectPolicy,
+  handling: collectHandling,
   traffic: collectTraffic,
   scripts: collectScripts,
   host: collectHost,

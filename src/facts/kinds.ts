@@ -3,6 +3,7 @@ import { causes } from './causes/fact.js';
 import { cuts } from './cuts/fact.js';
 import { elements } from './elements/fact.js';
 import { frames } from './frames/fact.js';
+import { handling } from './handling/fact.js';
 import { host } from './host/fact.js';
 import type { Kind } from './kind.js';
 import { layers } from './layers/fact.js';
@@ -31,6 +32,7 @@ export const KINDS = {
   layers,
   shifts,
   policy,
+  handling,
   traffic,
   scripts,
   host,

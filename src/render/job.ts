@@ -1,6 +1,7 @@
 import type { Baseline, Evidence } from '../core/evidence.js';
 import type { Traits } from '../core/markup/traits.js';
 import type { Render } from '../core/render.js';
+import type { Hands } from './handling.js';
 import type { Limits } from './limit.js';
 import { makeLost } from './lost.js';
 import type { Trial } from './stage.js';
@@ -26,7 +27,21 @@ export interface Job {
   vain: boolean;
   /** Only what is too wide is asked for. */
   light: boolean;
+  /** Whether keys and fingers are tried. */
+  hands: Hands;
 }
+
+/** Keys are tried where there is a mouse, fingers where the glass is touched: each once for a slot, the first of its kind. */
+export function getHands(render: Render, renders: readonly Render[], wanted: boolean): Hands {
+  const key = JSON.stringify([render.snippets, render.insert]);
+  const same = renders.filter((one) => JSON.stringify([one.snippets, one.insert]) === key);
+  const keyed = same.find(({ viewport }) => !viewport.touch) ?? same[0];
+  const touched = same.find(({ viewport }) => viewport.touch);
+  return { keys: wanted && render === keyed, swipes: wanted && render === touched };
+}
+
+/** Nothing of the kind. */
+export const NO_HANDS: Hands = { keys: false, swipes: false };
 
 /** Evidence of each snippet of a load that could not be made. */
 export function loseAll({ render, texts }: Job, why: string): Evidence[] {

@@ -2,7 +2,7 @@ import type { Baseline, Evidence } from '../core/evidence.js';
 import type { Traits } from '../core/markup/traits.js';
 import type { Render } from '../core/render.js';
 import { getWide } from '../core/search/spans.js';
-import { UNHURRIED, type Job } from './job.js';
+import { NO_HANDS, UNHURRIED, type Job } from './job.js';
 import type { Place } from './places.js';
 import type { Rendered } from './stage.js';
 
@@ -37,7 +37,14 @@ export async function loadWindows(
   const baseline = next.length > 0 ? await find(like) : null;
   if (!baseline) return loads;
   const place = await enter();
-  const common = { texts: [text], traits: [traits], trials: [], ...UNHURRIED, light: true };
+  const common = {
+    texts: [text],
+    traits: [traits],
+    trials: [],
+    ...UNHURRIED,
+    light: true,
+    hands: NO_HANDS,
+  };
   let how: 'used' | 'broken' = 'used';
   try {
     for (; next.length > 0 && how === 'used'; next = choose(loads)) {

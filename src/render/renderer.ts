@@ -1,46 +1,18 @@
 import type { Baseline, Evidence } from '../core/evidence.js';
 import { composePage } from '../core/host/host-page.js';
-import type { House } from '../core/house/house.js';
 import { readMarkup, type Markup } from '../core/markup/markup.js';
 import { getTraits, joinTraits, STILL, type Traits } from '../core/markup/traits.js';
-import type { Exchange } from '../core/recording/exchange.js';
 import { getEmpty, getRenderKey, isOneKind, type Render, type Viewport } from '../core/render.js';
 import type { Snippet } from '../core/snippet.js';
 import { makeBaseline } from './baseline.js';
 import { Baselines } from './baselines.js';
-import type { BrowserProgram } from './browser/bundled.js';
 import { DEFAULT_LIMITS, getCeiling, inTime, type Limits } from './limit.js';
-import { loseAll, shorten, UNHURRIED, type Job } from './job.js';
+import { getHands, loseAll, NO_HANDS, shorten, UNHURRIED, type Job } from './job.js';
 import { loadWindows } from './load-windows.js';
 import { Places, type Place } from './places.js';
-import type { TakenShot } from './shot.js';
+import type { RendererOptions } from './renderer-options.js';
 import { getHost, getSources } from './sources.js';
 import { renderPage, type Rendered, type Trial } from './stage.js';
-
-/** What a renderer works with for a whole run. */
-export interface RendererOptions {
-  program: BrowserProgram;
-  house: House;
-  /** The text of the house's own page; null for the neutral one. */
-  ownPage: string | null;
-  /** The folder of the host page's files, as an absolute path. */
-  root: string | null;
-  offline: boolean;
-  /** A file to write all exchanges to, a line of JSON each. */
-  recordTo?: string;
-  /** What alone answers, in place of the network. */
-  recording?: readonly Exchange[];
-  /** Takes the shots of all renders; left out: none are taken. */
-  onShot?: (taken: TakenShot) => Promise<void> | void;
-  /** Whether everything is asked for again in each load; left out: it is. */
-  cold?: boolean;
-  /** Whether causes and cures are looked for by trying; left out: they are. */
-  tries?: boolean;
-  limits?: Limits;
-  /** Load anew at every width, also what cannot tell. */
-  alwaysLoad?: boolean;
-  signal?: AbortSignal;
-}
 
 const NO_BASELINE = 'the page without the snippet could not be rendered';
 
@@ -140,6 +112,7 @@ export class Renderer {
           ...{ render, texts, traits, trials, baseline, hanging, vain },
           profile: hanging,
           light: false,
+          hands: getHands(render, renders, this.#options.hands ?? true),
         };
         if (baseline === null) evidence.push(loseAll(job, NO_BASELINE));
         else {
@@ -238,6 +211,7 @@ export class Renderer {
       baseline: job.baseline,
       hostChanges: this.#hostTraits.changes && render.insert !== 'frame',
       window,
+      hands: job.hands,
       root,
       shown: place.shown && { served: same ? place.shown : null, resizable, live },
       cold,
@@ -296,6 +270,15 @@ export class Renderer {
 
   #getEmptyJob(render: Render): Job {
     const traits = [{ ...this.#hostTraits, media: false, script: null, scripts: [] }];
-    return { render, texts: [], trials: [], traits, baseline: null, ...UNHURRIED, light: false };
+    return {
+      render,
+      texts: [],
+      trials: [],
+      traits,
+      baseline: null,
+      ...UNHURRIED,
+      light: false,
+      hands: NO_HANDS,
+    };
   }
 }

@@ -1,4 +1,4 @@
-import type { Baseline, Evidence } from '../core/evidence.js';
+import type { Baseline, Evidence, Facts, Gap } from '../core/evidence.js';
 import { joinTraits, type Traits } from '../core/markup/traits.js';
 import type { Load } from '../core/recording/exchange.js';
 import type { Render, Viewport } from '../core/render.js';
@@ -15,6 +15,7 @@ import { inTime, within, withinTalk, type Limits } from './limit.js';
 import type { BrowserPage, Hottest } from './page/browser-page.js';
 import { ServedPage, type Sources } from './page/served-page.js';
 import type { Place } from './places.js';
+import { tryHandling, type Hands } from './handling.js';
 import { readNaturals } from './naturals.js';
 import { searchWindows } from './search-windows.js';
 import { takeShot, type TakenShot } from './shot.js';
@@ -57,6 +58,8 @@ export interface StageOptions {
   baseline: Baseline | null;
   /** The page without the snippet has code. */
   hostChanges: boolean;
+  /** Whether keys and fingers are tried. */
+  hands: Hands;
   /** How large the window is in which it is rendered. */
   window: Viewport;
   /** A folder of files that the host page may ask for. */
@@ -132,7 +135,7 @@ async function tell(
   { reading, stopped, stillMoving }: Seen,
   options: StageOptions,
 ): Promise<Told> {
-  const { traits, trials, tries, searches, limits, baseline, hostChanges, window } = options;
+  const { traits, trials, limits, baseline, hostChanges, window } = options;
   const own = traits[of]!;
   const whose = { ...own, of, served, hostChanges, baseline };
   const parting = reading && part(page, reading, whose).catch(() => null);
@@ -169,20 +172,36 @@ async function tell(
     ? await takeShot(page, seenIn, reading?.raw ?? null, facts.elements)
     : null;
   if (read && !hung) facts.frames = await readNaturals(page, facts.frames, listFramePlaces(read));
-  const whole = trials[of];
-  if (whole && read) whole.bursts ||= listTooWide({ ...facts, baseline }).length > 0;
-  const bursts = whole?.bursts ?? false;
-  const search = { render, facts, baseline, own, hostChanges, bursts, gaps };
-  const widths =
-    searches && read && !hung ? await searchWindows(page, search, limits.hang) : facts.widths;
-  const trial = tries && read && !hung && render.variant === 'as-is' ? trials[of] : undefined;
-  const trying = trial && tryOut(page, { ...trial, facts, baseline }).catch(() => null);
-  const causes = (trying && (await within(trying, limits.hang))) ?? facts.causes;
+  const tried = read && !hung ? await tryAll(page, { render, of }, facts, gaps, options) : {};
   return {
-    evidence: { render, of, gaps, ...facts, causes, widths, shot: shot && shot.shot },
+    evidence: { render, of, gaps, ...facts, ...tried, shot: shot && shot.shot },
     parted,
     shot,
   };
+}
+
+/** What is found out by changing the page, and by using it: when all else is read, the using last. */
+async function tryAll(
+  page: BrowserPage,
+  { render, of }: { render: Render; of: number },
+  facts: Facts,
+  gaps: Gap[],
+  options: StageOptions,
+): Promise<Pick<Facts, 'causes' | 'widths' | 'handling'>> {
+  const { traits, trials, tries, searches, limits, baseline, hostChanges, hands } = options;
+  const [own, whole] = [traits[of]!, trials[of]];
+  if (whole) whole.bursts ||= listTooWide({ ...facts, baseline }).length > 0;
+  const bursts = whole?.bursts ?? false;
+  const search = { render, facts, baseline, own, hostChanges, bursts, gaps };
+  const widths = searches ? await searchWindows(page, search, limits.hang) : facts.widths;
+  const asIs = render.variant === 'as-is';
+  const trial = tries && asIs ? whole : undefined;
+  const trying = trial && tryOut(page, { ...trial, facts, baseline }).catch(() => null);
+  const causes = (trying && (await within(trying, limits.hang))) ?? facts.causes;
+  const { slot, elements, frames } = facts;
+  const handled = { slot: slot.name, elements, frames, live: own.changes };
+  const handling = asIs ? await tryHandling(page, handled, hands) : facts.handling;
+  return { causes, widths, handling };
 }
 
 /** The places of frames among the page's, by their numbers. */

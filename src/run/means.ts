@@ -76,6 +76,7 @@ export class LazyRenderer {
       offline: request.offline ?? false,
       cold: needs.cold || recordTo !== null || recording !== null,
       tries: needs.tries,
+      hands: needs.hands,
       signal: this.#signal,
       ...(recordTo && { recordTo: recordTo.spool }),
       ...(recording && { recording: recording.exchanges }),

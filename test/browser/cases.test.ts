@@ -736,6 +736,49 @@ const CASES: Record<string, HardCase[]> = {
     ],
     ['<p>Sow</p><script>addEventListener("load", () => 1)</script>', null, { insert: 'inline' }],
   ],
+  'keyboard-trapped': [
+    [
+      '<div id="box"><button id="a">One</button><button id="b">Two</button></div><script>document.querySelector("#box").addEventListener("keydown", (event) => { if (event.key !== "Tab") return; event.preventDefault(); document.querySelector(document.activeElement.id === "a" ? "#b" : "#a").focus() })</script>',
+      '<button id="b">',
+    ],
+    [
+      '<input id="a" aria-label="Seed"><script>document.querySelector("#a").addEventListener("blur", (event) => setTimeout(() => event.target.focus()))</script>',
+      '<input id="a" aria-label="Seed">',
+    ],
+    [
+      '<button id="a">One</button><script>document.querySelector("#a").addEventListener("keydown", (event) => { if (event.key === "Tab" && !event.shiftKey) event.preventDefault() })</script>',
+      null,
+    ],
+    [`<iframe title="Order" ${STATIC} srcdoc="<input><input>"></iframe>`, null],
+  ],
+  'scroll-caught': [
+    [
+      '<canvas id="a" width="300" height="300" style="display: block; width: 100%; background: #eee"></canvas><script>document.querySelector("#a").addEventListener("touchmove", (event) => event.preventDefault(), { passive: false })</script>',
+      '<canvas id="a" width="300" height="300" style="display: block; width: 100%; background: #eee">',
+    ],
+    [
+      '<iframe title="Map" style="border: 0; width: 100%; height: 300px" srcdoc="<div style=\'height: 280px; touch-action: none\'>Beds</div>"></iframe>',
+      '<iframe title="Map" style="border: 0; width: 100%; height: 300px" srcdoc="<div style=\'height: 280px; touch-action: none\'>Beds</div>">',
+    ],
+    [
+      '<div tabindex="0" style="height: 300px; overflow: auto; overscroll-behavior: contain"><p style="height: 900px">Beans</p></div>',
+      'overscroll-behavior: contain',
+    ],
+    [
+      '<div tabindex="0" style="height: 90vh; overflow: auto"><p style="height: 1900px">Beans</p></div>',
+      'height: 90vh',
+    ],
+    ['<div style="width: 60%; height: 400px; touch-action: none">Beds</div>', null],
+    ['<div style="height: 60px; touch-action: none">Slide</div>', null],
+    [
+      '<iframe title="List" style="border: 0; width: 100%; height: 300px" srcdoc="<p style=\'height: 900px\'>Beans</p>"></iframe>',
+      null,
+    ],
+    [
+      '<p style="height: 300px">Sow</p><script>addEventListener("touchmove", (event) => event.preventDefault())</script>',
+      null,
+    ],
+  ],
   'weight-over-limit': [
     [
       '<p>Sow</p><img alt="Beans" width="9" height="9" src="https://static.rootcellar.example/beans.png">',

@@ -71,6 +71,11 @@ class PaperPage implements BrowserPage {
   readonly happened = new Happenings('');
   readonly talks = false;
   address = '';
+  readonly hand = {
+    listListeners: () => Promise.resolve([]),
+    press: () => Promise.resolve(),
+    swipe: <T>(_way: unknown, meanwhile: () => Promise<T>) => meanwhile(),
+  };
   putIn = () => Promise.resolve();
   readonly done: string[] = [];
   prepared: Preparation | null = null;
@@ -131,6 +136,7 @@ async function run(page: PaperPage, given: Partial<Parameters<typeof renderPage>
     baseline: null,
     window: render!.viewport,
     hostChanges: false,
+    hands: { keys: false, swipes: false },
     root: null,
     shown: null,
     cold: true,

@@ -12,6 +12,7 @@ import { Admission } from './admission.js';
 import { ProtocolError, type Connection, type Session } from './connection.js';
 import { followConsole, followHappenings } from './happenings.js';
 import { watchHeart, type Heart } from './heart.js';
+import { Hand } from './hand.js';
 import { getIdentity } from './identity.js';
 import { listMakers, traceMakers } from './makers.js';
 import { openClosedRoots } from './shadow.js';
@@ -20,28 +21,18 @@ import { SoundLog } from './sound.js';
 import { startProfile, stopProfile, stopScripts } from './stop.js';
 import { followTraffic } from './traffic.js';
 import { resize, setViewport } from './viewport.js';
+import type { Door, Visitor } from './visitor.js';
 import { Worlds } from './worlds.js';
 
 const BLANK_LIMIT = 3000;
 /** How lately something must have come from the page for it to be talking, ms. */
 const TALKS = 1000;
 
-/** Who the visitor's browser is: its version, and the language of the visitor. */
-export interface Visitor {
-  version: string;
-  language: string;
-}
-
-/** The proxy that a page goes through, and what it asks to be shown. */
-export interface Door {
-  port: number;
-  password: string;
-}
-
 /** A page of its own context, its traffic going through one gate. */
 export class Tab implements BrowserPage {
   readonly requests = new RequestLog();
   readonly mainFrame: string;
+  readonly hand: Hand;
   #session: Session;
   #connection: Connection;
   #contextId: string;
@@ -89,6 +80,7 @@ export class Tab implements BrowserPage {
     this.#contextId = contextId;
     this.mainFrame = targetId;
     this.#session = session;
+    this.hand = new Hand(session);
     this.#visitor = visitor;
     this.#admission = new Admission(session, targetId, () => this.happened);
   }

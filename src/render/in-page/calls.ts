@@ -1,4 +1,5 @@
 import { checkDeclarations } from './declarations.js';
+import { enterSlot, leaveSlot, readFocus, readFocusLater } from './focus.js';
 import { readInner } from './inner.js';
 import { readLayers } from '../../facts/layers/read.js';
 import { readNatural, releaseFrames, squeezeFrames } from './natural.js';
@@ -8,20 +9,30 @@ import { scrollThrough, settle } from './settle.js';
 import { seekCure } from './trial/search.js';
 import { findEffects, tryCures } from './trial/trial.js';
 import { searchWidths } from './widths/search.js';
+import { bringForSwipe, listSwipePlaces, readScroll, scrollBack, scrollToEnd } from './swipes.js';
 import { hideLetters, setGutter, showMedia, showSlot } from './show.js';
 
 /** What can be asked of the code that stands in a page. */
 export const CALLS = {
+  bringForSwipe,
   checkDeclarations,
+  enterSlot,
   findEffects,
   hideLetters,
+  leaveSlot,
+  listSwipePlaces,
+  readFocus,
+  readFocusLater,
   readInner,
   readLayers,
   readNatural,
   readObjects,
   readPage,
+  readScroll,
   releaseFrames,
+  scrollBack,
   scrollThrough,
+  scrollToEnd,
   searchWidths,
   seekCure,
   setGutter,

@@ -5,6 +5,22 @@ import type { PutIn } from '../in-page/put-in.js';
 import type { Happenings } from './happenings.js';
 import type { CallFrame, RequestLog } from './request-log.js';
 
+/** Something that code listens for; passive: it may not take what it is told of. */
+export interface Listening {
+  type: string;
+  passive: boolean;
+}
+
+/** What a visitor does with keys and a finger. The page counts as used from then on. */
+export interface PageHand {
+  /** For what events the page's own code listens, anywhere in it, frames of other documents left out. */
+  listListeners(): Promise<Listening[]>;
+  /** Presses a key and lets it go. */
+  press(key: 'Tab' | 'Escape', shift: boolean): Promise<void>;
+  /** Moves one finger up or down, px of the window, and asks something while it is still there. */
+  swipe<T>(way: { x: number; from: number; to: number }, meanwhile: () => Promise<T>): Promise<T>;
+}
+
 /** What a page is made ready with before it is loaded. */
 export interface Preparation {
   viewport: Viewport;
@@ -34,6 +50,7 @@ export interface BrowserPage {
   /** Names the page's own frame in the requests. */
   readonly mainFrame: string;
   readonly requests: RequestLog;
+  readonly hand: PageHand;
   readonly happened: Happenings;
   /** The address that was last loaded. */
   readonly address: string;

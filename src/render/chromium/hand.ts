@@ -1,0 +1,56 @@
+import type { Listening, PageHand } from '../page/browser-page.js';
+import type { Session } from './connection.js';
+
+const SHIFT = 8;
+const KEYS = {
+  Tab: { key: 'Tab', code: 'Tab', windowsVirtualKeyCode: 9 },
+  Escape: { key: 'Escape', code: 'Escape', windowsVirtualKeyCode: 27 },
+} as const;
+const MOVES = 4;
+
+/** A visitor's keys and finger. */
+export class Hand implements PageHand {
+  #session: Session;
+
+  constructor(session: Session) {
+    this.#session = session;
+  }
+
+  async listListeners(): Promise<Listening[]> {
+    const found = await Promise.all([this.#listAt('window'), this.#listAt('document')]);
+    return found.flat().map(({ type, passive }) => ({ type, passive }));
+  }
+
+  /** On what an expression gives, and on all that is in it. */
+  async #listAt(expression: string) {
+    const session = this.#session;
+    const { result } = await session.send('Runtime.evaluate', { expression, userGesture: false });
+    if (!result.objectId) return [];
+    const wish = { objectId: result.objectId, depth: -1, pierce: true };
+    return (await session.send('DOMDebugger.getEventListeners', wish)).listeners;
+  }
+
+  async press(key: keyof typeof KEYS, shift: boolean): Promise<void> {
+    const event = { ...KEYS[key], modifiers: shift ? SHIFT : 0 };
+    await this.#session.send('Input.dispatchKeyEvent', { type: 'rawKeyDown', ...event });
+    await this.#session.send('Input.dispatchKeyEvent', { type: 'keyUp', ...event });
+  }
+
+  async swipe<T>(
+    { x, from, to }: { x: number; from: number; to: number },
+    meanwhile: () => Promise<T>,
+  ): Promise<T> {
+    const touch = (type: 'touchStart' | 'touchMove' | 'touchEnd', y: number) =>
+      this.#session.send('Input.dispatchTouchEvent', {
+        type,
+        touchPoints: type === 'touchEnd' ? [] : [{ x, y }],
+      });
+    await touch('touchStart', from);
+    try {
+      for (let i = 1; i <= MOVES; i++) await touch('touchMove', from + ((to - from) * i) / MOVES);
+      return await meanwhile();
+    } finally {
+      await touch('touchEnd', to);
+    }
+  }
+}

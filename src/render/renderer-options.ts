@@ -1,0 +1,32 @@
+import type { House } from '../core/house/house.js';
+import type { Exchange } from '../core/recording/exchange.js';
+import type { BrowserProgram } from './browser/bundled.js';
+import type { Limits } from './limit.js';
+import type { TakenShot } from './shot.js';
+
+/** What a renderer works with for a whole run. */
+export interface RendererOptions {
+  program: BrowserProgram;
+  house: House;
+  /** The text of the house's own page; null for the neutral one. */
+  ownPage: string | null;
+  /** The folder of the host page's files, as an absolute path. */
+  root: string | null;
+  offline: boolean;
+  /** A file to write all exchanges to, a line of JSON each. */
+  recordTo?: string;
+  /** What alone answers, in place of the network. */
+  recording?: readonly Exchange[];
+  /** Takes the shots of all renders; left out: none are taken. */
+  onShot?: (taken: TakenShot) => Promise<void> | void;
+  /** Whether everything is asked for again in each load; left out: it is. */
+  cold?: boolean;
+  /** Whether causes and cures are looked for by trying; left out: they are. */
+  tries?: boolean;
+  /** Whether keys and fingers are tried; left out: they are. */
+  hands?: boolean;
+  limits?: Limits;
+  /** Load anew at every width, also what cannot tell. */
+  alwaysLoad?: boolean;
+  signal?: AbortSignal;
+}
