@@ -156,7 +156,10 @@ const frameFit = z.object({
       window: z.number(),
       width: z.number(),
       height: z.number(),
-      needed: z.number().nullable().describe('The height that fits, px, where there is one.'),
+      needed: z
+        .number()
+        .nullable()
+        .describe('The height that fits, px; null where it fits as it is, or has none of its own.'),
     }),
   ),
   css: z.string().nullable().describe('What makes it fit everywhere, to paste.'),

@@ -18,13 +18,16 @@ export function listFitCells({ by, rows }: FrameFitReport): FitCells[] {
     slot: cleanLine(slot),
     window: formatPixels(window),
     size: `${Math.round(width)} × ${Math.round(height)} px`,
-    fits: needed === null ? formatOther(by) : formatPixels(needed),
+    fits: needed === null ? OTHERS[by] : formatPixels(needed),
   }));
 }
 
-function formatOther(by: FrameFitReport['by']): string {
-  return by === 'proportion' ? 'by its proportion' : 'whatever it is given';
-}
+/** Where no height has to be told. */
+const OTHERS: Record<FrameFitReport['by'], string> = {
+  content: 'as it is',
+  proportion: 'by its proportion',
+  nothing: 'whatever it is given',
+};
 
 /** Which frame is meant. */
 export function nameFrame({ line, name }: FrameFitReport): string {

@@ -14,6 +14,8 @@ export interface Handled {
   slot: string;
   elements: readonly ElementFact[];
   frames: readonly FrameFact[];
+  /** px. */
+  windowHeight: number;
   /** The snippet has code. */
   live: boolean;
 }
@@ -22,6 +24,8 @@ const LIMIT = 6000;
 /** Events by which code can take keys and the focus, and swipes. */
 const KEYS = /^(key(down|up|press)|focus(in|out)?|blur)$/;
 const TOUCHES = /^(touch(start|move)|pointerdown)$/;
+/** What is lower can be swiped past: a part of the window's height. */
+const LOWEST = 0.25;
 /** So often Tab is pressed at most. */
 const MOST = 60;
 /** From the last that can have the focus, so often. */
@@ -91,10 +95,12 @@ const LEAST = 8;
 
 async function findCaught(
   page: BrowserPage,
-  { elements }: Handled,
+  { elements, windowHeight }: Handled,
   touched: boolean,
 ): Promise<Facts['handling']['caught']> {
-  const shown = elements.filter((one) => one.shown && one.box.height > 0);
+  const lowest = windowHeight * LOWEST;
+  const shown = elements.filter((one) => one.shown && one.box.height >= lowest);
+  if (shown.length === 0) return [];
   const ids = shown.map(({ id }) => id);
   const places = await page.read('listSwipePlaces', ids, touched);
   const found: Facts['handling']['caught'] = [];

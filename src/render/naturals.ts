@@ -1,5 +1,6 @@
 import type { FrameFact } from '../core/evidence.js';
 import { listFramed } from '../core/measure/framed.js';
+import type { RawFrame } from '../facts/frames/read.js';
 import { within } from './limit.js';
 import type { BrowserPage } from './page/browser-page.js';
 
@@ -9,15 +10,18 @@ type Inner = NonNullable<FrameFact['inner']>;
 const LIMIT = 1500;
 
 /**
- * Tells for each frame with a document to be read how high that is by itself: it is made low for a moment.
+ * Tells for each frame that is too low or too high for its document how high that is by itself: it is made low for a moment.
  * Changes the page meanwhile, so that all else has to be read before.
  */
 export async function readNaturals(
   page: BrowserPage,
   frames: readonly FrameFact[],
-  places: ReadonlyMap<number, number>,
+  raw: readonly RawFrame[],
 ): Promise<FrameFact[]> {
-  const wanted = listFramed({ frames: [...frames] }).flatMap(({ id }) => places.get(id) ?? []);
+  const places = listPlaces(raw);
+  const wanted = listFramed({ frames: [...frames] })
+    .filter(({ inner }) => isUnfit(inner))
+    .flatMap(({ id }) => places.get(id) ?? []);
   if (wanted.length === 0) return [...frames];
   await within(page.read('squeezeFrames', wanted), LIMIT).catch(() => null);
   const answers = await page.readFrames('readNatural', LIMIT).catch(() => []);
@@ -31,8 +35,20 @@ export async function readNaturals(
 }
 
 const TOLERANCE = 2;
+const MOST_EMPTY = 1 / 3;
+
+/** Of what fits as it is nobody has to know how high it would be by itself. */
+function isUnfit({ height, scrollHeight, contentHeight = 0 }: Inner): boolean {
+  return scrollHeight > height + 1 || contentHeight < height * (1 - MOST_EMPTY);
+}
 
 /** With more room it reaches farther down: it goes by its room. @param low how high it is in a low frame, px */
 function fills({ height, contentHeight = 0 }: Inner, low: number | null): boolean {
   return low === null || (height >= low && contentHeight > low + TOLERANCE);
+}
+
+/** The places of frames among the page's, by their numbers. */
+function listPlaces(raw: readonly RawFrame[]): Map<number, number> {
+  const known = raw.map(({ id, index }): [number, number | null] => [id, index]);
+  return new Map(known.filter((one): one is [number, number] => one[1] !== null));
 }

@@ -171,7 +171,7 @@ async function tell(
   const shot = options.shots
     ? await takeShot(page, seenIn, reading?.raw ?? null, facts.elements)
     : null;
-  if (read && !hung) facts.frames = await readNaturals(page, facts.frames, listFramePlaces(read));
+  if (read && !hung) facts.frames = await readNaturals(page, facts.frames, read.objects.frames);
   const tried = read && !hung ? await tryAll(page, { render, of }, facts, gaps, options) : {};
   return {
     evidence: { render, of, gaps, ...facts, ...tried, shot: shot && shot.shot },
@@ -199,18 +199,10 @@ async function tryAll(
   const trying = trial && tryOut(page, { ...trial, facts, baseline }).catch(() => null);
   const causes = (trying && (await within(trying, limits.hang))) ?? facts.causes;
   const { slot, elements, frames } = facts;
-  const handled = { slot: slot.name, elements, frames, live: own.changes };
+  const { height: windowHeight } = options.window;
+  const handled = { slot: slot.name, elements, frames, windowHeight, live: own.changes };
   const handling = asIs ? await tryHandling(page, handled, hands) : facts.handling;
   return { causes, widths, handling };
-}
-
-/** The places of frames among the page's, by their numbers. */
-function listFramePlaces({ objects }: Reading): Map<number, number> {
-  return new Map(
-    objects.frames.flatMap(({ id, index }): [number, number][] =>
-      index === null ? [] : [[id, index]],
-    ),
-  );
 }
 
 async function prepare(

@@ -146,6 +146,7 @@ test('what nobody reads need not be rendered, loaded cold, nor tried', () => {
     any: false,
     cold: false,
     tries: false,
+    hands: false,
     searches: false,
   });
   expect(getRenderNeeds([PLAIN])).toMatchObject({ any: true, cold: false, tries: false });

@@ -48,6 +48,7 @@ const OBJECTS = {
   jumps: [],
   policy: [],
   waits: [],
+  layered: false,
   late: {},
   sounds: [],
   order: [{ signature: 'p', parent: -1 }],
@@ -151,7 +152,7 @@ describe('a render in any engine that does what the seam says', () => {
   test('is made ready, loaded, brought to rest, read, and shot last', async () => {
     const page = new PaperPage();
     const { evidence, shot } = await run(page);
-    expect(page.done).toEqual(['load', 'settle', 'readPage', 'readObjects', 'readLayers']);
+    expect(page.done).toEqual(['load', 'settle', 'readPage', 'readObjects']);
     expect(page.prepared).toMatchObject({ variant: 'as-is', before: null, traced: false });
     expect(evidence.gaps).toEqual([]);
     expect(evidence.elements.map(({ tag, from }) => [tag, from])).toEqual([['p', { offset: 0 }]]);
@@ -162,7 +163,7 @@ describe('a render in any engine that does what the seam says', () => {
     const page = new PaperPage();
     const shown = { served: null, resizable: true, live: false };
     await run(page, { shown, shots: false });
-    expect(page.done).toEqual(['resize', 'settle', 'readPage', 'readObjects', 'readLayers']);
+    expect(page.done).toEqual(['resize', 'settle', 'readPage', 'readObjects']);
   });
 
   test('what it does not answer is a gap, and what one kind lacks that of this kind alone', async () => {

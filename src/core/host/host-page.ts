@@ -106,7 +106,7 @@ ${rules.join('\n')}
 `;
   const after = `</div>
 <p class="page-text">The members' desk is open on weekdays.</p>
-${REST.map((text) => `<p class="page-text">${text}</p>`).join('\n')}
+<p class="page-text" style="white-space: pre-line">${REST.join('\n\n')}</p>
 <footer class="page-foot"><a href="/contact">Write to the desk</a></footer>
 </body>
 </html>

@@ -12,7 +12,7 @@ export interface FrameFitRow {
   window: number;
   width: number;
   height: number;
-  /** The height that fits, px; null where it has none of its own, or that is not known. */
+  /** The height that fits, px; null where it has none of its own, or fits as it is. */
   needed: number | null;
 }
 
@@ -77,9 +77,9 @@ function describe(markup: Markup, sighted: readonly Sighted[]): FrameFit {
 
 function getBy(sighted: readonly Sighted[]): FrameFit['by'] {
   if (sighted.some(({ frame }) => isFramedPlayer(frame))) return 'proportion';
-  return sighted.some(({ frame }) => typeof frame.inner?.natural === 'number')
-    ? 'content'
-    : 'nothing';
+  const naturals = sighted.map(({ frame }) => frame.inner?.natural);
+  const fills = naturals.includes(null) && !naturals.some((one) => typeof one === 'number');
+  return fills ? 'nothing' : 'content';
 }
 
 function toRow({ frame, one }: Sighted): FrameFitRow {

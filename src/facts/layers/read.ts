@@ -1,3 +1,4 @@
+import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
 import { FRAMES, MEDIA } from '../../core/standards/elements.js';
 import { getVisibleArea } from '../../render/in-page/clip.js';
 import { toPageBox } from '../../render/in-page/shared.js';
@@ -15,6 +16,7 @@ export interface RawCovered {
   by: { id: number; tag: string; control: boolean };
 }
 
+const SLOT = `[${SLOT_ATTRIBUTE}]`;
 const CONTROLS =
   'a[href], button, input:not([type=hidden]), select, textarea, summary, [role=button], [role=link], [role=menuitem], [role=tab], [tabindex="0"]';
 const TARGETS = `iframe, embed, object, video, audio[controls], ${CONTROLS}`;
@@ -32,15 +34,45 @@ const POINTS = [
 ] as const;
 
 /** Points at all that can be pointed at, as a mouse does, and scrolls where that does not reach it; all is left as it was. */
-export function readLayers(slotAttribute: string): RawCovered[] {
+export function readLayers(): RawCovered[] {
   const { page } = globalThis.mivketNotebook;
   const scroll = keepScroll();
   // What is free where the page stands needs no scrolling; most is.
   const open = listTargets(page).filter((real) => !isPointable(real) || findCover(real) !== null);
   const covered = open.map((real) => ({ real, by: scrollAndFind(real, scroll) }));
-  const found = covered.flatMap(({ real, by }) => (by ? describe(real, by, slotAttribute) : []));
+  const found = covered.flatMap(({ real, by }) => (by ? describe(real, by) : []));
   scroll.restore();
   return found;
+}
+
+/**
+ * Whether anything is taken out of its place, so that it could lie over something else.
+ * @param everywhere code may have put something outside of the slots
+ */
+export function canCover(page: Document, everywhere: boolean): boolean {
+  const { childrenOf } = globalThis.mivketNotebook;
+  const waiting = everywhere ? [page.documentElement] : [...page.querySelectorAll(SLOT)];
+  for (let real = waiting.pop(); real; real = waiting.pop()) {
+    if (isMoved(real)) return true;
+    waiting.push(...childrenOf(real));
+  }
+  return false;
+}
+
+function isMoved(real: Element): boolean {
+  const style = getComputedStyle(real);
+  const { position, float, transform, translate, gridRowStart, gridColumnStart, overflowY } = style;
+  const margins = [style.marginTop, style.marginBottom, style.marginLeft, style.marginRight];
+  return (
+    position !== 'static' ||
+    float !== 'none' ||
+    [transform, translate, style.scale, style.rotate].some((one) => one !== 'none') ||
+    gridRowStart !== 'auto' ||
+    gridColumnStart !== 'auto' ||
+    margins.some((one) => one.startsWith('-')) ||
+    // What reaches out of a box that is too low lies over what follows.
+    (overflowY === 'visible' && real.scrollHeight > real.clientHeight + 1)
+  );
 }
 
 /** Those of the document, shadow roots included. */
@@ -150,7 +182,7 @@ function keepScroll(): Scroll {
   };
 }
 
-function describe(real: Element, by: Element, slotAttribute: string): RawCovered {
+function describe(real: Element, by: Element): RawCovered {
   const { idOf, own } = globalThis.mivketNotebook;
   const node = own(real);
   return {
@@ -159,7 +191,7 @@ function describe(real: Element, by: Element, slotAttribute: string): RawCovered
     what: getWhat(node),
     name: getName(node),
     box: toPageBox(node.getBoundingClientRect()),
-    inSlot: node.closest(`[${slotAttribute}]`) !== null,
+    inSlot: node.closest(SLOT) !== null,
     by: { id: idOf(by), tag: own(by).localName, control: isControl(by) },
   };
 }

@@ -120,13 +120,13 @@ async function finish(
   traits: ReadingTraits,
   limits: Limits,
 ): Promise<Reading> {
-  let objects = await page.read('readObjects');
+  let objects = await page.read('readObjects', traits.changes);
   // A muted film out of view is left waiting by the browser: no block, so each is brought into view.
   const waiting = objects.media.filter((one) => one.autoplay && one.paused && !one.inView);
   for (const { id } of waiting) {
     await page.read('showMedia', id);
     await rest(page, traits, limits);
-    const again = await page.read('readObjects');
+    const again = await page.read('readObjects', traits.changes);
     objects = {
       ...objects,
       media: objects.media.map((one) =>
@@ -140,7 +140,7 @@ async function finish(
   const framed = objects.frames.some(({ index }) => index !== null);
   const inner = framed ? await page.readFrames('readInner', FRAME_LIMIT) : [];
   // Last: it scrolls to what it points at.
-  const layers = await page.read('readLayers', SLOT_ATTRIBUTE);
+  const layers = objects.layered ? await page.read('readLayers') : [];
   return { ...begun, objects: { ...objects, layers }, inner };
 }
 

@@ -1,9 +1,11 @@
 import type { FactKind } from '../../core/evidence.js';
+import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
 import type { Inserted } from '../../core/markup/match.js';
 import { readCut, type RawCut } from '../../facts/cuts/read.js';
 import { readFrame, type RawFrame } from '../../facts/frames/read.js';
 import { readMedium, type RawMedium } from '../../facts/media/read.js';
 import { readPicture, type RawPicture } from '../../facts/pictures/read.js';
+import { canCover } from '../../facts/layers/read.js';
 import { readPolicy, type RawRefusal } from '../../facts/policy/read.js';
 import { readJumps, type RawJump } from '../../facts/shifts/read.js';
 import { readText, type RawText } from '../../facts/texts/read.js';
@@ -34,6 +36,8 @@ export interface RawObjects {
   order: Inserted[];
   /** Those that were put in late, by their slot. */
   late: Record<string, Inserted[]>;
+  /** Something could lie over something else. */
+  layered: boolean;
   /** There were more than the order holds: of some it is not known whose they are. */
   unplaced: boolean;
   /** Kinds that could not be read, each with why. */
@@ -48,8 +52,11 @@ const READERS: Record<'frames' | 'media' | 'pictures' | 'texts' | 'cuts', Object
   cuts: readCut,
 };
 
-/** Reads what facts are told of beside the elements themselves, in shadow roots too. */
-export function readObjects(): RawObjects {
+/**
+ * Reads what facts are told of beside the elements themselves, in shadow roots too.
+ * @param everywhere also outside of the slots, where code may have put something
+ */
+export function readObjects(everywhere: boolean): RawObjects {
   const book = globalThis.mivketNotebook;
   const found: Record<keyof typeof READERS, unknown[]> = {
     frames: [],
@@ -61,7 +68,8 @@ export function readObjects(): RawObjects {
   const failed: RawObjects['failed'] = {};
   const kinds = Object.keys(READERS) as (keyof typeof READERS)[];
   for (const kind of kinds) READERS[kind].begin?.();
-  const waiting: Element[] = [book.page.documentElement];
+  const slots = book.page.querySelectorAll(`[${SLOT_ATTRIBUTE}]`);
+  const waiting: Element[] = everywhere ? [book.page.documentElement] : [...slots].reverse();
   for (let real = waiting.pop(); real; real = waiting.pop()) {
     const node = book.own(real);
     for (const kind of kinds) {
@@ -83,6 +91,7 @@ export function readObjects(): RawObjects {
     waits: book.waits,
     order: listOrder(book.order),
     late: Object.fromEntries([...book.late].map(([slot, noted]) => [slot, listOrder(noted)])),
+    layered: canCover(book.page, everywhere),
     unplaced: book.full,
     failed,
   };

@@ -10,15 +10,13 @@ export interface SwipePlace {
   fills: boolean;
 }
 
-/** What is lower can be swiped past: a part of the window's height. */
-const LOWEST = 0.25;
 /** What is beside it has to be so wide for a finger, px (WCAG 2.2, 2.5.5 Target Size). */
 const FINGER = 44;
 /** An inner scroller of more of the window's height takes all swipes. */
 const FILLS = 0.8;
 const MOST = 4;
 
-/** Those of the elements that a swipe could be caught on: high, without room beside them, and with reason to ask. */
+/** Those of the elements, all of them high, that a swipe could be caught on: without room beside them, and with reason to ask. */
 export function listSwipePlaces(ids: readonly number[], touched: boolean): SwipePlace[] {
   const { nodes, own } = globalThis.mivketNotebook;
   const found: Element[] = [];
@@ -29,8 +27,7 @@ export function listSwipePlaces(ids: readonly number[], touched: boolean): Swipe
     if (!real || found.length >= MOST || found.some((one) => one.contains(real))) continue;
     const box = own(real).getBoundingClientRect();
     const beside = Math.max(box.left, root.clientWidth - box.right);
-    const high = box.height >= innerHeight * LOWEST;
-    if (high && beside < FINGER && isSuspect(real, touched)) found.push(real);
+    if (beside < FINGER && isSuspect(real, touched)) found.push(real);
   }
   return found.map((real) => describe(real));
 }
