@@ -62,6 +62,7 @@ import scriptIdleWhenLate from './scripts/script-idle-when-late.js';
 import scriptWeightOverLimit from './scripts/script-weight-over-limit.js';
 import scrollCaught from './page/scroll-caught.js';
 import shrunkNotReflowed from './page/shrunk-not-reflowed.js';
+import siteAltersCode from './paste/site-alters-code.js';
 import slotOverflow from './page/slot-overflow.js';
 import styleDeclarationIgnored from './paste/style-declaration-ignored.js';
 import styleImportTooLate from './paste/style-import-too-late.js';
@@ -137,6 +138,7 @@ export const CHECKS: readonly Check[] = [
   scriptWeightOverLimit,
   scrollCaught,
   shrunkNotReflowed,
+  siteAltersCode,
   slotOverflow,
   styleDeclarationIgnored,
   styleImportTooLate,

@@ -212,6 +212,7 @@ export class Renderer {
       hostChanges: this.#hostTraits.changes && render.insert !== 'frame',
       window,
       hands: job.hands,
+      steps: this.#options.house.steps,
       root,
       shown: place.shown && { served: same ? place.shown : null, resizable, live },
       cold,

@@ -1,5 +1,6 @@
 import type { Baseline, Evidence, Facts, Gap } from '../core/evidence.js';
 import { joinTraits, type Traits } from '../core/markup/traits.js';
+import type { House } from '../core/house/house.js';
 import type { Load } from '../core/recording/exchange.js';
 import type { Render, Viewport } from '../core/render.js';
 import { collectFacts } from '../facts/collector.js';
@@ -7,7 +8,7 @@ import { describeHang } from './collect/hang.js';
 import { needsMakers, part } from './collect/makers.js';
 import type { Parted } from './collect/own.js';
 import { readRefused } from './collect/refused.js';
-import { readAll, rest, type Reading, type ReadingTraits } from './collect/read.js';
+import { readAll, rest, takeSteps, type Reading, type ReadingTraits } from './collect/read.js';
 import { findGaps } from './gaps.js';
 import { PAGE_PATH } from './gate/page-server.js';
 import { readGrounds } from './grounds.js';
@@ -60,6 +61,8 @@ export interface StageOptions {
   hostChanges: boolean;
   /** Whether keys and fingers are tried. */
   hands: Hands;
+  /** What is done before anything is read. */
+  steps: House['steps'];
   /** How large the window is in which it is rendered. */
   window: Viewport;
   /** A folder of files that the host page may ask for. */
@@ -266,6 +269,7 @@ async function look(
         await page.putIn({ slot, text, how, scripts });
     }
     seen.stillMoving.push(...(await rest(page, traits, limits)));
+    if (!options.shown?.resizable) await takeSteps(page, options.steps, limits);
     seen.reading = await readWithin(page, render, traits, limits);
   };
   try {

@@ -337,7 +337,19 @@ const CASES: Record<string, HardCase[]> = {
     ['<iframe title="Desk" src="https://192.168.1.9/"></iframe>', null],
   ],
   'nothing-rendered': [
-    ['<p></p><div></div>', '<p>'],
+    [
+      '<div id="a" style="display: none">Sow</div><script>document.querySelector("#accept").onclick = () => document.querySelector("#a").style.display = "block"</script>',
+      null,
+      {
+        page: PAGE.replace('<nav>', '<nav><button id="accept">Yes</button>'),
+        steps: [{ click: '#accept' }],
+      },
+    ],
+    [
+      '<div id="a" style="display: none">Sow</div><script>document.querySelector("#accept").onclick = () => document.querySelector("#a").style.display = "block"</script>',
+      '<div id="a" style="display: none">',
+      { page: PAGE.replace('<nav>', '<nav><button id="accept">Yes</button>') },
+    ],    ['<p></p><div></div>', '<p>'],
     ['<p style="visibility: hidden">Sow</p>', '<p style="visibility: hidden">'],
     ['<div style="opacity: 0"><p>Sow</p><b>Reap</b></div>', '<div style="opacity: 0">'],
     ['<p style="opacity: 0">Sow</p>', '<p style="opacity: 0">'],
@@ -779,6 +791,23 @@ const CASES: Record<string, HardCase[]> = {
       null,
     ],
   ],
+  'site-alters-code': [
+    [
+      '<p>Sow</p><b onclick="this.remove()">x</b>',
+      'onclick="this.remove()"',
+      { filter: { remove: ['@on*'] } },
+    ],
+    ['<p>Sow</p><p>Water and wait</p>', '>Water and wait</p>', { filter: { maxLength: 12 } }],
+    ['<style>.a { color: red }</style><p>Sow</p>', '<style>', { filter: { remove: ['style'] } }],
+    ['<p><a href="/a">a</a>\n<a href="/b">b</a></p>', '\n', { filter: { wrapLinesIn: 'p' } }],
+    ['<pre>Sow\nWait</pre><ul>\n<li>Bean\n</ul>', null, { filter: { wrapLinesIn: 'p' } }],
+    ['<p class="a"\n  id="b">Sow</p>', null, { filter: { wrapLinesIn: 'p' } }],
+  ],
+  'placeholder-left-in': [
+    ['<a href="/beds/{{bed}}">Bed</a>', 'href="/beds/{{bed}}"'],
+    ['<a href="/beds/{{bed}}">Bed</a>', null, { expands: ['{{'] }],
+  ],
+
   'weight-over-limit': [
     [
       '<p>Sow</p><img alt="Beans" width="9" height="9" src="https://static.rootcellar.example/beans.png">',

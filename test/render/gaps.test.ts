@@ -51,7 +51,9 @@ const kindsOf = (gaps: ReturnType<typeof look>) =>
   [...new Set(gaps.map(({ kind }) => kind))].sort();
 const LAYOUT: FactKind[] = ['cuts', 'elements', 'host', 'layers', 'page', 'shifts', 'slot'];
 const OBJECTS = ['cuts', 'elements', 'frames', 'layers', 'media', 'pictures', 'texts'];
-const ALL = [...new Set([...LAYOUT, ...OBJECTS, 'handling', 'policy', 'scripts', 'traffic'])].sort();
+const ALL = [
+  ...new Set([...LAYOUT, ...OBJECTS, 'handling', 'policy', 'scripts', 'traffic']),
+].sort();
 
 describe('what is withheld could have shown', () => {
   test.each<[string, Partial<RequestFact>, string[]]>([

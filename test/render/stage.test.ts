@@ -137,6 +137,7 @@ async function run(page: PaperPage, given: Partial<Parameters<typeof renderPage>
     baseline: null,
     window: render!.viewport,
     hostChanges: false,
+    steps: [],
     hands: { keys: false, swipes: false },
     root: null,
     shown: null,

@@ -1,4 +1,4 @@
-import { defineCheck, type Case, type Fact } from '../../core/check.js';
+import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
 import { listAddresses } from '../../core/markup/addresses.js';
 import { getAttribute, type MarkupElement } from '../../core/markup/markup.js';
 
@@ -9,7 +9,7 @@ interface Data {
   element: number;
 }
 
-type Kind = 'file' | 'blob' | 'mail' | 'machine' | 'expired';
+type Kind = 'file' | 'blob' | 'mail' | 'machine' | 'expired' | 'absent';
 
 export default defineCheck({
   id: 'address-works-only-here',
@@ -17,9 +17,9 @@ export default defineCheck({
   level: 'blocker',
   title: 'An address works only where it was copied',
   decided:
-    'An address to load or to follow is a file of a machine (`file:`, `C:\\`), a piece of a browser’s or a mail program’s memory (`blob:`, `cid:`), this machine itself (localhost), or signed for a time that is over.',
+    'An address to load or to follow is a file of a machine (`file:`, `C:\\`), a piece of a browser’s or a mail program’s memory (`blob:`, `cid:`), this machine itself (localhost), or signed for a time that is over; or it is relative, and the house’s site, by its `root` or its own answer, has nothing there.',
   standard: 'URL; RFC 8089; File API, 8 A URL for Blob',
-  needs: [],
+  needs: ['traffic'],
   markup: true,
   explains: [
     {
@@ -29,7 +29,10 @@ export default defineCheck({
         culprit.at === 'element' && culprit.offset === element,
     },
   ],
-  judge: (c) => c.markup.elements.flatMap((element) => judgeElement(c, element)),
+  judge: (c) => [
+    ...c.markup.elements.flatMap((element) => judgeElement(c, element)),
+    ...listAbsent(c),
+  ],
   says: ({ kind, address }) => ({ message: getMessage(kind, address), ...WORDS[kind] }),
   brief: ({ kind }) => BRIEF[kind],
   samples: [
@@ -77,6 +80,11 @@ const WORDS: Record<Kind, { notice: string; cure: string }> = {
     notice: 'On every other machine there is nothing at this address.',
     cure: 'Use the address under which the site or its vendor is reached by everybody.',
   },
+  absent: {
+    notice:
+      'On the site there is nothing at this address: visitors see nothing there, or an error.',
+    cure: 'Write the whole address, with its host; or put the file on the site.',
+  },
   expired: {
     notice: 'The address is answered with an error by now.',
     cure: 'Ask for an address that does not run out.',
@@ -88,6 +96,7 @@ const BRIEF: Record<Kind, string> = {
   blob: 'an address in a browser’s memory',
   mail: 'an address inside a message',
   machine: 'an address on this machine',
+  absent: 'an address that the site does not have',
   expired: 'a signed address that has run out',
 };
 
@@ -97,12 +106,47 @@ function getMessage(kind: Kind, address: string): string {
   if (kind === 'blob') return `This address lives in the memory of one browser (${shown}).`;
   if (kind === 'mail') return `This address is a part of one message (${shown}).`;
   if (kind === 'machine') return `This address is the machine itself that asks (${shown}).`;
+  if (kind === 'absent') return `The site that it is for has nothing at this address (${shown}).`;
   return `The time of this signed address is over (${shown}).`;
 }
 
 const FOLLOWED: Record<string, string> = { a: 'href', area: 'href', form: 'action' };
 
-function judgeElement({ markup, house, today }: Case<never>, element: MarkupElement): Fact<Data>[] {
+/** What was asked of the house's own site, and is not there. */
+function listAbsent({ markup, house, renders }: Case<'traffic'>): Fact<Data>[] {
+  const { host } = new URL(house.origin);
+  const missing = new Map(
+    renders.flatMap((render) =>
+      render.traffic
+        .filter((one) => new URL(one.first).host === host && /^(404|410)$/.test(String(one.status)))
+        .filter(({ refused }) => refused === null)
+        .map(({ first }) => [first, render] as const),
+    ),
+  );
+  return listAddresses(markup, house.origin).flatMap(
+    ({ url, element, attribute }): Fact<Data>[] => {
+      const render = missing.get(url.href);
+      const address = attribute.value.trim();
+      if (!render || /^([a-z][a-z\d+.-]*:|\/\/)/i.test(address)) return [];
+      const { name, offset, endOffset } = attribute;
+      return [
+        {
+          where: { offset, endOffset },
+          culprit: { at: 'element', offset: element.offset, part: name },
+          group: name,
+          confirmed: true,
+          data: { kind: 'absent', address, element: element.offset },
+          seen: [makeSeen(render, { status: 404 })],
+        },
+      ];
+    },
+  );
+}
+
+function judgeElement(
+  { markup, house, today }: Pick<Case<never>, 'markup' | 'house' | 'today'>,
+  element: MarkupElement,
+): Fact<Data>[] {
   const loaded = listAddresses({ ...markup, elements: [element] }, house.origin).map(
     ({ attribute }) => attribute,
   );

@@ -45,7 +45,7 @@ export default defineCheck({
   level: 'blocker',
   title: 'A template’s filler was left in',
   decided:
-    'An address, an id or another attribute for machines still holds what was to be filled in (YOUR_…, INSERT_…, {{…}}, XXXX), or a frame, picture, script or player has an empty address. Not where a data attribute holds the address (lazy loading).',
+    'An address, an id or another attribute for machines still holds what was to be filled in (YOUR_…, INSERT_…, {{…}}, XXXX), or a frame, picture, script or player has an empty address. Not where a data attribute holds the address (lazy loading), nor what the house names under `expands`.',
   standard: null,
   needs: [],
   markup: true,
@@ -56,10 +56,12 @@ export default defineCheck({
       anywhere: true,
     },
   ],
-  judge: (c): Fact<Data>[] => [
-    ...c.markup.elements.flatMap((element) => judgeElement(element)),
-    ...c.markup.elements.filter(isScript).flatMap((script) => judgeScript(c.markup, script)),
-  ],
+  judge: (c): Fact<Data>[] =>
+    [
+      ...c.markup.elements.flatMap((element) => judgeElement(element)),
+      ...c.markup.elements.filter(isScript).flatMap((script) => judgeScript(c.markup, script)),
+      // What the site fills in by itself is as it should be.
+    ].filter(({ data: { filler } }) => !c.house.expands.some((own) => filler.includes(own))),
   says: ({ name, filler }) => ({
     message:
       filler === ''

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { isSelector } from '../markup/selectors.js';
 import { INSERTS } from '../render.js';
 import { parseBytes, parsePixels, parseTime } from '../measure/units.js';
 
@@ -69,6 +70,15 @@ const headerValue = z
     'must be one line of plain characters, as servers send them (no typographic quotes)',
   );
 
+/** An element, or with an @ an attribute of any element; `@on*`: all that begin so. */
+const removed = z
+  .string()
+  .regex(
+    /^@?[a-z][\w:-]*\*?$/i,
+    'must be an element such as script, or an attribute such as @onclick',
+  );
+const selector = z.string().refine(isSelector, 'must be a selector of CSS such as #accept');
+
 const waiver = z.strictObject({
   finding: name,
   snippet: z.string().optional(),
@@ -135,6 +145,20 @@ export const houseSchema = z.strictObject({
       .default([280, 1920]),
   ),
   headers: rendering(z.record(headerName, headerValue).default({})),
+  filter: judging(
+    z
+      .strictObject({
+        remove: z.array(removed).default([]),
+        wrapLinesIn: z
+          .string()
+          .regex(/^[a-z][\w-]*$/i, 'must be the name of an element')
+          .optional(),
+        maxLength: z.number().int().min(1).optional(),
+      })
+      .optional(),
+  ),
+  steps: rendering(z.array(z.strictObject({ click: selector })).default([])),
+  expands: judging(z.array(z.string().min(1)).default([])),
   limits: judging(limits.prefault({})),
   hosts: judging(z.strictObject({ allow: z.array(z.string()).default([]) }).optional()),
   players: judging(

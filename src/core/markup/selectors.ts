@@ -44,3 +44,13 @@ function compileSelector(selector: string): Test {
     return () => false;
   }
 }
+
+/** Whether the engine can read a selector list. */
+export function isSelector(text: string): boolean {
+  try {
+    compile(text, { adapter });
+    return true;
+  } catch {
+    return false;
+  }
+}

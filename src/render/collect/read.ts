@@ -1,5 +1,6 @@
 import type { PageFact, PageWidth } from '../../core/evidence.js';
 import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
+import type { House } from '../../core/house/house.js';
 import type { Traits } from '../../core/markup/traits.js';
 import type { RawCovered } from '../../facts/layers/read.js';
 import type { RawPage } from '../in-page/page.js';
@@ -56,6 +57,20 @@ export async function rest(
   }
   return page.requests.pending > 0 ? [...moving, 'the network'] : moving;
 }
+
+/** What a visitor does first, such as to close a notice: each step where there is something to click. */
+export async function takeSteps(
+  page: BrowserPage,
+  steps: House['steps'],
+  limits: Limits,
+): Promise<void> {
+  for (const { click } of steps) {
+    if (await page.read('clickOn', click)) await rest(page, AT_WORK, limits);
+  }
+}
+
+/** Whatever a click may have begun. */
+const AT_WORK = { changes: true, live: true, scrolls: false, media: false };
 
 /** Reads page and objects, at load and, where that can make a difference, after a scroll to the end and back. */
 export async function readAll(

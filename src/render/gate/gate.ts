@@ -252,7 +252,8 @@ export class Gate {
   async #answerForPage(ask: Ask, answer: Answer, url: URL): Promise<void> {
     if (await servePage(this.#page, ask, answer)) return;
     const words = 'the host page’s site is not here, only the page';
-    this.#note({ kind: 'not-here', words }, url);
+    // With its folder of files it is here: what is not among them, is not there.
+    if (this.#page.root === null) this.#note({ kind: 'not-here', words }, url);
     refuse(answer, 404);
   }
 

@@ -10,12 +10,13 @@ import { seekCure } from './trial/search.js';
 import { findEffects, tryCures } from './trial/trial.js';
 import { searchWidths } from './widths/search.js';
 import { bringForSwipe, listSwipePlaces, readScroll, scrollBack, scrollToEnd } from './swipes.js';
-import { hideLetters, setGutter, showMedia, showSlot } from './show.js';
+import { clickOn, hideLetters, setGutter, showMedia, showSlot } from './show.js';
 
 /** What can be asked of the code that stands in a page. */
 export const CALLS = {
   bringForSwipe,
   checkDeclarations,
+  clickOn,
   enterSlot,
   findEffects,
   hideLetters,

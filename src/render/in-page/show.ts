@@ -6,6 +6,13 @@ export async function showSlot(selector: string): Promise<void> {
   await show(page.querySelector(selector));
 }
 
+/** Clicks what a selector finds, as code does: the page does not count as used. Resolves to whether it is there. */
+export function clickOn(selector: string): boolean {
+  const found = globalThis.mivketNotebook.page.querySelector<HTMLElement>(selector);
+  found?.click();
+  return found !== null;
+}
+
 /** Brings a medium into view, where the browser would start it. */
 export async function showMedia(id: number): Promise<void> {
   await show(globalThis.mivketNotebook.nodes.get(id));
