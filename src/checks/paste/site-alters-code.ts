@@ -72,7 +72,7 @@ export default defineCheck({
       },
       {
         name: 'lines of their own',
-        code: '<h3>Beans</h3>\n<p>Sow thinly, water, and wait.</p>\n\n<p>Reap.</p>',
+        code: '<h2>Beans</h2>\n<p>Sow thinly, water, and wait.</p>\n\n<p>Reap.</p>',
         under: { filter: { wrapLinesIn: 'p' } },
       },
     ],
