@@ -69,12 +69,10 @@ function listBreaks(markup: Markup, { wrapLinesIn }: Filter): Alteration[] {
     const [from, to] = [match.index, match.index + match[0].length];
     const besideBlock = edges.has(from) || edges.has(to) || isClosing(markup, to, blocks);
     if (besideBlock || isInside(from, kept) || isInside(from, tags)) continue;
-    found.push({
-      what: 'break',
-      name: 'br',
-      where: { offset: from, endOffset: to },
-      element: null,
-    });
+    // A blank alone is nothing to point at.
+    const word = /\S{1,20}$/.exec(markup.text.slice(Math.max(0, from - 20), from))?.[0] ?? '';
+    const where = { offset: from - word.length, endOffset: to };
+    found.push({ what: 'break', name: 'br', where, element: null });
   }
   return found;
 }
