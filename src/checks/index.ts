@@ -21,6 +21,7 @@ import curlyQuotes from './paste/curly-quotes.js';
 import elementMisspelt from './paste/element-misspelt.js';
 import extraPageHeading from './paste/extra-page-heading.js';
 import focusTakenAtLoad from './page/focus-taken-at-load.js';
+import fontNotThere from './paste/font-not-there.js';
 import formInsideForm from './paste/form-inside-form.js';
 import frameAutoplayWithSound from './media/frame-autoplay-with-sound.js';
 import frameBorderLeftOn from './frames/frame-border-left-on.js';
@@ -97,6 +98,7 @@ export const CHECKS: readonly Check[] = [
   elementMisspelt,
   extraPageHeading,
   focusTakenAtLoad,
+  fontNotThere,
   formInsideForm,
   frameAutoplayWithSound,
   frameBorderLeftOn,

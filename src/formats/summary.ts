@@ -85,11 +85,11 @@ export function formatInserts({
   const ways = [...new Set(renders.map(({ insert }) => insert))];
   if (ways.length < 2) return '';
   const apart = new Map<string, Set<string>>();
-  for (const { id, seen } of findings) {
+  for (const { id, where, seen } of findings) {
     const own = ways.filter((way) => seen.some(({ insert }) => insert === way));
     if (own.length === 0 || own.length === ways.length) continue;
     const key = joinWords(own);
-    apart.set(key, (apart.get(key) ?? new Set()).add(id));
+    apart.set(key, (apart.get(key) ?? new Set()).add(`${id} (line ${where.line})`));
   }
   if (apart.size === 0) return `Put in ${joinWords(ways)}, it is found to be the same.`;
   const parts = [...apart].map(([key, ids]) => `only ${key}: ${joinWords([...ids])}`);

@@ -117,13 +117,15 @@ async function findCaught(
 /** Whether a swipe begun on an element moves the page, up or down. */
 async function movesPage(page: BrowserPage, { id, tag }: ElementFact): Promise<boolean> {
   if (FRAMES.has(tag)) await page.readFrames('scrollToEnd', 500);
+  let could = false;
   for (const way of [-WAY, WAY]) {
-    const { x, y, top } = await page.read('bringForSwipe', id);
+    const { x, y, above, below } = await page.read('bringForSwipe', id);
     // There has to be somewhere to go.
-    if (way > 0 && top < LEAST) continue;
+    if ((way > 0 ? above : below) < LEAST) continue;
+    could = true;
     const from = y - way / 2;
     const now = await page.hand.swipe({ x, from, to: from + way }, () => page.read('readScroll'));
-    if (Math.abs(now - top) >= LEAST) return true;
+    if (Math.abs(now - above) >= LEAST) return true;
   }
-  return false;
+  return !could;
 }

@@ -1,4 +1,4 @@
-import type { Baseline, Evidence } from '../core/evidence.js';
+import type { Baseline, Evidence, SlotFact } from '../core/evidence.js';
 import { composePage } from '../core/host/host-page.js';
 import { readMarkup, type Markup } from '../core/markup/markup.js';
 import { getTraits, joinTraits, STILL, type Traits } from '../core/markup/traits.js';
@@ -22,8 +22,8 @@ export class Renderer {
   #hostTraits: Traits;
   #places: Places;
   #baselines: Baselines;
-  /** The widths of slots that frames are made for. */
-  #windows = new Map<string, Promise<number | null>>();
+  /** The slots that frames are made for. */
+  #slots = new Map<string, Promise<SlotFact>>();
 
   /** Starts the browser. @throws ToolError `browser-failed` */
   static async open(options: RendererOptions): Promise<Renderer> {
@@ -198,7 +198,7 @@ export class Renderer {
     const traits = joinTraits(job.traits);
     const sources = getSources(this.#options, render, job.texts);
     const same = place.shown?.isOf(sources) ?? false;
-    const window = await this.#findWindow(render);
+    const around = await this.#findAround(render);
     const live = traits.live || this.#hostTraits.live;
     const resizable = same && !live && traits.resizable && this.#isResizable(place, job);
     const rendered = await renderPage(place, render, sources, {
@@ -210,7 +210,7 @@ export class Renderer {
       limits: shorten(this.#limits, job),
       baseline: job.baseline,
       hostChanges: this.#hostTraits.changes && render.insert !== 'frame',
-      window,
+      ...around,
       hands: job.hands,
       steps: this.#options.house.steps,
       root,
@@ -235,21 +235,23 @@ export class Renderer {
   }
 
   /** A frame of its own is as wide as its slot: its document is looked at in a window of that width. */
-  async #findWindow(render: Render): Promise<Viewport> {
+  async #findAround(render: Render): Promise<{ window: Viewport; pageFamily: string | null }> {
     const { viewport, snippets, insert } = render;
-    if (insert !== 'frame') return viewport;
+    if (insert !== 'frame') return { window: viewport, pageFamily: null };
     const key = JSON.stringify([snippets, viewport]);
-    const found = this.#windows.get(key) ?? this.#measureSlot({ ...render, insert: 'inline' });
-    this.#windows.set(key, found);
-    return { ...viewport, width: (await found) ?? viewport.width };
+    const found = this.#slots.get(key) ?? this.#measureSlot({ ...render, insert: 'inline' });
+    this.#slots.set(key, found);
+    const { box, family } = await found;
+    const width = Math.round(box.width) || viewport.width;
+    return { window: { ...viewport, width }, pageFamily: family };
   }
 
-  /** The width of a slot with nothing in it, px. */
-  async #measureSlot(render: Render): Promise<number | null> {
+  /** A slot with nothing in it. */
+  async #measureSlot(render: Render): Promise<SlotFact> {
     const place = await this.#places.enter(true);
     try {
       const { evidence } = await this.#renderInTime(place, this.#getEmptyJob(getEmpty(render)));
-      return Math.round(evidence[0]!.slot.box.width) || null;
+      return evidence[0]!.slot;
     } finally {
       await place.leave('used');
     }

@@ -59,6 +59,8 @@ export interface StageOptions {
   baseline: Baseline | null;
   /** The page without the snippet has code. */
   hostChanges: boolean;
+  /** The font family of the slot on the page around, where it stands in a frame of its own; else null. */
+  pageFamily: string | null;
   /** Whether keys and fingers are tried. */
   hands: Hands;
   /** What is done before anything is read. */
@@ -164,6 +166,7 @@ async function tell(
     refused,
     hasSound: (file) => page.hasSound(file),
   });
+  facts.slot.pageFamily = options.pageFamily;
   if (read && !hung) {
     const { clientWidth } = read.raw.width;
     facts.texts = await readGrounds(page, facts.texts, window, clientWidth);

@@ -22,6 +22,8 @@ const whole = (): Evidence[] =>
       name: 'column',
       overhang: 0,
       text: false,
+      family: '',
+      pageFamily: null,
       inForm: false,
       box: { x: 16, y: 0, width: Math.min(680, render.viewport.width - 32), height: 9 },
     },

@@ -69,7 +69,7 @@ const HOSTILE: [string, string, string[]][] = [
   [
     'a loop in a frame of the page’s own',
     `<iframe title="x" ${FULL} srcdoc="<script>for(;;){}</script>"></iframe>`,
-    ['page-hangs'],
+    ['page-hangs', 'off-centre'],
   ],
   [
     'dialogs without end',
@@ -95,7 +95,7 @@ const HOSTILE: [string, string, string[]][] = [
   [
     'a frame that would take the page along',
     `<iframe title="x" ${FULL} src="data:text/html,<script>top.location='https://fernmap.example'</script>"></iframe>`,
-    [],
+    ['off-centre'],
   ],
   ['a refresh', '<meta http-equiv="refresh" content="0; url=/elsewhere">', ['page-taken-over']],
   ['debugger', '<script>debugger;</script>', []],
@@ -147,7 +147,7 @@ const HOSTILE: [string, string, string[]][] = [
   [
     'a file of this machine',
     `<iframe title="x" ${FULL} src="file:///etc/passwd"></iframe>`,
-    ['address-works-only-here'],
+    ['address-works-only-here', 'off-centre'],
   ],
   [
     'a file by other ways',

@@ -49,7 +49,7 @@ test('a replay needs nobody, finds what was found, and is the same every time', 
   expect(ids).toMatchObject({
     'count.html': ['script-weight-over-limit'],
     'logo.html': ['host-private-address'],
-    'map.html': ['page-scrolls-sideways', 'frame-fixed-size', 'frame-border-left-on'],
+    'map.html': ['page-scrolls-sideways', 'frame-fixed-size', 'frame-border-left-on', 'off-centre'],
     'wait.html': ['script-blocks-page'],
   });
   // Films are not kept: what only they could show is not judged, and said to be so.

@@ -12,6 +12,10 @@ export const slot = defineKind({
     overhang: z.number(),
     /** Text of its own shows in it, outside of all elements. */
     text: z.boolean(),
+    /** The font family of what stands in it and asks for none. */
+    family: z.string().default(''),
+    /** The same on the page around, where it stands in a frame of its own; else null. */
+    pageFamily: z.string().nullable().default(null),
     /** It stands inside a form of the host page's. */
     inForm: z.boolean(),
   }),
@@ -20,6 +24,8 @@ export const slot = defineKind({
     box: { x: 0, y: 0, width: 0, height: 0 },
     overhang: 0,
     text: false,
+    family: '',
+    pageFamily: null,
     inForm: false,
   },
 });

@@ -22,6 +22,8 @@ const text = z.object({
   area: boxSchema.nullable(),
   /** What it is painted with is the snippet's own, and not all of the page around it. */
   given: z.boolean(),
+  /** The family that it asks for first, where that is not there and not everybody has it; else null. */
+  missingFamily: z.string().nullable(),
   /** Of a control that is not in use. */
   disabled: z.boolean(),
 });

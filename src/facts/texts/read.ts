@@ -1,6 +1,8 @@
 import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
 import { UNSEEN } from '../../core/standards/elements.js';
+import { isCommonFamily } from '../../core/standards/fonts.js';
 import { beginColours, readPaint } from '../../render/in-page/colours.js';
+import { beginFamilies, getFirstFamily, hasFamily } from '../../render/in-page/families.js';
 import { getRange, listTexts } from '../../render/in-page/ink.js';
 import type { Notebook } from '../../render/in-page/observe.js';
 import type { ObjectReader } from '../../render/in-page/objects.js';
@@ -24,13 +26,15 @@ export const readText: ObjectReader<RawText | null> = {
   begin() {
     scales = new Map();
     beginColours();
+    beginFamilies();
   },
   fits: (real, node) => !UNSEEN.has(node.localName) && LETTERS.test(getOwnText(real)),
   read(real, node, book) {
     const scale = getScale(real, book) * (real.currentCSSZoom ?? 1);
     const size = parseFloat(getComputedStyle(real).fontSize) * scale;
     const paint = readPaint(real, node.closest(SLOT));
-    if (size >= LARGE && !paint.given) return null;
+    const missingFamily = findMissing(real);
+    if (size >= LARGE && !paint.given && missingFamily === null) return null;
     const sample = getOwnText(real).replace(/\s+/g, ' ').trim().slice(0, SAMPLE);
     return {
       id: book.idOf(real),
@@ -40,6 +44,7 @@ export const readText: ObjectReader<RawText | null> = {
       sample,
       bold: Number(getComputedStyle(real).fontWeight) >= BOLD,
       ...paint,
+      missingFamily,
       area: paint.colour !== null && paint.ground === null ? getArea(real) : null,
       disabled: node.closest(':disabled, [aria-disabled="true"]') !== null,
     };
@@ -63,6 +68,11 @@ function getArea(real: Element): Box | null {
   const right = Math.max(...boxes.map((one) => one.right));
   const bottom = Math.max(...boxes.map((one) => one.bottom));
   return toPageBox(new DOMRect(left, top, right - left, bottom - top));
+}
+
+function findMissing(real: Element): string | null {
+  const family = getFirstFamily(getComputedStyle(real));
+  return family && !isCommonFamily(family) && !hasFamily(family) ? family : null;
 }
 
 function getScale(real: Element, book: Notebook): number {

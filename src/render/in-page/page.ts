@@ -70,6 +70,8 @@ function readSlot(real: Element, name: string): SlotFact {
     name,
     overhang: Math.max(0, node.scrollWidth - node.clientWidth),
     text: listTexts(real).some((text) => getRange(text).getBoundingClientRect().width > 0),
+    family: style.fontFamily,
+    pageFamily: null,
     inForm: node.closest('form') !== null,
     box: {
       x: round(border.x + edge('left')),

@@ -51,17 +51,39 @@ function describe(real: Element): SwipePlace {
   return { id: idOf(real), x: 0, y: 0, fills };
 }
 
-/** Brings an element to the middle of the window, scrolls all in it to the end, and tells where it is, px of the window. */
-export async function bringForSwipe(id: number): Promise<{ x: number; y: number; top: number }> {
-  const { nodes, own } = globalThis.mivketNotebook;
+/** Where an element is, px of the window, and how far the page is scrolled and can be still, px. */
+export interface Brought {
+  x: number;
+  y: number;
+  above: number;
+  below: number;
+}
+
+/** Brings an element to the middle of the window, scrolls all in it to the end. */
+export async function bringForSwipe(id: number): Promise<Brought> {
+  const { nodes, own, page } = globalThis.mivketNotebook;
   const real = nodes.get(id)!;
   real.scrollIntoView({ block: 'center', inline: 'nearest', behavior: 'instant' });
   for (const inner of [real, ...real.querySelectorAll('*')])
     if (inner.scrollHeight > inner.clientHeight) inner.scrollTop = inner.scrollHeight;
   await nextFrame();
   const box = own(real).getBoundingClientRect();
-  const middle = Math.min(Math.max(box.top + box.height / 2, 40), innerHeight - 40);
-  return { x: box.left + box.width / 2, y: middle, top: window.scrollY };
+  // A page that is too wide is shown smaller at first; a finger is put on what is shown.
+  const { scale, width, height, offsetLeft, offsetTop } = window.visualViewport ?? WHOLE;
+  const across = clamp(box.left + box.width / 2 - offsetLeft, width);
+  const down = clamp(box.top + box.height / 2 - offsetTop, height);
+  const above = getTop();
+  const below = page.documentElement.scrollHeight - above - height;
+  return { x: across * scale, y: down * scale, above, below };
+}
+
+const WHOLE = { scale: 1, width: innerWidth, height: innerHeight, offsetLeft: 0, offsetTop: 0 };
+/** So far from the edge of the glass a finger is put down, px. */
+const EDGE = 100;
+
+function clamp(at: number, size: number): number {
+  const edge = Math.min(EDGE, size / 3);
+  return Math.min(Math.max(at, edge), size - edge);
 }
 
 /** Asked in a frame: scrolls its document to the end, where it passes on what it does not need. */
@@ -76,7 +98,12 @@ export function scrollToEnd(): boolean {
 export async function readScroll(): Promise<number> {
   await nextFrame();
   await nextFrame();
-  return window.scrollY;
+  return getTop();
+}
+
+/** A page that is shown larger or smaller may be moved under the glass without being scrolled. */
+function getTop(): number {
+  return window.visualViewport?.pageTop ?? window.scrollY;
 }
 
 /** Back to the top. */
