@@ -43,6 +43,7 @@ import frameWiderThanSlot from './frames/frame-wider-than-slot.js';
 import headingOutOfStep from './paste/heading-out-of-step.js';
 import hostContentDamaged from './page/host-content-damaged.js';
 import hostPrivateAddress from './scripts/host-private-address.js';
+import hostStyleReachesIn from './paste/host-style-reaches-in.js';
 import idUsedTwice from './paste/id-used-twice.js';
 import jumpToTopLink from './paste/jump-to-top-link.js';
 import keyboardTrapped from './page/keyboard-trapped.js';
@@ -120,6 +121,7 @@ export const CHECKS: readonly Check[] = [
   headingOutOfStep,
   hostContentDamaged,
   hostPrivateAddress,
+  hostStyleReachesIn,
   idUsedTwice,
   jumpToTopLink,
   keyboardTrapped,

@@ -26,6 +26,7 @@ export type { MediaFact } from '../facts/media/fact.js';
 export type { PageFact, PageWidth } from '../facts/page/fact.js';
 export type { PictureFact } from '../facts/pictures/fact.js';
 export type { PolicyFact } from '../facts/policy/fact.js';
+export type { ReachFact } from '../facts/reaching/fact.js';
 export type { Hang, ScriptFact } from '../facts/scripts/fact.js';
 export type { RefusedStyle } from '../facts/styles/fact.js';
 export type { ShiftsFact } from '../facts/shifts/fact.js';

@@ -17,6 +17,7 @@ import { collectMedia } from './media/collect.js';
 import { collectPage } from './page/collect.js';
 import { collectPictures } from './pictures/collect.js';
 import { collectPolicy } from './policy/collect.js';
+import { collectReaching } from './reaching/collect.js';
 import { collectScripts } from './scripts/collect.js';
 import { collectShifts } from './shifts/collect.js';
 import { collectSlot } from './slot/collect.js';
@@ -71,6 +72,7 @@ const COLLECTORS: { [K in FactKind]: Collector<K> } = {
   styles: collectStyles,
   causes: collectCauses,
   widths: collectWidths,
+  reaching: collectReaching,
 };
 
 /** Facts of all kinds. One that cannot be told is a gap of its own, and costs the others nothing. */

@@ -11,6 +11,7 @@ import { media } from './media/fact.js';
 import { page } from './page/fact.js';
 import { pictures } from './pictures/fact.js';
 import { policy } from './policy/fact.js';
+import { reaching } from './reaching/fact.js';
 import { scripts } from './scripts/fact.js';
 import { shifts } from './shifts/fact.js';
 import { slot } from './slot/fact.js';
@@ -39,6 +40,7 @@ export const KINDS = {
   causes,
   styles,
   widths,
+  reaching,
 };
 
 export type FactKind = keyof typeof KINDS;

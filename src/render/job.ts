@@ -1,5 +1,6 @@
 import type { Baseline, Evidence } from '../core/evidence.js';
 import type { Traits } from '../core/markup/traits.js';
+import type { Load } from '../core/recording/exchange.js';
 import type { Render } from '../core/render.js';
 import type { Hands } from './handling.js';
 import type { Limits } from './limit.js';
@@ -55,4 +56,12 @@ export function shorten(limits: Limits, { hanging, vain }: Job): Limits {
     settle: vain ? Math.min(limits.settle, VAIN_SETTLE) : limits.settle,
     hang: hanging ? Math.min(limits.hang, HANGING_AGAIN) : limits.hang,
   };
+}
+
+/** A load in the words of recordings. */
+export function getLoad({ snippets, viewport, variant }: Render): Load {
+  const slots = snippets.map(({ slot }) => slot).join(' and ');
+  const state = variant === 'as-is' || variant === 'empty' ? '' : `, ${variant}`;
+  const snippet = variant === 'empty' ? '' : snippets.map(({ name }) => name).join(' and ');
+  return { snippet, view: `${slots} at ${viewport.name}${state}` };
 }

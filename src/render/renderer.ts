@@ -211,6 +211,7 @@ export class Renderer {
       baseline: job.baseline,
       hostChanges: this.#hostTraits.changes && render.insert !== 'frame',
       ...around,
+      ownPage: this.#options.ownPage !== null && render.insert !== 'frame' && !job.light,
       hands: job.hands,
       steps: this.#options.house.steps,
       root,

@@ -1,7 +1,6 @@
 import type { Baseline, Evidence, Facts, Gap } from '../core/evidence.js';
 import { joinTraits, type Traits } from '../core/markup/traits.js';
 import type { House } from '../core/house/house.js';
-import type { Load } from '../core/recording/exchange.js';
 import type { Render, Viewport } from '../core/render.js';
 import { collectFacts } from '../facts/collector.js';
 import { describeHang } from './collect/hang.js';
@@ -12,12 +11,14 @@ import { readAll, rest, takeSteps, type Reading, type ReadingTraits } from './co
 import { findGaps } from './gaps.js';
 import { PAGE_PATH } from './gate/page-server.js';
 import { readGrounds } from './grounds.js';
+import { getLoad } from './job.js';
 import { inTime, within, withinTalk, type Limits } from './limit.js';
 import type { BrowserPage, Hottest } from './page/browser-page.js';
 import { ServedPage, type Sources } from './page/served-page.js';
 import type { Place } from './places.js';
 import { tryHandling, type Hands } from './handling.js';
 import { readNaturals } from './naturals.js';
+import { tryRules } from './rules.js';
 import { searchWindows } from './search-windows.js';
 import { takeShot, type TakenShot } from './shot.js';
 import { tryOut } from './trial/try-out.js';
@@ -61,6 +62,8 @@ export interface StageOptions {
   hostChanges: boolean;
   /** The font family of the slot on the page around, where it stands in a frame of its own; else null. */
   pageFamily: string | null;
+  /** The page around is the house's own. */
+  ownPage: boolean;
   /** Whether keys and fingers are tried. */
   hands: Hands;
   /** What is done before anything is read. */
@@ -193,7 +196,7 @@ async function tryAll(
   facts: Facts,
   gaps: Gap[],
   options: StageOptions,
-): Promise<Pick<Facts, 'causes' | 'widths' | 'handling'>> {
+): Promise<Pick<Facts, 'causes' | 'widths' | 'reaching' | 'handling'>> {
   const { traits, trials, tries, searches, limits, baseline, hostChanges, hands } = options;
   const [own, whole] = [traits[of]!, trials[of]];
   if (whole) whole.bursts ||= listTooWide({ ...facts, baseline }).length > 0;
@@ -204,11 +207,12 @@ async function tryAll(
   const trial = tries && asIs ? whole : undefined;
   const trying = trial && tryOut(page, { ...trial, facts, baseline }).catch(() => null);
   const causes = (trying && (await within(trying, limits.hang))) ?? facts.causes;
+  const reaching = asIs && options.ownPage ? await tryRules(page, facts.elements, limits) : [];
   const { slot, elements, frames } = facts;
   const { height: windowHeight } = options.window;
   const handled = { slot: slot.name, elements, frames, windowHeight, live: own.changes };
   const handling = asIs ? await tryHandling(page, handled, hands) : facts.handling;
-  return { causes, widths, handling };
+  return { causes, widths, reaching, handling };
 }
 
 async function prepare(
@@ -234,14 +238,6 @@ async function prepare(
   ]);
   await gate.takeRefusals();
   place.refusals.length = 0;
-}
-
-/** A load in the words of recordings. */
-function getLoad({ snippets, viewport, variant }: Render): Load {
-  const slots = snippets.map(({ slot }) => slot).join(' and ');
-  const state = variant === 'as-is' || variant === 'empty' ? '' : `, ${variant}`;
-  const snippet = variant === 'empty' ? '' : snippets.map(({ name }) => name).join(' and ');
-  return { snippet, view: `${slots} at ${viewport.name}${state}` };
 }
 
 /** What was seen of a page while it was watched. */

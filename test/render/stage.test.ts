@@ -138,6 +138,7 @@ async function run(page: PaperPage, given: Partial<Parameters<typeof renderPage>
     window: render!.viewport,
     hostChanges: false,
     steps: [],
+    ownPage: false,
     pageFamily: null,
     hands: { keys: false, swipes: false },
     root: null,

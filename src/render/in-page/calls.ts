@@ -3,6 +3,7 @@ import { enterSlot, leaveSlot, readFocus, readFocusLater } from './focus.js';
 import { readInner } from './inner.js';
 import { readLayers } from '../../facts/layers/read.js';
 import { readNatural, releaseFrames, squeezeFrames } from './natural.js';
+import { findReaching } from './reaching.js';
 import { readObjects } from './objects.js';
 import { readPage } from './page.js';
 import { scrollThrough, settle } from './settle.js';
@@ -19,6 +20,7 @@ export const CALLS = {
   clickOn,
   enterSlot,
   findEffects,
+  findReaching,
   hideLetters,
   leaveSlot,
   listSwipePlaces,

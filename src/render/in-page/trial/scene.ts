@@ -63,7 +63,7 @@ export function withRoom<T>(slot: Element, room: number | null, act: () => T): T
   return withRule(`[${SLOT_ATTRIBUTE}="${name}"] { ${rule} }`, act);
 }
 
-function withRule<T>(css: string, act: () => T): T {
+export function withRule<T>(css: string, act: () => T): T {
   const sheet = new CSSStyleSheet();
   sheet.replaceSync(css);
   // The list itself lives on: a copy is what it is put back to.
