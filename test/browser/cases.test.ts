@@ -813,6 +813,52 @@ const CASES: Record<string, HardCase[]> = {
     ['<a href="/beds/{{bed}}">Bed</a>', null, { expands: ['{{'] }],
   ],
 
+  'host-style-reaches-in': [
+    [
+      '<p class="a">Sow</p>',
+      '<p class="a">',
+      { page: PAGE.replace('<nav>', '<style>main p, .a { color: #b00 }</style><nav>') },
+    ],
+    [
+      '<style>.a { color: #060 }</style><p class="a">Sow</p>',
+      null,
+      { page: PAGE.replace('<nav>', '<style>p { color: #b00 }</style><nav>') },
+    ],
+    [
+      '<p>Sow</p>',
+      null,
+      { page: PAGE.replace('<nav>', '<style>body { color: #333; font: 20px Arimo }</style><nav>') },
+    ],
+    [
+      '<p>Sow</p>',
+      null,
+      {
+        page: PAGE.replace(
+          '<nav>',
+          '<style>@media (min-width: 9000px) { p { color: red } }</style><nav>',
+        ),
+      },
+    ],
+    [
+      '<p>Sow</p>',
+      null,
+      { page: PAGE.replace('<nav>', '<style>p { color: red }</style><nav>'), insert: 'frame' },
+    ],
+  ],
+  'font-not-there': [
+    [
+      '<style>@font-face { font-family: Gone; src: url(https://static.rootcellar.example/none.woff2) } .a { font: 16px Gone, serif }</style><p class="a">Sow</p>',
+      'font: 16px Gone, serif',
+    ],
+    ['<font face="Orchard">Sow</font>', 'face="Orchard"'],
+    ['<p style="font-family: system-ui, Orchard">Sow</p>', null],
+    [
+      '<p style="font-family: &quot;Segoe UI&quot;">Sow</p><p style="font-family: Arimo">Wait</p>',
+      null,
+    ],
+    ['<p style="font-family: Orchard; display: none">Sow</p>', null],
+    ['<p style="font-family: Arimo">Sow</p>', null, { insert: 'frame' }],
+  ],
   'weight-over-limit': [
     [
       '<p>Sow</p><img alt="Beans" width="9" height="9" src="https://static.rootcellar.example/beans.png">',

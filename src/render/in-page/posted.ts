@@ -36,7 +36,7 @@ function parseText(text: string, depth: number): number | null {
     try {
       return parseHeight(JSON.parse(text), depth + 1);
     } catch {
-      return null;
+      // It only looks like JSON.
     }
   }
   if (/^\s*[\d.]+(px)?\s*$/.test(text)) return toHeight(text);
