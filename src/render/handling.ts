@@ -20,7 +20,9 @@ export interface Handled {
   live: boolean;
 }
 
-const LIMIT = 6000;
+const LIMIT = 2500;
+/** A page with more frames than this is not tried: each key and each finger would take too long. */
+const MOST_FRAMES = 40;
 /** Events by which code can take keys and the focus, and swipes. */
 const KEYS = /^(key(down|up|press)|focus(in|out)?|blur)$/;
 const TOUCHES = /^(touch(start|move)|pointerdown)$/;
@@ -36,19 +38,32 @@ export async function tryHandling(
   page: BrowserPage,
   handled: Handled,
   hands: Hands,
-): Promise<Facts['handling']> {
+): Promise<Tried> {
   const { live, frames } = handled;
-  if (!hands.keys && !hands.swipes) return { trapped: null, caught: [] };
+  if (!hands.keys && !hands.swipes) return { ...NOTHING, why: null };
+  if (frames.length > MOST_FRAMES) return { ...NOTHING, why: 'more frames than are tried' };
   const asking = live ? page.hand.listListeners().catch(() => []) : null;
   const listening = (asking && (await within(asking, LIMIT))) ?? [];
   // Without code of its own or in frames nothing takes keys.
   const keyed = frames.length > 0 || listening.some(({ type }) => KEYS.test(type));
-  const trying = hands.keys && keyed ? findTrap(page, handled) : null;
-  const trapped = trying && (await within(trying, LIMIT).catch(() => null));
   const touched = listening.some(({ type, passive }) => !passive && TOUCHES.test(type));
-  const swiping = hands.swipes ? findCaught(page, handled, touched) : null;
-  const caught = (swiping && (await within(swiping, LIMIT).catch(() => null))) ?? [];
-  return { trapped, caught };
+  const trap = hands.keys && keyed ? await inTime(findTrap(page, handled)) : { found: null };
+  const caught = hands.swipes ? await inTime(findCaught(page, handled, touched)) : { found: [] };
+  const why = trap && caught ? null : 'the page did not answer to keys or fingers in time';
+  return { trapped: trap?.found ?? null, caught: caught?.found ?? [], why };
+}
+
+/** What was tried, and why not all of it. */
+type Tried = Facts['handling'] & { why: string | null };
+
+const NOTHING: Facts['handling'] = { trapped: null, caught: [] };
+
+/** null where it took too long, or the page is gone. */
+function inTime<T>(trying: Promise<T>): Promise<{ found: T } | null> {
+  return within(
+    trying.then((found) => ({ found })),
+    LIMIT,
+  ).catch(() => null);
 }
 
 async function findTrap(

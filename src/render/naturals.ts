@@ -6,6 +6,8 @@ import type { BrowserPage } from './page/browser-page.js';
 
 type Inner = NonNullable<FrameFact['inner']>;
 
+/** Of more frames than this the heights are not looked for. */
+const MOST = 40;
 /** A frame that does not answer by then has no height that is known, ms. */
 const LIMIT = 1500;
 
@@ -22,7 +24,7 @@ export async function readNaturals(
   const wanted = listFramed({ frames: [...frames] })
     .filter(({ inner }) => isUnfit(inner))
     .flatMap(({ id }) => places.get(id) ?? []);
-  if (wanted.length === 0) return [...frames];
+  if (wanted.length === 0 || wanted.length > MOST) return [...frames];
   await within(page.read('squeezeFrames', wanted), LIMIT).catch(() => null);
   const answers = await page.readFrames('readNatural', LIMIT).catch(() => []);
   await within(page.read('releaseFrames'), LIMIT).catch(() => null);

@@ -211,7 +211,9 @@ async function tryAll(
   const { slot, elements, frames } = facts;
   const { height: windowHeight } = options.window;
   const handled = { slot: slot.name, elements, frames, windowHeight, live: own.changes };
-  const handling = asIs ? await tryHandling(page, handled, hands) : facts.handling;
+  if (!asIs) return { causes, widths, reaching, handling: facts.handling };
+  const { why, ...handling } = await tryHandling(page, handled, hands);
+  if (why !== null) gaps.push({ kind: 'handling', why, seen: null, kept: 1 });
   return { causes, widths, reaching, handling };
 }
 

@@ -160,7 +160,11 @@ const HOSTILE: [string, string, string[]][] = [
     ['page-scrolls-sideways'],
   ],
   ['20,000 elements deep', `${'<div>'.repeat(20_000)}Beans`, ['tag-left-open']],
-  ['5,000 frames', '<iframe style="border: 0"></iframe>'.repeat(5_000), ['frame-unnamed']],
+  [
+    '5,000 frames',
+    '<iframe style="border: 0; width: 100%; height: 99px"></iframe>'.repeat(5_000),
+    ['frame-unnamed'],
+  ],
   [
     'a huge canvas',
     '<canvas id="c" width="32767" height="32767"></canvas><script>c.getContext("2d").fillRect(0, 0, 9, 9)</script>',

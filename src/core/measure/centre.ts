@@ -14,6 +14,8 @@ export interface OffCentre {
 type View = Pick<Facts, 'slot' | 'elements' | 'frames' | 'media' | 'page'>;
 type Align = 'start' | 'center' | 'end';
 
+/** So many blocks are looked at: where there are more, none is what the slot is for. */
+const MOST = 200;
 const HALF = 0.5;
 const QUARTER = 0.25;
 /** What is free beyond a block of less is not to be seen, px. */
@@ -25,9 +27,8 @@ const LEAST_WIDTH = 2;
 export function listOffCentre(view: View, align: Align): OffCentre[] {
   const { x, width } = view.slot.box;
   if (width <= 0) return [];
-  const blocks = (align === 'start' ? listLarge(view) : listOutermost(view)).filter(({ box }) =>
-    isAlone(view, box),
-  );
+  const all = align === 'start' ? listLarge(view) : listOutermost(view);
+  const blocks = all.slice(0, MOST).filter(({ box }) => isAlone(view, box));
   const rtl = view.page.direction === 'rtl';
   return blocks.flatMap((block): OffCentre[] => {
     const [left, right] = [block.box.x - x, x + width - (block.box.x + block.box.width)];
