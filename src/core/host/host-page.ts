@@ -89,9 +89,33 @@ html { color: #1d1b18; background: #fff; font: 16px/1.5 Arimo, Arial, sans-serif
 body { margin: 0; min-height: 160vh; }
 .page-slot { display: none; }
 .page-head, .page-text, .page-foot { margin: 16px auto; width: min(680px, 100% - 32px); }
+.page-rest { white-space: pre-line; }
 ${rules.join('\n')}
 `;
-  const before = `<!doctype html>
+  const before = `<header class="page-head"><a href="/">Seed library</a> <a href="/visit">Visit</a></header>
+<h1 class="page-head">From the glasshouse</h1>
+<p class="page-text">Members borrow seed in spring and bring some back in autumn.</p>
+`;
+  const after = `<p class="page-text">The members' desk is open on weekdays.</p>
+<p class="page-text page-rest">${REST.join('\n\n')}</p>
+<footer class="page-foot"><a href="/contact">Write to the desk</a></footer>
+`;
+  const names = slots.map(({ name }) => name);
+  return makePage(names, { css, before, after, attributes: 'class="page-slot" ' });
+}
+
+/** The document of a frame that a site makes for a snippet: nothing of the page reaches into it. */
+export function makeFrameDocument(slots: readonly string[]): HostPage {
+  return makePage(slots, { css: FRAME_CSS, before: '', after: '', attributes: '' });
+}
+
+/** A page of our own: what stands around its slots, and what these have besides their names. */
+function makePage(
+  slots: readonly string[],
+  around: { css: string; before: string; after: string; attributes: string },
+): HostPage {
+  const { css, before, after, attributes } = around;
+  const head = `<!doctype html>
 <html lang="en">
 <head>
 <meta charset="utf-8">
@@ -100,37 +124,10 @@ ${rules.join('\n')}
 <style>${css}</style>
 </head>
 <body>
-<header class="page-head"><a href="/">Seed library</a> <a href="/visit">Visit</a></header>
-<h1 class="page-head">From the glasshouse</h1>
-<p class="page-text">Members borrow seed in spring and bring some back in autumn.</p>
-`;
-  const after = `</div>
-<p class="page-text">The members' desk is open on weekdays.</p>
-<p class="page-text" style="white-space: pre-line">${REST.join('\n\n')}</p>
-<footer class="page-foot"><a href="/contact">Write to the desk</a></footer>
-</body>
-</html>
-`;
-  const open = slots.map(({ name }) => `<div class="page-slot" ${SLOT_ATTRIBUTE}="${name}">`);
-  const pieces = open.map((tag, i) => (i === 0 ? before : '</div>\n') + tag);
-  return { pieces: [...pieces, after], css, slots: slots.map(({ name }) => name) };
-}
-
-/** The document of a frame that a site makes for a snippet: nothing of the page reaches into it. */
-export function makeFrameDocument(slots: readonly string[]): HostPage {
-  const before = `<!doctype html>
-<html lang="en">
-<head>
-<meta charset="utf-8">
-<meta name="viewport" content="width=device-width, initial-scale=1">
-<title>Seed library</title>
-<style>${FRAME_CSS}</style>
-</head>
-<body>
-`;
-  const open = slots.map((name) => `<div ${SLOT_ATTRIBUTE}="${name}">`);
-  const pieces = open.map((tag, i) => (i === 0 ? before : '</div>\n') + tag);
-  return { pieces: [...pieces, '</div>\n</body>\n</html>\n'], css: FRAME_CSS, slots };
+${before}`;
+  const open = slots.map((name) => `<div ${attributes}${SLOT_ATTRIBUTE}="${name}">`);
+  const pieces = open.map((tag, i) => (i === 0 ? head : '</div>\n') + tag);
+  return { pieces: [...pieces, `</div>\n${after}</body>\n</html>\n`], css, slots };
 }
 
 /** So that what is in it is as wide as the frame. */
