@@ -31,6 +31,13 @@ export const elementStyleSchema = z.object({
 });
 export type ElementStyle = z.output<typeof elementStyleSchema>;
 
+/** An element by its tag and where it comes from, with a selector for what a script made. */
+export const whoShape = {
+  tag: z.string(),
+  from: sourceSchema,
+  selector: z.string().nullable(),
+};
+
 /** What makes an element known: its number in its document, and the frame it stands in. */
 export const nodeShape = {
   id: z.int(),

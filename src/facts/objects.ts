@@ -3,7 +3,7 @@ import type { Parted } from '../render/collect/own.js';
 /** Those of the objects read whose element is the snippet's own, with what is known of that. */
 export function withElements<T extends { id: number }>(
   raws: readonly T[] | undefined,
-  parted: Parted | null,
+  parted: Pick<Parted, 'elements'> | null,
 ) {
   const own = new Map(parted?.elements.map((element) => [element.id, element]));
   return (raws ?? []).flatMap((raw) => {

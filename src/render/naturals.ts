@@ -1,5 +1,5 @@
 import type { FrameFact } from '../core/evidence.js';
-import { listFramed } from '../core/measure/framed.js';
+import { LEAST_FILLED, listFramed } from '../core/measure/framed.js';
 import type { RawFrame } from '../facts/frames/read.js';
 import { within } from './limit.js';
 import type { BrowserPage } from './page/browser-page.js';
@@ -37,11 +37,10 @@ export async function readNaturals(
 }
 
 const TOLERANCE = 2;
-const MOST_EMPTY = 1 / 3;
 
 /** Of what fits as it is nobody has to know how high it would be by itself. */
 function isUnfit({ height, scrollHeight, contentHeight = 0 }: Inner): boolean {
-  return scrollHeight > height + 1 || contentHeight < height * (1 - MOST_EMPTY);
+  return scrollHeight > height + 1 || contentHeight < height * LEAST_FILLED;
 }
 
 /** With more room it reaches farther down: it goes by its room. @param low how high it is in a low frame, px */

@@ -1,14 +1,10 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
-import { blameElement, locateAttribute } from '../../core/measure/blame.js';
+import { blameElement, getBlamed, locateAttribute } from '../../core/measure/blame.js';
 import { getDepth, listSeenFrames } from '../../core/measure/first-screen.js';
 import { formatPixels } from '../../core/measure/units.js';
 import { getElementKey } from '../../core/search/spans.js';
-import { getElementFrom } from '../../core/markup/markup.js';
 
-interface Data {
-  /** How far down it begins where it is highest, px below the first screen. */
-  depth: number;
-}
+type Data = Record<never, never>;
 
 /** A page whose slot is below the first screen. */
 const PAGE =
@@ -41,7 +37,7 @@ export default defineCheck({
           culprit: blame.culprit,
           group: '',
           confirmed: true,
-          data: { depth },
+          data: {},
           seen: [makeSeen(render, { below: depth })],
         };
       });
@@ -56,12 +52,12 @@ export default defineCheck({
     };
   },
   mend(_data, { culprit }, markup) {
-    const element = culprit.at === 'element' ? getElementFrom(markup, culprit.offset) : null;
+    const element = getBlamed(markup, { culprit });
     if (!element) return null;
     return [{ do: 'set-attribute', element: element.offset, name: 'loading', value: 'lazy' }];
   },
   measures: ({ below }) => `begins ${formatPixels(Number(below))} below the first screen`,
-  samples: [{ depth: 400 }],
+  samples: [{}],
   examples: {
     faulty: [
       {

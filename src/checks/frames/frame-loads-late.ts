@@ -1,7 +1,6 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
-import { blameElement, locateAttribute } from '../../core/measure/blame.js';
+import { blameElement, getBlamed, locateAttribute } from '../../core/measure/blame.js';
 import { getDepth, listSeenFrames } from '../../core/measure/first-screen.js';
-import { getElementFrom } from '../../core/markup/markup.js';
 import { formatPixels } from '../../core/measure/units.js';
 import { formatWidths } from '../../core/words/list.js';
 
@@ -45,7 +44,7 @@ export default defineCheck({
     cure: 'Take `loading="lazy"` out.',
   }),
   mend(_data, { culprit }, markup) {
-    const element = culprit.at === 'element' ? getElementFrom(markup, culprit.offset) : null;
+    const element = getBlamed(markup, { culprit });
     if (!element) return null;
     return [{ do: 'remove-attribute', element: element.offset, name: 'loading' }];
   },

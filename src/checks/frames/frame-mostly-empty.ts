@@ -3,6 +3,7 @@ import { blameElement } from '../../core/measure/blame.js';
 import {
   findOneHeight,
   getNeeded,
+  isMostlyEmpty,
   listFramed,
   locateHeight,
   setHeight,
@@ -17,11 +18,6 @@ interface Data {
   /** A height that fits everywhere, px; null where there is none. */
   height: number | null;
 }
-
-/** What fills less than this part of its frame leaves it mostly empty. */
-const LEAST = 2 / 3;
-/** Less room than this below the content nobody minds, px. */
-const LITTLE = 16;
 
 export default defineCheck({
   id: 'frame-mostly-empty',
@@ -39,7 +35,7 @@ export default defineCheck({
     );
     return [...new Set(sighted.map(({ key }) => key))].flatMap((key) => {
       const all = sighted.filter((one) => one.key === key);
-      if (!all.every(({ frame }) => isMostlyEmpty(frame.inner))) return [];
+      if (!all.every(({ frame }) => leavesMuch(frame.inner))) return [];
       const [{ frame }] = all as [(typeof all)[number]];
       const blame = blameElement(markup, frame);
       const needed = Math.max(...all.map((one) => getNeeded(one.frame.inner)));
@@ -93,9 +89,9 @@ export default defineCheck({
   },
 });
 
-function isMostlyEmpty(inner: Framed['inner']): boolean {
+function leavesMuch(inner: Framed['inner']): boolean {
   // What fills whatever it gets leaves nothing empty.
   if (inner.natural === null) return false;
   const needed = getNeeded(inner);
-  return needed > 0 && needed < inner.height * LEAST && inner.height - needed > LITTLE;
+  return needed > 0 && isMostlyEmpty(inner.height, needed);
 }

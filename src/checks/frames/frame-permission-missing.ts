@@ -6,8 +6,12 @@ import {
   listAsked,
   type Feature,
 } from '../../core/measure/permissions.js';
-import { getAttribute, getTagSpan, getValue } from '../../core/markup/markup.js';
-import { getElementFrom, type Markup, type MarkupElement } from '../../core/markup/markup.js';
+import {
+  getAttribute,
+  getTagSpan,
+  getValue,
+  type MarkupElement,
+} from '../../core/markup/markup.js';
 import { joinWords } from '../../core/words/list.js';
 
 interface Data {
@@ -75,7 +79,7 @@ export default defineCheck({
     };
   },
   mend({ features, allow }, { culprit }, markup) {
-    const element = getOwn(markup, culprit);
+    const element = getBlamed(markup, { culprit });
     if (!element) return null;
     const value = joinAllow(allow, features);
     return [{ do: 'set-attribute', element: element.offset, name: 'allow', value }];
@@ -126,10 +130,6 @@ function makeFact(element: MarkupElement, features: Feature[], asked: string[]):
     data: { features, asked, allow: getValue(element, 'allow') ?? '' },
     seen: [],
   };
-}
-
-function getOwn(markup: Markup, culprit: Fact<Data>['culprit']): MarkupElement | null {
-  return culprit.at === 'element' ? getElementFrom(markup, culprit.offset) : null;
 }
 
 /** What it says, with these given as well. */

@@ -28,9 +28,7 @@ export default defineCheck({
         if (from === null || by.from === null || (by.control && what !== 'control')) return [];
         const blame = blameElement(markup, { from, selector: one.selector });
         const over = blameElement(markup, { from: by.from, selector: by.selector });
-        const line = getBlamed(markup, over)
-          ? ` (line ${getLine(markup.text, over.where.offset)})`
-          : '';
+        const line = getBlamed(markup, over) ? ` (line ${markup.place(over.where).line})` : '';
         return [
           {
             where: blame.where,
@@ -73,7 +71,3 @@ export default defineCheck({
     ],
   },
 });
-
-function getLine(text: string, offset: number): number {
-  return text.slice(0, offset).split('\n').length;
-}

@@ -1,8 +1,7 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
-import { blameElement } from '../../core/measure/blame.js';
+import { blameElement, getBlamed } from '../../core/measure/blame.js';
 import { listOffCentre } from '../../core/measure/centre.js';
 import { formatPixels } from '../../core/measure/units.js';
-import { getElementFrom } from '../../core/markup/markup.js';
 import { capitalize, formatWidths, getWorstSeen, nameElement } from '../../core/words/list.js';
 
 interface Data {
@@ -59,7 +58,7 @@ export default defineCheck({
   },
   mend({ align, movable, block }, { culprit }, markup) {
     if (!movable) return null;
-    const element = culprit.at === 'element' ? getElementFrom(markup, culprit.offset) : null;
+    const element = getBlamed(markup, { culprit });
     if (!element) return null;
     const margins = { 'margin-left': 'auto', 'margin-right': align === 'end' ? '0' : 'auto' };
     const declarations = { ...(!block && { display: 'block' }), ...margins };

@@ -1,11 +1,10 @@
-import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
+import { defineCheck, type Fact } from '../../core/check.js';
 import type { RequestFact } from '../../core/evidence.js';
 import { getHead } from '../../core/measure/blame.js';
 import {
   describeBytes,
   findHeaviestTag,
-  getHeaviest,
-  measureBytes,
+  findTooHeavy,
   sumBytes,
   weighHosts,
 } from '../../core/measure/bytes.js';
@@ -35,12 +34,9 @@ export default defineCheck({
   markup: false,
   judge({ markup, house, renders }): Fact<Data>[] {
     const limit = house.limits.totalBytes;
-    const over = renders
-      .map((render) => ({ render, requests: render.traffic }))
-      .filter(({ requests }) => sumBytes(requests, 'wire') > limit);
-    const heaviest = getHeaviest(over);
-    if (!heaviest) return [];
-    const { requests } = heaviest;
+    const found = findTooHeavy(renders, limit, ({ traffic }) => traffic);
+    if (!found) return [];
+    const { requests, seen } = found;
     const hosts = weighHosts(requests).map(({ host, wire }): [string, number] => [host, wire]);
     return [
       {
@@ -48,7 +44,7 @@ export default defineCheck({
         culprit: { at: 'snippet', what: 'weight' },
         confirmed: true,
         data: { limit, wire: sumBytes(requests, 'wire'), kinds: weighKinds(requests), hosts },
-        seen: over.map((one) => makeSeen(one.render, measureBytes(one.requests, limit))),
+        seen,
       },
     ];
   },

@@ -1,6 +1,6 @@
 import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
 import type { TextFact } from '../../core/evidence.js';
-import { blameElement, getBlamed, getHead, type Blame } from '../../core/measure/blame.js';
+import { blameElement, getBlamed, type Blame } from '../../core/measure/blame.js';
 import { isRead } from '../../core/measure/texts.js';
 import { getAttribute, type Markup, type MarkupElement } from '../../core/markup/markup.js';
 import { findDeclaration } from '../../core/markup/styles.js';
@@ -105,7 +105,7 @@ function listPlain({ markup, renders }: Case<Needs>): Fact<Data>[] {
     const blame = blameElement(markup, text);
     return [
       {
-        where: blame.where ?? getHead(markup),
+        where: blame.where,
         culprit: { at: 'snippet', what: 'no font' },
         group: '',
         confirmed: true,

@@ -1,6 +1,14 @@
-import { defineCheck, makeSeen, type Case, type Fact, type RenderOf } from '../../core/check.js';
+import {
+  defineCheck,
+  makeSeen,
+  type Case,
+  type Fact,
+  type RenderOf,
+  type Seen,
+} from '../../core/check.js';
 import { getHead } from '../../core/measure/blame.js';
-import { getTagSpan, type Markup, type MarkupElement } from '../../core/markup/markup.js';
+import { parseAddress } from '../../core/measure/site.js';
+import { getTagSpan, getValue, type Markup, type MarkupElement } from '../../core/markup/markup.js';
 import { isScript } from '../../core/markup/traits.js';
 import type { Span } from '../../core/snippet.js';
 
@@ -101,46 +109,42 @@ function listNeverRun(markup: Markup, late: readonly Late[]): Fact<Data>[] {
   const seen = late.map((render) => makeSeen(render, { ran: false }));
   return markup.elements
     .filter(isScript)
-    .map((element) => ({ ...makeFact(element, 'never-run', ''), confirmed: true, seen }));
+    .map((element) => makeFact(getTagSpan(element), 'never-run', '', seen));
 }
 
 function listWaiting({ markup }: Case<'scripts'>, render: Late): Fact<Data>[] {
   const all = markup.elements.filter(({ name }) => name === 'script');
-  return render.scripts.waits.map(({ event, script }) => ({
-    ...makeFact(all[script] ?? all[0] ?? null, 'waits', event, markup),
-    seen: [makeSeen(render, { event })],
-  }));
+  return render.scripts.waits.map(({ event, script }) =>
+    makeFact(getSpan(all[script] ?? all[0], markup), 'waits', event, [makeSeen(render, { event })]),
+  );
 }
 
 /** By the address of the script, where it has one. */
 function listWriting({ markup, house }: Case<'scripts'>, render: Late): Fact<Data>[] {
   const all = markup.elements.filter(isScript);
-  return render.scripts.writers.map((address) => {
-    const own = all.find((element) => getAddress(element, house.origin) === address);
-    return {
-      ...makeFact(own ?? all[0] ?? null, 'writes', '', markup),
-      seen: [makeSeen(render, { script: address })],
-    };
+  return render.scripts.writers.map((script) => {
+    const own = all.find((element) => getAddress(element, house.origin) === script) ?? all[0];
+    return makeFact(getSpan(own, markup), 'writes', '', [makeSeen(render, { script })]);
   });
 }
 
-function getAddress({ attributes }: MarkupElement, origin: string): string {
-  const src = attributes.find(({ name }) => name === 'src')?.value.trim() ?? '';
-  return src && URL.canParse(src, origin) ? new URL(src, origin).href : '';
+function getAddress(element: MarkupElement, origin: string): string {
+  const src = getValue(element, 'src')?.trim();
+  return (src && parseAddress(src, origin)?.href) || '';
 }
 
-function makeFact(
-  element: MarkupElement | null,
-  why: Data['why'],
-  event: string,
-  markup?: Markup,
-): Omit<Fact<Data>, 'seen'> {
-  const where: Span = element ? getTagSpan(element) : getHead(markup!);
+function makeFact(where: Span, why: Data['why'], event: string, seen: Seen[]): Fact<Data> {
   return {
     where,
     culprit: { at: 'element', offset: where.offset },
     group: why,
     confirmed: true,
     data: { why, event },
+    seen,
   };
+}
+
+/** The tag of a script; where none is known to be meant, the beginning of the code. */
+function getSpan(element: MarkupElement | undefined, markup: Markup): Span {
+  return element ? getTagSpan(element) : getHead(markup);
 }

@@ -1,10 +1,9 @@
-import { defineCheck, makeSeen, type Fact, type RenderOf } from '../../core/check.js';
+import { defineCheck, type Fact, type RenderOf } from '../../core/check.js';
 import type { RequestFact } from '../../core/evidence.js';
 import {
   describeBytes,
   findHeaviestTag,
-  getHeaviest,
-  measureBytes,
+  findTooHeavy,
   sumBytes,
   weighHosts,
   type HostWeight,
@@ -33,12 +32,9 @@ export default defineCheck({
   markup: false,
   judge({ markup, house, renders }): Fact<Data>[] {
     const limit = house.limits.scriptBytes;
-    const over = renders
-      .map((render) => ({ render, requests: listScripts(render, house.origin) }))
-      .filter(({ requests }) => sumBytes(requests, 'wire') > limit);
-    const heaviest = getHeaviest(over);
-    if (!heaviest) return [];
-    const { requests } = heaviest;
+    const found = findTooHeavy(renders, limit, (render) => listScripts(render, house.origin));
+    if (!found) return [];
+    const { requests, seen } = found;
     const [wire, unpacked] = [sumBytes(requests, 'wire'), sumBytes(requests, 'unpacked')];
     return [
       {
@@ -46,7 +42,7 @@ export default defineCheck({
         culprit: { at: 'snippet', what: 'scripts' },
         confirmed: true,
         data: { limit, wire, unpacked, hosts: weighHosts(requests) },
-        seen: over.map((one) => makeSeen(one.render, measureBytes(one.requests, limit))),
+        seen,
       },
     ];
   },

@@ -1,3 +1,4 @@
+import { makeSeen, type RenderOf, type Seen } from '../check.js';
 import type { RequestFact } from '../evidence.js';
 import { listAddresses } from '../markup/addresses.js';
 import { getElementAt, getTagSpan, type Markup } from '../markup/markup.js';
@@ -27,19 +28,28 @@ export function weighHosts(requests: readonly RequestFact[]): HostWeight[] {
   return hosts.sort((a, b) => b.wire - a.wire);
 }
 
-/** Who of several weighs most; null where there is none. */
-export function getHeaviest<T extends { requests: readonly RequestFact[] }>(
-  all: readonly T[],
-): T | null {
-  return all.reduce<T | null>(
-    (most, one) =>
-      most && sumBytes(most.requests, 'wire') >= sumBytes(one.requests, 'wire') ? most : one,
-    null,
-  );
+/**
+ * The heaviest requests of all renders, and every place where they weigh more than a limit; null where they do
+ * nowhere.
+ * @param list which requests of a render count
+ */
+export function findTooHeavy(
+  renders: readonly RenderOf<'traffic'>[],
+  limit: number,
+  list: (render: RenderOf<'traffic'>) => RequestFact[],
+): { requests: RequestFact[]; seen: Seen[] } | null {
+  const over = renders
+    .map((render) => ({ render, requests: list(render) }))
+    .map((one) => ({ ...one, wire: sumBytes(one.requests, 'wire') }))
+    .filter(({ wire }) => wire > limit);
+  const [heaviest] = [...over].sort((a, b) => b.wire - a.wire);
+  if (!heaviest) return null;
+  const seen = over.map((one) => makeSeen(one.render, measureBytes(one.requests, limit)));
+  return { requests: heaviest.requests, seen };
 }
 
 /** What was weighed in one place, as it is measured. */
-export function measureBytes(
+function measureBytes(
   requests: readonly RequestFact[],
   limitBytes: number,
 ): Record<string, number> {

@@ -1,8 +1,6 @@
 import type { RenderOf } from '../check.js';
 import type { FrameFact } from '../evidence.js';
-
-/** Frames of this size and less are there for their effect, not to be looked at, px. */
-const TINY = 20;
+import { TINY } from './framed.js';
 
 /** The frames that a visitor can see, and whether they are waited with until they are scrolled to. */
 export function listSeenFrames({ frames }: RenderOf<'frames'>): (FrameFact & { lazy: boolean })[] {

@@ -3,7 +3,7 @@ import { getElementFrom, getValue, type Markup } from '../markup/markup.js';
 import { getPlace, nameRoom } from '../render.js';
 import { getElementKey } from '../search/spans.js';
 import { TOLERANCE } from './culprits.js';
-import { isFramedPlayer, listFramed } from './framed.js';
+import { isFramedPlayer, isMostlyEmpty, listFramed } from './framed.js';
 
 /** A frame at one place: what it has, and what its document needs. */
 export interface FrameFitRow {
@@ -34,10 +34,6 @@ interface Sighted {
   frame: FrameFact;
   one: Evidence;
 }
-
-/** What is left empty below a document that nobody minds: a third of the frame, px at least. */
-const LITTLE = 16;
-const MOST_EMPTY = 1 / 3;
 
 /** How each frame fits whose document was measured, and each player. */
 export function listFrameFits(markup: Markup, evidence: readonly Evidence[]): FrameFit[] {
@@ -98,8 +94,7 @@ const MOST_BORDER = 6;
 
 function isFitting({ height, needed }: FrameFitRow): boolean {
   if (needed === null) return true;
-  const empty = height - needed;
-  return empty >= -TOLERANCE && (empty <= LITTLE || empty <= height * MOST_EMPTY);
+  return height >= needed - TOLERANCE && !isMostlyEmpty(height, needed);
 }
 
 /** By what it is found on any page. */

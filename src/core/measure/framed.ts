@@ -12,7 +12,7 @@ import { getBlamed, locateAttribute, type Blame } from './blame.js';
 export type Framed = FrameFact & { inner: NonNullable<FrameFact['inner']> };
 
 /** Frames of this size and less are there for their effect, not to be read, px. */
-const TINY = 20;
+export const TINY = 20;
 
 /** The frames with a document to be read: seen, measured, and no players, which fill what they get. */
 export function listFramed({ frames }: Pick<Facts, 'frames'>): Framed[] {
@@ -49,8 +49,15 @@ export function getNeeded({
   return scrollHeight > height ? scrollHeight : (contentHeight ?? scrollHeight);
 }
 
-/** Of a frame that is higher than this much more than it needs, too much is empty. */
-const MOST_SPARE = 1.5;
+/** What fills less than this part of its frame leaves it mostly empty. */
+export const LEAST_FILLED = 2 / 3;
+/** Less room than this below the content nobody minds, px. */
+const LITTLE = 16;
+
+/** Whether too much of a frame stays empty below a document of a height, px. */
+export function isMostlyEmpty(height: number, needed: number): boolean {
+  return needed < height * LEAST_FILLED && height - needed > LITTLE;
+}
 
 /** The height by which a frame fits its document in all renders, px; null where none does, or where it is not known. */
 export function findOneHeight(
@@ -64,7 +71,7 @@ export function findOneHeight(
   if (all.length === 0 || all.some(({ inner }) => typeof inner.natural !== 'number')) return null;
   const needed = all.map(({ inner }) => Math.ceil(getNeeded(inner)));
   const most = Math.max(...needed);
-  return most <= Math.min(...needed) * MOST_SPARE ? most : null;
+  return most * LEAST_FILLED <= Math.min(...needed) ? most : null;
 }
 
 /** Sets a frame's height; null where it is not the markup's own, or no height is known. */

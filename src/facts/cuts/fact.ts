@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { objectShape, sourceSchema } from '../common.js';
+import { objectShape, whoShape } from '../common.js';
 import { defineKind } from '../kind.js';
 
 /** Text, a picture or a control that something clips. */
@@ -17,9 +17,7 @@ const cut = z.object({
   whole: z.boolean(),
   /** What clips it: an element of the snippet's own, something else on the page, or the window. */
   by: z.enum(['own', 'page', 'window']),
-  clipper: z
-    .object({ tag: z.string(), from: sourceSchema, selector: z.string().nullable() })
-    .nullable(),
+  clipper: z.object(whoShape).nullable(),
 });
 export type CutFact = z.output<typeof cut>;
 

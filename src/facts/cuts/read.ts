@@ -1,6 +1,7 @@
 import { FRAMES, MEDIA, UNSEEN } from '../../core/standards/elements.js';
 import {
   clipsOn,
+  isLocked,
   listClippers,
   scrollsOn,
   type Axis,
@@ -9,7 +10,7 @@ import {
 } from '../../render/in-page/clip.js';
 import { getRange, listTexts } from '../../render/in-page/ink.js';
 import type { ObjectReader } from '../../render/in-page/objects.js';
-import { round } from '../../render/in-page/shared.js';
+import { getSample, listAround, round } from '../../render/in-page/shared.js';
 import type { OfElement } from '../common.js';
 import type { CutFact } from './fact.js';
 
@@ -25,7 +26,6 @@ const BLANK = 5;
 const HALF = 0.5;
 /** Farther out is put out of sight by intent, px. */
 const PARKED = 1000;
-const SAMPLE = 40;
 const MOST = 200;
 
 const CONTROLS = new Set('button input select textarea summary'.split(' '));
@@ -88,7 +88,7 @@ function getPiece(real: Element): Piece {
   const boxes = texts.flatMap((text) => Array.from(getRange(text).getClientRects()));
   return {
     what: 'text',
-    sample: sample.replace(/\s+/g, ' ').trim().slice(0, SAMPLE),
+    sample: getSample(sample),
     boxes: boxes.filter(({ width, height }) => width > 1 && height > 1),
   };
 }
@@ -133,21 +133,7 @@ function findWindowCut(real: Element, piece: Piece, open: ReadonlySet<Axis>): Cu
 }
 
 function isFixed(real: Element): boolean {
-  const { parentOf } = globalThis.mivketNotebook;
-  for (let node: Element | null = real; node; node = parentOf(node))
-    if (getComputedStyle(node).position === 'fixed') return true;
-  return false;
-}
-
-/** The body's overflow is the window's where the root's own is visible (CSS Overflow 3, 3.3). */
-function isLocked(page: Document, axis: Axis): boolean {
-  const of = (node: Element) => {
-    const style = getComputedStyle(node);
-    return axis === 'x' ? style.overflowX : style.overflowY;
-  };
-  const own = of(page.documentElement);
-  const overflow = own === 'visible' && page.body ? of(page.body) : own;
-  return /^(hidden|clip)$/.test(overflow);
+  return [...listAround(real)].some((node) => getComputedStyle(node).position === 'fixed');
 }
 
 function measureCut(
@@ -192,11 +178,13 @@ function isParked({ boxes }: Piece, clip: Edges, axis: Axis): boolean {
 }
 
 function hasEllipsis(real: Element, clipper: Element): boolean {
-  return listWithin(real, clipper).some((node) => getComputedStyle(node).textOverflow !== 'clip');
+  return [...listAround(real, clipper)].some(
+    (node) => getComputedStyle(node).textOverflow !== 'clip',
+  );
 }
 
 function hasLineClamp(real: Element, clipper: Element): boolean {
-  return listWithin(real, clipper).some((node) => {
+  return [...listAround(real, clipper)].some((node) => {
     const clamp = getComputedStyle(node).getPropertyValue('-webkit-line-clamp');
     return clamp !== '' && clamp !== 'none';
   });
@@ -206,21 +194,10 @@ const MOVING = /all|transform|translate|left|right|top|bottom|inset|margin|heigh
 
 /** Something on the way is in motion, or will be when its state changes. */
 function isMoved(real: Element, clipper: Element): boolean {
-  return listWithin(real, clipper).some((node) => {
+  return [...listAround(real, clipper)].some((node) => {
     const style = getComputedStyle(node);
     if (style.display === 'inline') return false;
     const changes = /[1-9]/.test(style.transitionDuration) && MOVING.test(style.transitionProperty);
     return changes || style.animationName !== 'none' || node.getAnimations().length > 0;
   });
-}
-
-/** An element, and those around it up to another. */
-function listWithin(real: Element, last: Element): Element[] {
-  const { parentOf } = globalThis.mivketNotebook;
-  const all: Element[] = [];
-  for (let node: Element | null = real; node; node = parentOf(node)) {
-    all.push(node);
-    if (node === last) break;
-  }
-  return all;
 }

@@ -1,16 +1,10 @@
 import { z } from 'zod';
-import { boxSchema, sourceSchema } from '../common.js';
+import { boxSchema, whoShape } from '../common.js';
 import { defineKind } from '../kind.js';
-
-const who = {
-  tag: z.string(),
-  from: sourceSchema,
-  selector: z.string().nullable(),
-};
 
 /** A part of the snippet on which a swipe was begun that did not move the page. */
 const caught = z.object({
-  ...who,
+  ...whoShape,
   box: boxSchema,
   /** The code or the styles take it, or what is inside scrolls instead. */
   how: z.enum(['taken', 'scrolls']),
@@ -21,7 +15,9 @@ export const handling = defineKind({
   inPage: true,
   schema: z.object({
     /** Where the focus is that neither Tab nor Shift+Tab gets out of the snippet; null where they do. */
-    trapped: z.object({ ...who, /** How often they were pressed. */ presses: z.int() }).nullable(),
+    trapped: z
+      .object({ ...whoShape, /** How often they were pressed. */ presses: z.int() })
+      .nullable(),
     caught: z.array(caught),
   }),
   empty: { trapped: null, caught: [] },

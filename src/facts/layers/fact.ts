@@ -1,13 +1,12 @@
 import { z } from 'zod';
-import { boxSchema, nodeShape, sourceSchema } from '../common.js';
+import { boxSchema, nodeShape, sourceSchema, whoShape } from '../common.js';
 import { defineKind } from '../kind.js';
 
 /** An element of the page, by its place in the snippet where it is the snippet's. */
 const who = z.object({
-  tag: z.string(),
+  ...whoShape,
   /** null where it is not the snippet's own. */
   from: sourceSchema.nullable(),
-  selector: z.string().nullable(),
 });
 
 /** Something that a visitor should be able to point at, and cannot at any scroll position. */

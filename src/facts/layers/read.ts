@@ -1,7 +1,7 @@
 import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
 import { FRAMES, MEDIA } from '../../core/standards/elements.js';
 import { getVisibleArea } from '../../render/in-page/clip.js';
-import { toPageBox } from '../../render/in-page/shared.js';
+import { getSample, listAround, toPageBox, walk } from '../../render/in-page/shared.js';
 import type { Box } from '../common.js';
 
 /** What is covered, with the numbers of both elements. */
@@ -23,7 +23,6 @@ const TARGETS = `iframe, embed, object, video, audio[controls], ${CONTROLS}`;
 /** What is smaller is for keyboards or for counting only, px. */
 const TINY = 4;
 const MOST = 400;
-const NAME = 40;
 /** The middle, and those between it and the corners. */
 const POINTS = [
   [0.5, 0.5],
@@ -50,12 +49,8 @@ export function readLayers(): RawCovered[] {
  * @param everywhere code may have put something outside of the slots
  */
 export function canCover(page: Document, everywhere: boolean): boolean {
-  const { childrenOf } = globalThis.mivketNotebook;
-  const waiting = everywhere ? [page.documentElement] : [...page.querySelectorAll(SLOT)];
-  for (let real = waiting.pop(); real; real = waiting.pop()) {
-    if (isMoved(real)) return true;
-    waiting.push(...childrenOf(real));
-  }
+  const roots = everywhere ? [page.documentElement] : [...page.querySelectorAll(SLOT)];
+  for (const real of walk(roots)) if (isMoved(real)) return true;
   return false;
 }
 
@@ -77,12 +72,10 @@ function isMoved(real: Element): boolean {
 
 /** Those of the document, shadow roots included. */
 function listTargets(page: Document): Element[] {
-  const book = globalThis.mivketNotebook;
   const found: Element[] = [];
-  const waiting: Element[] = [page.documentElement];
-  for (let real = waiting.pop(); real && found.length < MOST; real = waiting.pop()) {
+  for (const real of walk([page.documentElement])) {
+    if (found.length >= MOST) break;
     if (isTarget(real)) found.push(real);
-    waiting.push(...book.childrenOf(real).reverse());
   }
   return found;
 }
@@ -134,12 +127,10 @@ function pointAt(x: number, y: number): Element | null {
 
 /** To point at it, at what is in it, at its label, or at what is around it, is to point at it or at nothing else. */
 function isSame(real: Element, hit: Element): boolean {
-  const { parentOf } = globalThis.mivketNotebook;
-  const labels = Array.from((real as Partial<HTMLInputElement>).labels ?? []);
-  for (let node: Element | null = hit; node; node = parentOf(node))
-    if (node === real || labels.includes(node as HTMLLabelElement)) return true;
-  for (let node: Element | null = real; node; node = parentOf(node)) if (node === hit) return true;
-  return false;
+  const labels: Element[] = Array.from((real as Partial<HTMLInputElement>).labels ?? []);
+  const around = [...listAround(hit)];
+  if (around.some((node) => node === real || labels.includes(node))) return true;
+  return [...listAround(real)].includes(hit);
 }
 
 /** What covers it wherever it is scrolled to; null where it gets free, or is nowhere to be seen. */
@@ -210,8 +201,7 @@ function getName(node: Element): string {
     node.getAttribute('alt'),
     node.querySelector('[alt]')?.getAttribute('alt'),
   ];
-  const words = said.map((one) => (one ?? '').replace(/\s+/g, ' ').trim()).find(Boolean);
-  return (words ?? '').slice(0, NAME);
+  return said.map((one) => getSample(one ?? '')).find(Boolean) ?? '';
 }
 
 /** A visitor can do something with it: it is a control, or in one, or its pointer says so. */

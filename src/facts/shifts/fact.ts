@@ -1,12 +1,10 @@
 import { z } from 'zod';
-import { sourceSchema } from '../common.js';
+import { whoShape } from '../common.js';
 import { defineKind } from '../kind.js';
 
 /** What of the snippet's made the layout jump. */
 const cause = z.object({
-  tag: z.string(),
-  from: sourceSchema,
-  selector: z.string().nullable(),
+  ...whoShape,
   /** A script put it in, it got its size late, or it was moved itself. */
   how: z.enum(['put-in', 'sized-late', 'moved']),
 });

@@ -6,7 +6,7 @@ import { beginFamilies, getFirstFamily, hasFamily } from '../../render/in-page/f
 import { getRange, listTexts } from '../../render/in-page/ink.js';
 import type { Notebook } from '../../render/in-page/observe.js';
 import type { ObjectReader } from '../../render/in-page/objects.js';
-import { round, toPageBox } from '../../render/in-page/shared.js';
+import { getSample, round, toPageBox } from '../../render/in-page/shared.js';
 import type { Box, OfElement } from '../common.js';
 import type { TextFact } from './fact.js';
 
@@ -14,7 +14,6 @@ export type RawText = Omit<TextFact, OfElement>;
 
 /** Letters of this size and more are small to nobody, px. */
 const LARGE = 40;
-const SAMPLE = 40;
 const BOLD = 700;
 const SLOT = `[${SLOT_ATTRIBUTE}]`;
 const LETTERS = /[\p{L}\p{N}]/u;
@@ -35,7 +34,7 @@ export const readText: ObjectReader<RawText | null> = {
     const paint = readPaint(real, node.closest(SLOT));
     const missingFamily = findMissing(real);
     if (size >= LARGE && !paint.given && missingFamily === null) return null;
-    const sample = getOwnText(real).replace(/\s+/g, ' ').trim().slice(0, SAMPLE);
+    const sample = getSample(getOwnText(real));
     return {
       id: book.idOf(real),
       tag: node.localName,

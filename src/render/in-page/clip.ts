@@ -75,6 +75,19 @@ function getInside(node: Element, style: CSSStyleDeclaration): Edges {
   };
 }
 
+/**
+ * Whether nobody can scroll the page there. The body's overflow is the window's where the root's own is visible
+ * (CSS Overflow 3, 3.3).
+ */
+export function isLocked({ documentElement, body }: Document, axis: Axis): boolean {
+  const of = (node: Element) => {
+    const style = getComputedStyle(node);
+    return axis === 'x' ? style.overflowX : style.overflowY;
+  };
+  const own = of(documentElement);
+  return /^(hidden|clip)$/.test(own === 'visible' && body ? of(body) : own);
+}
+
 /** Where an element can be seen at all, px of the window: as far as no clipping around it hides it. */
 export function getVisibleArea(real: Element): Edges {
   const area = { left: 0, top: 0, right: innerWidth, bottom: innerHeight };

@@ -1,5 +1,5 @@
 import type { TextFact } from '../../facts/texts/fact.js';
-import { round } from './shared.js';
+import { listAround, round } from './shared.js';
 
 /** Red, green and blue from 0 to 255, and alpha from 0 to 1. */
 type Colour = [number, number, number, number];
@@ -21,7 +21,6 @@ export function readPaint(
   real: Element,
   slot: Element | null,
 ): Pick<TextFact, 'colour' | 'ground' | 'given'> {
-  const { parentOf } = globalThis.mivketNotebook;
   const style = getComputedStyle(real);
   const drawn = real instanceof SVGElement;
   const own = parse(drawn ? style.fill : getTextColour(style));
@@ -33,7 +32,7 @@ export function readPaint(
   ];
   if (!text || text[3] < FAINT || paintsLetters(style))
     return { colour: null, ground: null, given };
-  for (let node: Element | null = real; node; node = parentOf(node)) {
+  for (const node of listAround(real)) {
     const around = getComputedStyle(node);
     const back = parse(around.backgroundColor) ?? CLEAR;
     const isOpaque = ground[3] >= 1;
@@ -77,8 +76,7 @@ function isOutside(node: Element, slot: Element | null): boolean {
 
 /** Whether something that is not around it can lie behind it: it is taken out of the flow, or moved over something. */
 function isOver(real: Element): boolean {
-  const { parentOf } = globalThis.mivketNotebook;
-  for (let node: Element | null = real; node; node = parentOf(node)) {
+  for (const node of listAround(real)) {
     const { position, marginTop, gridRowStart, gridColumnStart } = getComputedStyle(node);
     const moved = /absolute|fixed|sticky/.test(position) || parseFloat(marginTop) < 0;
     if (moved || (gridRowStart !== 'auto' && gridColumnStart !== 'auto')) return true;

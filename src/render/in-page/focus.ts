@@ -1,5 +1,5 @@
 import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
-import { nextFrame } from './shared.js';
+import { listAround, nextFrame } from './shared.js';
 
 const TABBABLE =
   'a[href], area[href], button, input, select, textarea, summary, iframe, object, embed, audio[controls], video[controls], [tabindex], [contenteditable]';
@@ -46,12 +46,12 @@ export function leaveSlot(): void {
 
 /** @param own the numbers of the snippet's elements */
 export function readFocus(slot: string, own: readonly number[]): Focus {
-  const { page, idOf, parentOf } = globalThis.mivketNotebook;
+  const { page, idOf } = globalThis.mivketNotebook;
   const { activeElement, body, documentElement } = page;
   if (!activeElement || activeElement === body || activeElement === documentElement)
     return { id: null, inside: false };
   const ids = new Set(own);
-  for (let node: Element | null = activeElement; node; node = parentOf(node))
+  for (const node of listAround(activeElement))
     if (ids.has(idOf(node)) || node.getAttribute(SLOT_ATTRIBUTE) === slot)
       return { id: idOf(activeElement), inside: true };
   return { id: idOf(activeElement), inside: false };

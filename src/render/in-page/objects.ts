@@ -10,6 +10,7 @@ import { readPolicy, type RawRefusal } from '../../facts/policy/read.js';
 import { readJumps, type RawJump } from '../../facts/shifts/read.js';
 import { readText, type RawText } from '../../facts/texts/read.js';
 import type { Notebook } from './observe.js';
+import { walk } from './shared.js';
 
 /** How facts of certain elements are read. `node` has an element's own properties even where the page hides them. */
 export interface ObjectReader<T> {
@@ -69,8 +70,7 @@ export function readObjects(everywhere: boolean): RawObjects {
   const kinds = Object.keys(READERS) as (keyof typeof READERS)[];
   for (const kind of kinds) READERS[kind].begin?.();
   const slots = book.page.querySelectorAll(`[${SLOT_ATTRIBUTE}]`);
-  const waiting: Element[] = everywhere ? [book.page.documentElement] : [...slots].reverse();
-  for (let real = waiting.pop(); real; real = waiting.pop()) {
+  for (const real of walk(everywhere ? [book.page.documentElement] : [...slots])) {
     const node = book.own(real);
     for (const kind of kinds) {
       try {
@@ -80,7 +80,6 @@ export function readObjects(everywhere: boolean): RawObjects {
         failed[kind] = String(error);
       }
     }
-    waiting.push(...book.childrenOf(real).reverse());
   }
   return {
     ...(found as Pick<RawObjects, keyof typeof READERS>),

@@ -1,10 +1,11 @@
 import type { PageWidth, SlotFact } from '../../core/evidence.js';
 import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
 import { UNSEEN } from '../../core/standards/elements.js';
+import { isLocked } from './clip.js';
 import { readElements, type RawElement } from './elements.js';
 import { getRange, listTexts } from './ink.js';
 import { round, toPageBox } from './shared.js';
-import { cuts, getEdge } from './styles.js';
+import { getEdge } from './styles.js';
 
 export interface RawPage {
   width: PageWidth;
@@ -85,17 +86,11 @@ function readSlot(real: Element, name: string): SlotFact {
 function readWidth(page: Document): PageWidth {
   const root = page.documentElement;
   const scroller = page.scrollingElement ?? root;
-  // The body's overflow is the window's where the root's own is visible (CSS Overflow 3, 3.3).
-  const rootCuts = cuts(getComputedStyle(root).overflowX);
   return {
     scrollWidth: scroller.scrollWidth,
     clientWidth: root.clientWidth,
-    scrollable: !(stops(root) || (!rootCuts && stops(page.body))),
+    scrollable: !isLocked(page, 'x'),
   };
-}
-
-function stops(node: Element | null): boolean {
-  return node !== null && /^(hidden|clip)$/.test(getComputedStyle(node).overflowX);
 }
 
 function getFocused({ activeElement, body, documentElement }: Document): number | null {

@@ -19,6 +19,30 @@ export function nextFrame(): Promise<void> {
   return new Promise((resolve) => requestAnimationFrame(() => resolve()));
 }
 
+const SAMPLE = 40;
+
+/** How a text begins, on one line. */
+export function getSample(text: string): string {
+  return text.replace(/\s+/g, ' ').trim().slice(0, SAMPLE);
+}
+
+/** Elements with all that is in them, shadow roots too, in the order of the tree. */
+export function* walk(roots: readonly Element[]): Generator<Element> {
+  const waiting = [...roots].reverse();
+  for (let real = waiting.pop(); real; real = waiting.pop()) {
+    yield real;
+    waiting.push(...globalThis.mivketNotebook.childrenOf(real).reverse());
+  }
+}
+
+/** An element and those around it, shadow roots too, as far as another. */
+export function* listAround(real: Element, last: Element | null = null): Generator<Element> {
+  for (let node: Element | null = real; node; node = globalThis.mivketNotebook.parentOf(node)) {
+    yield node;
+    if (node === last) return;
+  }
+}
+
 /** Whether any of it is in the window. */
 export function isInView(node: Element): boolean {
   const r = node.getBoundingClientRect();

@@ -1,11 +1,9 @@
 import { clipsOn, scrollsOn } from './clip.js';
 import { nextFrame } from './shared.js';
 
-/** A place to begin a swipe on, px of the window. */
+/** An element to begin a swipe on. */
 export interface SwipePlace {
   id: number;
-  x: number;
-  y: number;
   /** What is inside scrolls, and is nearly as high as the window: nobody gets past it. */
   fills: boolean;
 }
@@ -48,7 +46,7 @@ function describe(real: Element): SwipePlace {
   const { idOf, own } = globalThis.mivketNotebook;
   const height = own(real).getBoundingClientRect().height;
   const fills = isScroller(real, getComputedStyle(real)) && height > innerHeight * FILLS;
-  return { id: idOf(real), x: 0, y: 0, fills };
+  return { id: idOf(real), fills };
 }
 
 /** Where an element is, px of the window, and how far the page is scrolled and can be still, px. */
