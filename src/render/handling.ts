@@ -1,6 +1,7 @@
-import type { ElementFact, Facts, FrameFact } from '../core/evidence.js';
+import type { ElementFact, Facts, FrameFact, Gap } from '../core/evidence.js';
 import { FRAMES } from '../core/standards/elements.js';
-import { within } from './limit.js';
+import { askOf } from './asked.js';
+import { inTime } from './limit.js';
 import type { BrowserPage } from './page/browser-page.js';
 
 /** What is tried in a render. */
@@ -20,7 +21,8 @@ export interface Handled {
   live: boolean;
 }
 
-const LIMIT = 2500;
+/** So often the time for one answer may be needed for all of them. */
+const WHOLE = 3;
 /** A page with more frames than this is not tried: each key and each finger would take too long. */
 const MOST_FRAMES = 40;
 /** Events by which code can take keys and the focus, and swipes. */
@@ -33,48 +35,62 @@ const MOST = 60;
 /** From the last that can have the focus, so often. */
 const FROM_LAST = 12;
 
-/** Tries what keys and fingers do. Nothing may be read afterwards: the page has been used. */
+/**
+ * Tries what keys and fingers do. Nothing may be read afterwards: the page has been used.
+ * @param asked `ms` is the longest that the page may take for an answer, and `gaps` takes what was not tried
+ */
 export async function tryHandling(
   page: BrowserPage,
   handled: Handled,
   hands: Hands,
-): Promise<Tried> {
+  asked: { ms: number; gaps: Gap[] },
+): Promise<Facts['handling']> {
   const { live, frames } = handled;
-  if (!hands.keys && !hands.swipes) return { ...NOTHING, why: null };
-  if (frames.length > MOST_FRAMES) return { ...NOTHING, why: 'more frames than are tried' };
-  const asking = live ? page.hand.listListeners().catch(() => []) : null;
-  const listening = (asking && (await within(asking, LIMIT))) ?? [];
+  if (!hands.keys && !hands.swipes) return NOTHING;
+  if (frames.length > MOST_FRAMES) {
+    asked.gaps.push({ kind: 'handling', why: 'more frames than are tried', seen: null, kept: 1 });
+    return NOTHING;
+  }
+  const within = { ms: WHOLE * asked.ms, gaps: asked.gaps };
+  const patient = getPatient(page, asked.ms);
+  const ask = <T>(trying: Promise<T>, otherwise: T) =>
+    askOf('handling', trying, { ...within, otherwise });
+  const listening = live ? await ask(patient.listListeners(), []) : [];
   // Without code of its own or in frames nothing takes keys.
   const keyed = frames.length > 0 || listening.some(({ type }) => KEYS.test(type));
   const touched = listening.some(({ type, passive }) => !passive && TOUCHES.test(type));
-  const trap = hands.keys && keyed ? await inTime(findTrap(page, handled)) : { found: null };
-  const caught = hands.swipes ? await inTime(findCaught(page, handled, touched)) : { found: [] };
-  const why = trap && caught ? null : 'the page did not answer to keys or fingers in time';
-  return { trapped: trap?.found ?? null, caught: caught?.found ?? [], why };
+  const trying = hands.keys && keyed;
+  const trapped = trying ? await ask(findTrap(patient, handled), null) : null;
+  const caught = hands.swipes ? await ask(findCaught(patient, handled, touched), []) : [];
+  return { trapped, caught };
 }
-
-/** What was tried, and why not all of it. */
-type Tried = Facts['handling'] & { why: string | null };
 
 const NOTHING: Facts['handling'] = { trapped: null, caught: [] };
 
-/** null where it took too long, or the page is gone. */
-function inTime<T>(trying: Promise<T>): Promise<{ found: T } | null> {
-  return within(
-    trying.then((found) => ({ found })),
-    LIMIT,
-  ).catch(() => null);
+/** The page and its hand, as long as each answer comes in time: a busy machine needs long for many of them. */
+type Patient = Pick<BrowserPage, 'read' | 'readFrames'> & BrowserPage['hand'];
+
+function getPatient(page: BrowserPage, ms: number): Patient {
+  const late = () => new Error('the page does not answer');
+  const { hand } = page;
+  return {
+    read: (...asked) => inTime(page.read(...asked), ms, late),
+    readFrames: (...asked) => page.readFrames(...asked),
+    listListeners: () => inTime(hand.listListeners(), ms, late),
+    press: (key, shift) => inTime(hand.press(key, shift), ms, late),
+    swipe: (way, meanwhile) => inTime(hand.swipe(way, meanwhile), ms, late),
+  };
 }
 
 async function findTrap(
-  page: BrowserPage,
+  page: Patient,
   { slot, elements }: Handled,
 ): Promise<Facts['handling']['trapped']> {
   const own = elements.map(({ id }) => id);
   const walk = async (shift: boolean, most: number) => {
     let last: number | null = null;
     for (let presses = 1; presses <= most; presses++) {
-      await page.hand.press('Tab', shift);
+      await page.press('Tab', shift);
       const now = await page.read('readFocus', slot, own);
       // Code may bring it back as soon as it is out.
       const { id, inside } = now.inside ? now : await page.read('readFocusLater', slot, own);
@@ -93,7 +109,7 @@ async function findTrap(
     }
     if (last === null || (await walk(true, most)) === null) return null;
     // What is closed by Escape is no trap.
-    await page.hand.press('Escape', false);
+    await page.press('Escape', false);
     if ((await walk(false, most)) === null) return null;
     const element = elements.find(({ id }) => id === last);
     if (!element) return null;
@@ -109,7 +125,7 @@ const WAY = 160;
 const LEAST = 8;
 
 async function findCaught(
-  page: BrowserPage,
+  page: Patient,
   { elements, windowHeight }: Handled,
   touched: boolean,
 ): Promise<Facts['handling']['caught']> {
@@ -130,7 +146,7 @@ async function findCaught(
 }
 
 /** Whether a swipe begun on an element moves the page, up or down. */
-async function movesPage(page: BrowserPage, { id, tag }: ElementFact): Promise<boolean> {
+async function movesPage(page: Patient, { id, tag }: ElementFact): Promise<boolean> {
   if (FRAMES.has(tag)) await page.readFrames('scrollToEnd', 500);
   let could = false;
   for (const way of [-WAY, WAY]) {
@@ -139,7 +155,7 @@ async function movesPage(page: BrowserPage, { id, tag }: ElementFact): Promise<b
     if ((way > 0 ? above : below) < LEAST) continue;
     could = true;
     const from = y - way / 2;
-    const now = await page.hand.swipe({ x, from, to: from + way }, () => page.read('readScroll'));
+    const now = await page.swipe({ x, from, to: from + way }, () => page.read('readScroll'));
     if (Math.abs(now - above) >= LEAST) return true;
   }
   return !could;

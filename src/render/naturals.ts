@@ -9,7 +9,7 @@ type Inner = NonNullable<FrameFact['inner']>;
 /** Of more frames than this the heights are not looked for. */
 const MOST = 40;
 /** A frame that does not answer by then has no height that is known, ms. */
-const LIMIT = 1500;
+const LIMIT = 3000;
 
 /**
  * Tells for each frame that is too low or too high for its document how high that is by itself: it is made low for a moment.

@@ -1,8 +1,9 @@
-import type { Baseline, Evidence, Facts, Gap } from '../core/evidence.js';
+import type { Baseline, Evidence, Gap } from '../core/evidence.js';
 import { joinTraits, type Traits } from '../core/markup/traits.js';
 import type { House } from '../core/house/house.js';
 import type { Render, Viewport } from '../core/render.js';
 import { collectFacts } from '../facts/collector.js';
+import { askOf } from './asked.js';
 import { describeHang } from './collect/hang.js';
 import { needsMakers, part } from './collect/makers.js';
 import type { Parted } from './collect/own.js';
@@ -16,14 +17,11 @@ import { inTime, within, withinTalk, type Limits } from './limit.js';
 import type { BrowserPage, Hottest } from './page/browser-page.js';
 import { ServedPage, type Sources } from './page/served-page.js';
 import type { Place } from './places.js';
-import { tryHandling, type Hands } from './handling.js';
+import type { Hands } from './handling.js';
 import { readNaturals } from './naturals.js';
-import { tryRules } from './rules.js';
-import { searchWindows } from './search-windows.js';
 import { takeShot, type TakenShot } from './shot.js';
-import { tryOut } from './trial/try-out.js';
+import { tryAll } from './tries.js';
 import type { Markup } from '../core/markup/markup.js';
-import { listTooWide } from '../core/measure/too-wide.js';
 import type { Intent } from '../core/mend/intent.js';
 
 /** What one render gives: evidence of each of its snippets, and what the page without any is compared by. */
@@ -151,8 +149,9 @@ async function tell(
   const read = parted && reading;
   const hung = stopped && describeHang(page, served, of, stopped.hottest, limits.hang / 1000);
   const { happened, requests } = page;
-  const asking = read ? readRefused(page, trials[of]?.markup).catch(() => []) : null;
-  const refused = (asking && (await within(asking, limits.hang))) ?? [];
+  const late: Gap[] = [];
+  const asked = { ms: limits.hang, otherwise: [], gaps: late };
+  const refused = read ? await askOf('styles', readRefused(page, trials[of]?.markup), asked) : [];
   const { facts, gaps } = collectFacts({
     page,
     served,
@@ -175,6 +174,7 @@ async function tell(
     facts.texts = await readGrounds(page, facts.texts, window, clientWidth);
   }
   gaps.push(...findGaps({ facts, reading: read, hung, requests, of, left: happened.left }));
+  if (!hung) gaps.push(...late);
   // Last of all: to take it makes the page paint what nobody has looked at.
   const seenIn = { render: { ...render, viewport: window }, of };
   const shot = options.shots
@@ -187,34 +187,6 @@ async function tell(
     parted,
     shot,
   };
-}
-
-/** What is found out by changing the page, and by using it: when all else is read, the using last. */
-async function tryAll(
-  page: BrowserPage,
-  { render, of }: { render: Render; of: number },
-  facts: Facts,
-  gaps: Gap[],
-  options: StageOptions,
-): Promise<Pick<Facts, 'causes' | 'widths' | 'reaching' | 'handling'>> {
-  const { traits, trials, tries, searches, limits, baseline, hostChanges, hands } = options;
-  const [own, whole] = [traits[of]!, trials[of]];
-  if (whole) whole.bursts ||= listTooWide({ ...facts, baseline }).length > 0;
-  const bursts = whole?.bursts ?? false;
-  const search = { render, facts, baseline, own, hostChanges, bursts, gaps };
-  const widths = searches ? await searchWindows(page, search, limits.hang) : facts.widths;
-  const asIs = render.variant === 'as-is';
-  const trial = tries && asIs ? whole : undefined;
-  const trying = trial && tryOut(page, { ...trial, facts, baseline }).catch(() => null);
-  const causes = (trying && (await within(trying, limits.hang))) ?? facts.causes;
-  const reaching = asIs && options.ownPage ? await tryRules(page, facts.elements, limits) : [];
-  const { slot, elements, frames } = facts;
-  const { height: windowHeight } = options.window;
-  const handled = { slot: slot.name, elements, frames, windowHeight, live: own.changes };
-  if (!asIs) return { causes, widths, reaching, handling: facts.handling };
-  const { why, ...handling } = await tryHandling(page, handled, hands);
-  if (why !== null) gaps.push({ kind: 'handling', why, seen: null, kept: 1 });
-  return { causes, widths, reaching, handling };
 }
 
 async function prepare(
