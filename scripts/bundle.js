@@ -36,6 +36,7 @@ await build({
   format: 'iife',
   platform: 'browser',
   target: 'chrome120',
-  minifyWhitespace: true,
+  // It is sent to every document.
+  minify: true,
   logLevel: 'warning',
 });

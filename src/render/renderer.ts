@@ -98,7 +98,7 @@ export class Renderer {
     this.#baselines.prepare(renders);
     const texts = snippets.map(({ snippet }) => snippet.text);
     const traits = snippets.map(({ markup }) => getTraits(markup));
-    const trials = snippets.map(({ markup }): Trial => ({ markup, cures: [], bursts: false }));
+    const trials = snippets.map(({ markup }): Trial => ({ markup, cures: [], bursts: false, refused: null }));
     const evidence: Evidence[][] = [];
     let place: Place | null = null;
     let hanging = false;

@@ -1,4 +1,4 @@
-import type { Baseline, Evidence, Gap } from '../core/evidence.js';
+import type { Baseline, Evidence, Gap, RefusedStyle } from '../core/evidence.js';
 import { joinTraits, type Traits } from '../core/markup/traits.js';
 import type { House } from '../core/house/house.js';
 import type { Render, Viewport } from '../core/render.js';
@@ -125,6 +125,8 @@ export interface Trial {
   cures: Intent[][];
   /** Something of it was too wide in a window. */
   bursts: boolean;
+  /** The declarations that the browser does not take; null as long as it was not asked. */
+  refused: readonly RefusedStyle[] | null;
 }
 
 interface Told {
@@ -150,8 +152,7 @@ async function tell(
   const hung = stopped && describeHang(page, served, of, stopped.hottest, limits.hang / 1000);
   const { happened, requests } = page;
   const late: Gap[] = [];
-  const asked = { ms: limits.hang, otherwise: [], gaps: late };
-  const refused = read ? await askOf('styles', readRefused(page, trials[of]?.markup), asked) : [];
+  const refused = read ? await findRefused(page, trials[of], { ms: limits.hang, gaps: late }) : [];
   const { facts, gaps } = collectFacts({
     page,
     served,
@@ -187,6 +188,19 @@ async function tell(
     parted,
     shot,
   };
+}
+
+/** The browser takes a declaration or does not, at whatever width: it is asked once. */
+async function findRefused(
+  page: BrowserPage,
+  trial: Trial | undefined,
+  asked: { ms: number; gaps: Gap[] },
+): Promise<readonly RefusedStyle[]> {
+  if (!trial) return [];
+  const reading = trial.refused ? Promise.resolve(trial.refused) : readRefused(page, trial.markup);
+  const found = await askOf('styles', reading, { ...asked, otherwise: null });
+  trial.refused = found;
+  return found ?? [];
 }
 
 async function prepare(

@@ -7,11 +7,14 @@ function open(limits?: { call: number; message: number }) {
   const fromBrowser = new PassThrough();
   const connection = new Connection(toBrowser, fromBrowser, limits);
   const say = (message: unknown) => fromBrowser.write(`${JSON.stringify(message)}\0`);
-  const heard = () =>
-    String(toBrowser.read() ?? '')
+  const heard = async () => {
+    // What is said in one turn goes out at its end.
+    await new Promise(setImmediate);
+    return String(toBrowser.read() ?? '')
       .split('\0')
       .filter(Boolean)
       .map((text) => JSON.parse(text) as { id: number; method: string; sessionId?: string });
+  };
   return { connection, fromBrowser, say, heard };
 }
 
@@ -19,7 +22,7 @@ describe('the connection to the browser', () => {
   test('answers find their calls, in whatever pieces they come', async () => {
     const { connection, fromBrowser, heard } = open();
     const version = connection.root.send('Browser.getVersion');
-    const id = heard()[0]!.id;
+    const id = (await heard())[0]!.id;
     const text = Buffer.from(
       `${JSON.stringify({ id, result: { product: 'Grün 1' } })}\0{"method":"x"}\0`,
     );
@@ -37,17 +40,17 @@ describe('the connection to the browser', () => {
     const { connection, say, heard } = open({ call: 10_000, message: 1000 });
     const long = connection.root.send('Browser.getVersion');
     say({ method: 'x', params: 'y'.repeat(5000) });
-    say({ id: heard()[0]!.id, result: 'z'.repeat(5000) });
+    say({ id: (await heard())[0]!.id, result: 'z'.repeat(5000) });
     await expect(long).rejects.toThrow('the answer is too long');
     const next = connection.root.send('Browser.getVersion');
-    say({ id: heard()[0]!.id, result: { product: 'x' } });
+    say({ id: (await heard())[0]!.id, result: { product: 'x' } });
     expect(await next).toEqual({ product: 'x' });
   });
 
   test('an error is told with what the browser said', async () => {
     const { connection, say, heard } = open();
     const call = connection.session('S').send('Page.enable');
-    const { id, sessionId } = heard()[0]!;
+    const { id, sessionId } = (await heard())[0]!;
     expect(sessionId).toBe('S');
     say({ id, sessionId, error: { message: 'no such page' } });
     await expect(call).rejects.toThrow('no such page');

@@ -82,8 +82,7 @@ class PaperPage implements BrowserPage {
   prepared: Preparation | null = null;
   answers: Record<string, unknown> = {
     settle: [],
-    readPage: PAGE,
-    readObjects: OBJECTS,
+    readWhole: { page: PAGE, objects: OBJECTS },
     readLayers: [],
     setGutter: undefined,
   };
@@ -130,7 +129,7 @@ async function run(page: PaperPage, given: Partial<Parameters<typeof renderPage>
   const sources = { host, snippets, origin: house.origin, headers: {}, late: [] };
   const { evidence, shots } = await renderPage(place, render!, sources, {
     traits: [getTraits(readMarkup(TEXT))],
-    trials: [{ markup: readMarkup(TEXT), cures: [], bursts: false }],
+    trials: [{ markup: readMarkup(TEXT), cures: [], bursts: false, refused: null }],
     tries: true,
     searches: true,
     limits: { load: 1000, settle: 1000, hang: 1000 },
@@ -155,7 +154,7 @@ describe('a render in any engine that does what the seam says', () => {
   test('is made ready, loaded, brought to rest, read, and shot last', async () => {
     const page = new PaperPage();
     const { evidence, shot } = await run(page);
-    expect(page.done).toEqual(['load', 'settle', 'readPage', 'readObjects']);
+    expect(page.done).toEqual(['load', 'settle', 'readWhole']);
     expect(page.prepared).toMatchObject({ variant: 'as-is', before: null, traced: false });
     expect(evidence.gaps).toEqual([]);
     expect(evidence.elements.map(({ tag, from }) => [tag, from])).toEqual([['p', { offset: 0 }]]);
@@ -166,18 +165,21 @@ describe('a render in any engine that does what the seam says', () => {
     const page = new PaperPage();
     const shown = { served: null, resizable: true, live: false };
     await run(page, { shown, shots: false });
-    expect(page.done).toEqual(['resize', 'settle', 'readPage', 'readObjects']);
+    expect(page.done).toEqual(['resize', 'settle', 'readWhole']);
   });
 
   test('what it does not answer is a gap, and what one kind lacks that of this kind alone', async () => {
     const mute = new PaperPage();
-    delete mute.answers.readPage;
+    delete mute.answers.readWhole;
     const { evidence } = await run(mute);
     expect(new Set(evidence.gaps.map(({ why }) => why))).toEqual(
       new Set(['the page could not be read']),
     );
     const lame = new PaperPage();
-    lame.answers.readObjects = { ...OBJECTS, failed: { media: 'TypeError: no media' } };
+    lame.answers.readWhole = {
+      page: PAGE,
+      objects: { ...OBJECTS, failed: { media: 'TypeError: no media' } },
+    };
     const { gaps } = (await run(lame)).evidence;
     expect(gaps.map(({ kind, why }) => [kind, why])).toEqual([
       ['media', 'media could not be read (TypeError: no media)'],

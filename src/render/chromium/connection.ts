@@ -81,8 +81,17 @@ export class Connection {
       const over = () => this.#settle({ id, error: { message: `${method}: no answer in time` } });
       const timer = setTimeout(over, this.#limits.call);
       this.#pending.set(id, { timer, resolve, reject, session });
-      this.#write.write(`${JSON.stringify(message)}\0`);
+      this.#post(`${JSON.stringify(message)}\0`);
     });
+  }
+
+  /** What is said in one turn goes out in one piece: each alone would wake the browser, and wait for it. */
+  #post(text: string): void {
+    if (this.#write.writableCorked === 0) {
+      this.#write.cork();
+      process.nextTick(() => this.#write.uncork());
+    }
+    this.#write.write(text);
   }
 
   /** Ends a session on our side: what still waits for an answer is refused, so nothing waits for ever. */
@@ -164,6 +173,8 @@ export class Session {
   ended = false;
   /** When the target last told of something. */
   heardAt = 0;
+  /** What was last asked for by `hold`, for each method. */
+  #held = new Map<string, string>();
 
   constructor(connection: Connection, id: string) {
     this.#connection = connection;
@@ -172,6 +183,15 @@ export class Session {
 
   send<M extends keyof Commands>(method: M, params?: Params<M>): Promise<Result<M>> {
     return this.#connection.call(this.id, method, params) as Promise<Result<M>>;
+  }
+
+  /** Sends what then holds for the target until something else is sent, unless it holds already. */
+  async hold<M extends keyof Commands>(method: M, params: Params<M>): Promise<void> {
+    const wish = JSON.stringify(params);
+    if (this.#held.get(method) === wish) return;
+    this.#held.delete(method);
+    await this.send(method, params);
+    this.#held.set(method, wish);
   }
 
   /** Sends and does not care for the answer: for set-up calls whose failure shows elsewhere. */

@@ -11,9 +11,12 @@ const MOVES = 4;
 /** A visitor's keys and finger. */
 export class Hand implements PageHand {
   #session: Session;
+  #reveal: () => Promise<void>;
 
-  constructor(session: Session) {
+  /** @param reveal has the whole window drawn: a finger finds nothing where nothing is */
+  constructor(session: Session, reveal: () => Promise<void>) {
     this.#session = session;
+    this.#reveal = reveal;
   }
 
   async listListeners(): Promise<Listening[]> {
@@ -45,6 +48,7 @@ export class Hand implements PageHand {
         type,
         touchPoints: type === 'touchEnd' ? [] : [{ x, y }],
       });
+    await this.#reveal();
     await touch('touchStart', from);
     try {
       for (let i = 1; i <= MOVES; i++) await touch('touchMove', from + ((to - from) * i) / MOVES);

@@ -13,7 +13,7 @@ export async function startProfile(session: Session): Promise<void> {
 
 /** Scripts off first, then what runs is ended; in this order it works where ending alone does not. */
 export async function stopScripts(session: Session): Promise<void> {
-  await within(session.send('Emulation.setScriptExecutionDisabled', { value: true }), 2000).catch(
+  await within(session.hold('Emulation.setScriptExecutionDisabled', { value: true }), 2000).catch(
     () => null,
   );
   await within(session.send('Runtime.terminateExecution'), 2000).catch(() => null);

@@ -20,7 +20,7 @@ import { draw, shoot } from './shoot.js';
 import { SoundLog } from './sound.js';
 import { startProfile, stopProfile, stopScripts } from './stop.js';
 import { followTraffic } from './traffic.js';
-import { resize, setViewport } from './viewport.js';
+import { resize, reveal, setViewport, UNSEEN } from './viewport.js';
 import type { Door, Visitor } from './visitor.js';
 import { Worlds } from './worlds.js';
 
@@ -45,6 +45,9 @@ export class Tab implements BrowserPage {
   #traced = false;
   #sounds = new SoundLog();
   #visitor: Visitor;
+  #viewport: Viewport | null = null;
+  /** The whole window is drawn. */
+  #revealed = false;
   #identity: Protocol.Emulation.SetUserAgentOverrideRequest | null = null;
 
   /** Opens a page in a new context that goes through a proxy on 127.0.0.1. */
@@ -58,6 +61,7 @@ export class Tab implements BrowserPage {
     const { targetId } = await connection.root.send('Target.createTarget', {
       url: 'about:blank',
       browserContextId,
+      ...UNSEEN,
     });
     const { sessionId } = await connection.root.send('Target.attachToTarget', {
       targetId,
@@ -80,7 +84,7 @@ export class Tab implements BrowserPage {
     this.#contextId = contextId;
     this.mainFrame = targetId;
     this.#session = session;
-    this.hand = new Hand(session);
+    this.hand = new Hand(session, () => this.#reveal());
     this.#visitor = visitor;
     this.#admission = new Admission(session, targetId, () => this.happened);
   }
@@ -102,6 +106,9 @@ export class Tab implements BrowserPage {
   async prepare(wish: Preparation): Promise<void> {
     const { viewport, variant, before, cold, traced, profiled } = wish;
     const session = this.#session;
+    this.#viewport = viewport;
+    if (this.#revealed) session.tell('Emulation.setVisibleSize', UNSEEN);
+    this.#revealed = false;
     await Promise.all([
       setViewport(session, viewport, variant),
       this.#introduce(viewport),
@@ -116,18 +123,20 @@ export class Tab implements BrowserPage {
   async #introduce(viewport: Viewport): Promise<void> {
     const { version, language } = this.#visitor;
     this.#identity = getIdentity(viewport, version, language);
-    await this.#session.send('Emulation.setUserAgentOverride', this.#identity);
+    await this.#session.hold('Emulation.setUserAgentOverride', this.#identity);
   }
 
   /** Makes the next load a visitor's first: nothing is stored, the window has no name and no past. */
   async #leaveBehind(code: boolean, cold: boolean): Promise<void> {
     const session = this.#session;
     if (code) await this.#goBlank();
+    // Without code only answers can have left something: cookies.
+    const storageTypes = code ? 'all' : 'cookies';
     await Promise.all([
-      session.send('Storage.clearDataForOrigin', { origin: '*', storageTypes: 'all' }),
+      session.send('Storage.clearDataForOrigin', { origin: '*', storageTypes }),
       ...(cold ? [session.send('Network.clearBrowserCache')] : []),
       session.send('Page.resetNavigationHistory'),
-      session.send('Emulation.setScriptExecutionDisabled', { value: false }),
+      session.hold('Emulation.setScriptExecutionDisabled', { value: false }),
     ]);
   }
 
@@ -164,7 +173,15 @@ export class Tab implements BrowserPage {
     await this.#session.send('Runtime.evaluate', { expression, userGesture: false });
   }
 
+  /** Draws the whole window, until the next page. */
+  async #reveal(): Promise<void> {
+    if (this.#revealed || !this.#viewport) return;
+    this.#revealed = true;
+    await reveal(this.#session, this.#viewport);
+  }
+
   resize(viewport: Viewport): Promise<void> {
+    this.#viewport = viewport;
     return resize(this.#session, viewport);
   }
 

@@ -6,6 +6,7 @@ import type { RawCovered } from '../../facts/layers/read.js';
 import type { RawPage } from '../in-page/page.js';
 import type { Inner } from '../in-page/inner.js';
 import type { RawObjects } from '../in-page/objects.js';
+import type { Whole, WholeWish } from '../in-page/whole.js';
 import { within, withinTalk, type Limits } from '../limit.js';
 import type { BrowserPage } from '../page/browser-page.js';
 
@@ -80,28 +81,32 @@ export async function readAll(
   limits: Limits,
 ): Promise<Reading> {
   if (traits.changes) await page.openClosedRoots();
-  const first = await readInDetail(page, slots);
-  const begun = { first, raw: first, after: null, scrolled: false, stillMoving: [] };
-  if (!traits.scrolls) return finish(page, { ...begun, readAt: 'load' }, traits, limits);
+  const where = traits.changes ? 'everywhere' : 'slots';
+  if (!traits.scrolls) {
+    const { page: first, objects } = await readWhole(page, slots, where);
+    const begun = { first, raw: first, after: null, scrolled: false, stillMoving: [] };
+    return finish(page, { ...begun, readAt: 'load' }, objects, traits, limits);
+  }
+  const { page: first } = await readWhole(page, slots, 'not');
   const asked = page.requests.lastActivity;
   const changed = await page.read('scrollThrough');
   // Where neither the document nor the network stirred there is nothing to wait for.
   const stirred = changed || page.requests.lastActivity > asked;
   const stillMoving = stirred ? await rest(page, { ...traits, media: false }, limits) : [];
-  const after = await readInDetail(page, slots);
+  const { page: after, objects } = await readWhole(page, slots, where);
   const wider = isWider(after, first);
   const raw = addShown(wider ? after : first, wider ? first : after);
-  const looked = first.shows || after.shows ? raw : await lookAtSlots(page, slots, raw, limits);
-  const readAt = wider ? 'after-scroll' : 'load';
-  const done = {
+  const seen = first.shows || after.shows;
+  const looked = seen ? raw : await lookAtSlots(page, slots, raw, limits);
+  const done: Begun = {
     first,
     raw: looked,
     after: after.width,
-    readAt,
+    readAt: wider ? 'after-scroll' : 'load',
     scrolled: true,
     stillMoving,
-  } as const;
-  return finish(page, done, traits, limits);
+  };
+  return finish(page, done, seen ? objects : null, traits, limits);
 }
 
 /** What shows itself only while it is looked at. */
@@ -115,7 +120,7 @@ async function lookAtSlots(
   for (const slot of slots) {
     await page.read('showSlot', `[${SLOT_ATTRIBUTE}="${slot}"]`);
     await rest(page, { changes: true, live: true, scrolls: true, media: false }, limits);
-    seen = addShown(seen, await readInDetail(page, slots));
+    seen = addShown(seen, (await readWhole(page, slots, 'not')).page);
   }
   return seen;
 }
@@ -132,10 +137,11 @@ type Begun = Omit<Reading, 'objects' | 'inner'>;
 async function finish(
   page: BrowserPage,
   begun: Begun,
+  known: RawObjects | null,
   traits: ReadingTraits,
   limits: Limits,
 ): Promise<Reading> {
-  let objects = await page.read('readObjects', traits.changes);
+  let objects = known ?? (await page.read('readObjects', traits.changes));
   // A muted film out of view is left waiting by the browser: no block, so each is brought into view.
   const waiting = objects.media.filter((one) => one.autoplay && one.paused && !one.inView);
   for (const { id } of waiting) {
@@ -159,14 +165,12 @@ async function finish(
   return { ...begun, objects: { ...objects, layers }, inner };
 }
 
-/** What paints beyond its box is asked for only where something does stick out. */
-async function readInDetail(page: BrowserPage, slots: readonly string[]): Promise<RawPage> {
-  const wish = { slots, cap: ELEMENT_CAP };
-  const plain = await page.read('readPage', { ...wish, detail: false });
-  const { scrollWidth, clientWidth } = plain.width;
-  const bursts = plain.slots.some((slot) => (slot?.overhang ?? 0) > 0);
-  const sticksOut = scrollWidth > clientWidth || bursts || plain.strays;
-  return sticksOut ? page.read('readPage', { ...wish, detail: true }) : plain;
+function readWhole(
+  page: BrowserPage,
+  slots: readonly string[],
+  objects: WholeWish['objects'],
+): Promise<Whole> {
+  return page.read('readWhole', { slots, cap: ELEMENT_CAP, objects });
 }
 
 function isWider(a: RawPage, b: RawPage): boolean {

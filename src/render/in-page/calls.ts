@@ -5,12 +5,12 @@ import { readLayers } from '../../facts/layers/read.js';
 import { readNatural, releaseFrames, squeezeFrames } from './natural.js';
 import { findReaching } from './reaching.js';
 import { readObjects } from './objects.js';
-import { readPage } from './page.js';
 import { scrollThrough, settle } from './settle.js';
 import { seekCure } from './trial/search.js';
 import { findEffects, tryCures } from './trial/trial.js';
 import { searchWidths } from './widths/search.js';
 import { bringForSwipe, listSwipePlaces, readScroll, scrollBack, scrollToEnd } from './swipes.js';
+import { readWhole } from './whole.js';
 import { clickOn, hideLetters, setGutter, showMedia, showSlot } from './show.js';
 
 /** What can be asked of the code that stands in a page. */
@@ -30,8 +30,8 @@ export const CALLS = {
   readLayers,
   readNatural,
   readObjects,
-  readPage,
   readScroll,
+  readWhole,
   releaseFrames,
   scrollBack,
   scrollThrough,

@@ -1,0 +1,32 @@
+import { readObjects, type RawObjects } from './objects.js';
+import { readPage, type RawPage } from './page.js';
+
+/** What is to be read. */
+export interface WholeWish {
+  /** The names of the slots. */
+  slots: readonly string[];
+  /** So many elements are told at most. */
+  cap: number;
+  /** Where the objects are read: in the slots, on the page outside of them too, or not at all. */
+  objects: 'slots' | 'everywhere' | 'not';
+}
+
+/** What an answer tells of a page. */
+export interface Whole {
+  page: RawPage;
+  /** null where they were not asked for. */
+  objects: RawObjects | null;
+}
+
+/** Reads the page and what stands on it in one go: nothing can happen in between. */
+export function readWhole({ slots, cap, objects }: WholeWish): Whole {
+  const plain = readPage({ slots, cap, detail: false });
+  const page = sticksOut(plain) ? readPage({ slots, cap, detail: true }) : plain;
+  return { page, objects: objects === 'not' ? null : readObjects(objects === 'everywhere') };
+}
+
+/** What paints beyond its box is asked for only where something does stick out. */
+function sticksOut({ width, slots, strays }: RawPage): boolean {
+  const bursts = slots.some((slot) => (slot?.overhang ?? 0) > 0);
+  return width.scrollWidth > width.clientWidth || bursts || strays;
+}
