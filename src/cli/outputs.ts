@@ -1,6 +1,5 @@
 import { resolve } from 'node:path';
 import type { RunDocument } from '../core/run.js';
-import { drawSheets } from '../formats/html/sheets.js';
 import { getFormatOf, PRINTED, type Format, type FormatMeans } from '../formats/table.js';
 import { Drawer } from '../run/drawing.js';
 import { readShot } from '../run/shots.js';
@@ -109,6 +108,7 @@ async function openReport(html: string, world: World): Promise<void> {
 
 /** A sheet a snippet, under its name. */
 async function saveEach(folder: string, document: RunDocument, means: FormatMeans): Promise<void> {
+  const { drawSheets } = await import('../formats/html/sheets.js');
   const taken = new Set<string>();
   for (const snippet of document.snippets) {
     for await (const sheet of drawSheets([snippet], means.getShot, means.draw))

@@ -98,7 +98,12 @@ export class Renderer {
     this.#baselines.prepare(renders);
     const texts = snippets.map(({ snippet }) => snippet.text);
     const traits = snippets.map(({ markup }) => getTraits(markup));
-    const trials = snippets.map(({ markup }): Trial => ({ markup, cures: [], bursts: false, refused: null }));
+    const trials = snippets.map(({ markup }): Trial => ({
+      markup,
+      cures: [],
+      bursts: false,
+      refused: null,
+    }));
     const evidence: Evidence[][] = [];
     let place: Place | null = null;
     let hanging = false;
@@ -199,7 +204,9 @@ export class Renderer {
     const sources = getSources(this.#options, render, job.texts);
     const same = place.shown?.isOf(sources) ?? false;
     const around = await this.#findAround(render);
-    const live = traits.live || this.#hostTraits.live;
+    const { live, changes } = joinTraits([traits, this.#hostTraits]);
+    const framed = live ? 'framed-code' : 'no-code';
+    const code = changes ? 'code' : framed;
     const resizable = same && !live && traits.resizable && this.#isResizable(place, job);
     const rendered = await renderPage(place, render, sources, {
       traits: job.traits,
@@ -215,7 +222,7 @@ export class Renderer {
       hands: job.hands,
       steps: this.#options.house.steps,
       root,
-      shown: place.shown && { served: same ? place.shown : null, resizable, live },
+      shown: place.shown && { served: same ? place.shown : null, resizable, code },
       cold,
       profile: job.profile,
       shots: onShot !== undefined && render.variant !== 'empty' && !job.light,

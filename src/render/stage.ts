@@ -14,7 +14,7 @@ import { PAGE_PATH } from './gate/page-server.js';
 import { readGrounds } from './grounds.js';
 import { getLoad } from './job.js';
 import { inTime, within, withinTalk, type Limits } from './limit.js';
-import type { BrowserPage, Hottest } from './page/browser-page.js';
+import type { BrowserPage, Hottest, Preparation } from './page/browser-page.js';
 import { ServedPage, type Sources } from './page/served-page.js';
 import type { Place } from './places.js';
 import type { Hands } from './handling.js';
@@ -39,8 +39,8 @@ export interface Shown {
   served: ServedPage | null;
   /** The same page, and it cannot tell: it may be brought to a width instead of loaded anew. */
   resizable: boolean;
-  /** It has code, of its own or in frames. */
-  live: boolean;
+  /** Where it has code. */
+  code: NonNullable<Preparation['before']>;
 }
 
 /** What a render needs to know besides its sources. */
@@ -218,7 +218,7 @@ async function prepare(
     page.prepare({
       viewport: options.window,
       variant: render.variant,
-      before: shown && { code: shown.live },
+      before: shown && shown.code,
       cold,
       traced: needsMakers({ ...options, changes: joinTraits(options.traits).changes }),
       profiled,

@@ -163,7 +163,7 @@ describe('a render in any engine that does what the seam says', () => {
 
   test('what stands there is brought to another width where it cannot tell', async () => {
     const page = new PaperPage();
-    const shown = { served: null, resizable: true, live: false };
+    const shown = { served: null, resizable: true, code: 'no-code' as const };
     await run(page, { shown, shots: false });
     expect(page.done).toEqual(['resize', 'settle', 'readWhole']);
   });

@@ -12,6 +12,7 @@ import { Admission } from './admission.js';
 import { ProtocolError, type Connection, type Session } from './connection.js';
 import { followConsole, followHappenings } from './happenings.js';
 import { watchHeart, type Heart } from './heart.js';
+import { closeContext, openContext, type OpenedPage } from './context.js';
 import { Hand } from './hand.js';
 import { getIdentity } from './identity.js';
 import { listMakers, traceMakers } from './makers.js';
@@ -20,7 +21,7 @@ import { draw, shoot } from './shoot.js';
 import { SoundLog } from './sound.js';
 import { startProfile, stopProfile, stopScripts } from './stop.js';
 import { followTraffic } from './traffic.js';
-import { resize, reveal, setViewport, UNSEEN } from './viewport.js';
+import { Window } from './viewport.js';
 import type { Door, Visitor } from './visitor.js';
 import { Worlds } from './worlds.js';
 
@@ -35,7 +36,7 @@ export class Tab implements BrowserPage {
   readonly hand: Hand;
   #session: Session;
   #connection: Connection;
-  #contextId: string;
+  #opened: OpenedPage;
   #worlds = new Worlds();
   #admission: Admission;
   address = '';
@@ -45,74 +46,40 @@ export class Tab implements BrowserPage {
   #traced = false;
   #sounds = new SoundLog();
   #visitor: Visitor;
-  #viewport: Viewport | null = null;
-  /** The whole window is drawn. */
-  #revealed = false;
+  #window: Window;
   #identity: Protocol.Emulation.SetUserAgentOverrideRequest | null = null;
 
   /** Opens a page in a new context that goes through a proxy on 127.0.0.1. */
   static async open(connection: Connection, proxy: Door, visitor: Visitor): Promise<Tab> {
-    const { browserContextId } = await connection.root.send('Target.createBrowserContext', {
-      proxyServer: `http://127.0.0.1:${proxy.port}`,
-      proxyBypassList: '<-loopback>',
-      disposeOnDetach: true,
-    });
-    connection.root.tell('Browser.setDownloadBehavior', { behavior: 'deny', browserContextId });
-    const { targetId } = await connection.root.send('Target.createTarget', {
-      url: 'about:blank',
-      browserContextId,
-      ...UNSEEN,
-    });
-    const { sessionId } = await connection.root.send('Target.attachToTarget', {
-      targetId,
-      flatten: true,
-    });
-    const session = connection.session(sessionId);
-    const tab = new Tab(connection, browserContextId, targetId, session, visitor);
+    const tab = new Tab(connection, await openContext(connection, proxy), visitor);
     await tab.#setUpPage(proxy.password);
     return tab;
   }
 
-  private constructor(
-    connection: Connection,
-    contextId: string,
-    targetId: string,
-    session: Session,
-    visitor: Visitor,
-  ) {
+  private constructor(connection: Connection, opened: OpenedPage, visitor: Visitor) {
+    const { session, targetId } = opened;
     this.#connection = connection;
-    this.#contextId = contextId;
+    this.#opened = opened;
     this.mainFrame = targetId;
     this.#session = session;
-    this.hand = new Hand(session, () => this.#reveal());
+    this.hand = new Hand(session, () => this.#window.reveal());
+    this.#window = new Window(session);
     this.#visitor = visitor;
     this.#admission = new Admission(session, targetId, () => this.happened);
   }
 
-  /** Ends the page and forgets its context. Never throws, also where the page hangs. */
   async close(): Promise<void> {
-    const { root } = this.#connection;
-    root.off('Target.attachedToTarget', this.#takeUp);
-    await within(root.send('Target.closeTarget', { targetId: this.mainFrame }), 3000).catch(
-      () => null,
-    );
-    this.#connection.drop(this.#session.id);
-    await within(
-      root.send('Target.disposeBrowserContext', { browserContextId: this.#contextId }),
-      3000,
-    ).catch(() => null);
+    this.#connection.root.off('Target.attachedToTarget', this.#takeUp);
+    await closeContext(this.#connection, this.#opened);
   }
 
   async prepare(wish: Preparation): Promise<void> {
     const { viewport, variant, before, cold, traced, profiled } = wish;
     const session = this.#session;
-    this.#viewport = viewport;
-    if (this.#revealed) session.tell('Emulation.setVisibleSize', UNSEEN);
-    this.#revealed = false;
     await Promise.all([
-      setViewport(session, viewport, variant),
+      this.#window.set(viewport, variant),
       this.#introduce(viewport),
-      ...(before === null ? [] : [this.#leaveBehind(before.code, cold)]),
+      ...(before === null ? [] : [this.#leaveBehind(before, cold)]),
     ]);
     if (traced) await traceMakers(session);
     this.#traced = traced;
@@ -127,17 +94,24 @@ export class Tab implements BrowserPage {
   }
 
   /** Makes the next load a visitor's first: nothing is stored, the window has no name and no past. */
-  async #leaveBehind(code: boolean, cold: boolean): Promise<void> {
+  async #leaveBehind(before: NonNullable<Preparation['before']>, cold: boolean): Promise<void> {
     const session = this.#session;
-    if (code) await this.#goBlank();
+    // A page that has code in frames only is rid of it without them, and sooner so.
+    const emptied = before === 'framed-code' && (await this.#clearAway());
+    if (before !== 'no-code' && !emptied) await this.#goBlank();
     // Without code only answers can have left something: cookies.
-    const storageTypes = code ? 'all' : 'cookies';
+    const storageTypes = before === 'no-code' ? 'cookies' : 'all';
     await Promise.all([
       session.send('Storage.clearDataForOrigin', { origin: '*', storageTypes }),
       ...(cold ? [session.send('Network.clearBrowserCache')] : []),
       session.send('Page.resetNavigationHistory'),
       session.hold('Emulation.setScriptExecutionDisabled', { value: false }),
     ]);
+  }
+
+  async #clearAway(): Promise<boolean> {
+    const clearing = this.read('clearAway').then(() => true);
+    return (await within(clearing, BLANK_LIMIT).catch(() => null)) ?? false;
   }
 
   /** To an empty page, which no code is in: there the window loses the name that the old one gave it. */
@@ -173,16 +147,8 @@ export class Tab implements BrowserPage {
     await this.#session.send('Runtime.evaluate', { expression, userGesture: false });
   }
 
-  /** Draws the whole window, until the next page. */
-  async #reveal(): Promise<void> {
-    if (this.#revealed || !this.#viewport) return;
-    this.#revealed = true;
-    await reveal(this.#session, this.#viewport);
-  }
-
   resize(viewport: Viewport): Promise<void> {
-    this.#viewport = viewport;
-    return resize(this.#session, viewport);
+    return this.#window.resize(viewport);
   }
 
   read<N extends PageCall>(name: N, ...args: Parameters<PageCalls[N]>): Promise<Answer<N>> {
@@ -255,7 +221,10 @@ export class Tab implements BrowserPage {
 
   /** Of all targets that the browser tells of, the shared workers of this context. */
   #takeUp = ({ sessionId, targetInfo }: Protocol.Target.AttachedToTargetEvent): void => {
-    if (targetInfo.type !== 'shared_worker' || targetInfo.browserContextId !== this.#contextId)
+    if (
+      targetInfo.type !== 'shared_worker' ||
+      targetInfo.browserContextId !== this.#opened.contextId
+    )
       return;
     this.#setUp(this.#connection.session(sessionId), false).catch(() => undefined);
   };

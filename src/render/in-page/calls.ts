@@ -11,12 +11,13 @@ import { findEffects, tryCures } from './trial/trial.js';
 import { searchWidths } from './widths/search.js';
 import { bringForSwipe, listSwipePlaces, readScroll, scrollBack, scrollToEnd } from './swipes.js';
 import { readWhole } from './whole.js';
-import { clickOn, hideLetters, setGutter, showMedia, showSlot } from './show.js';
+import { clearAway, clickOn, hideLetters, setGutter, showMedia, showSlot } from './show.js';
 
 /** What can be asked of the code that stands in a page. */
 export const CALLS = {
   bringForSwipe,
   checkDeclarations,
+  clearAway,
   clickOn,
   enterSlot,
   findEffects,

@@ -47,3 +47,8 @@ export function setRule(rule: string, on: boolean): void {
   const others = document.adoptedStyleSheets.filter((one) => one !== sheet);
   document.adoptedStyleSheets = on ? [...others, sheet] : others;
 }
+
+/** Takes all that is on the page away: what stands in its frames is left, as when a visitor goes. */
+export function clearAway(): void {
+  globalThis.mivketNotebook.page.documentElement.remove();
+}

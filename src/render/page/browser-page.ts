@@ -25,8 +25,11 @@ export interface PageHand {
 export interface Preparation {
   viewport: Viewport;
   variant: Variant;
-  /** Something stood there before, and has to be left behind it; `code`: it had code, which may store something on leaving. */
-  before: { code: boolean } | null;
+  /**
+   * Something stood there before, and has to be left behind: it, or what stood in its frames, had code,
+   * which may store something on leaving; or it had none.
+   */
+  before: 'code' | 'framed-code' | 'no-code' | null;
   /** The cache too is emptied: everything is asked for again. */
   cold: boolean;
   /** Keep in mind which calls make elements. */

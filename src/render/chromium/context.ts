@@ -1,0 +1,44 @@
+import { within } from '../limit.js';
+import type { Connection, Session } from './connection.js';
+import type { Door } from './visitor.js';
+import { UNSEEN } from './viewport.js';
+
+/** How long the end of a page may take, ms. */
+const END_LIMIT = 3000;
+
+/** A page alone in its context. */
+export interface OpenedPage {
+  contextId: string;
+  targetId: string;
+  session: Session;
+}
+
+/** Opens a page in a new context that goes through a proxy on 127.0.0.1. */
+export async function openContext(connection: Connection, proxy: Door): Promise<OpenedPage> {
+  const { root } = connection;
+  const { browserContextId } = await root.send('Target.createBrowserContext', {
+    proxyServer: `http://127.0.0.1:${proxy.port}`,
+    proxyBypassList: '<-loopback>',
+    disposeOnDetach: true,
+  });
+  root.tell('Browser.setDownloadBehavior', { behavior: 'deny', browserContextId });
+  const { targetId } = await root.send('Target.createTarget', {
+    url: 'about:blank',
+    browserContextId,
+    ...UNSEEN,
+  });
+  const { sessionId } = await root.send('Target.attachToTarget', { targetId, flatten: true });
+  return { contextId: browserContextId, targetId, session: connection.session(sessionId) };
+}
+
+/** Ends a page and all that is stored of it. Never throws, also where the page hangs. */
+export async function closeContext(
+  connection: Connection,
+  { contextId, targetId, session }: OpenedPage,
+): Promise<void> {
+  const { root } = connection;
+  await within(root.send('Target.closeTarget', { targetId }), END_LIMIT).catch(() => null);
+  connection.drop(session.id);
+  const disposing = root.send('Target.disposeBrowserContext', { browserContextId: contextId });
+  await within(disposing, END_LIMIT).catch(() => null);
+}
