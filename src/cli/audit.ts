@@ -63,6 +63,7 @@ async function follow(
   { house }: LoadedHouse,
 ): Promise<RunDocument> {
   const progress = new Progress(world.stderr, options.quiet, snippets.length);
+  const pasted = snippets.filter(({ published }) => !published);
   const told = run.document.then((document) => {
     progress.stop();
     return faults.collect(tell(document, options, world));
@@ -73,7 +74,7 @@ async function follow(
     for await (const event of run) {
       // What is to be rendered shows first what its markup shows.
       if (event.type === 'planned' && progress.shown && !early)
-        early = tellEarly(snippets, house, options, progress);
+        early = tellEarly(pasted, house, options, progress);
       show(event, progress);
       if (event.type === 'fault') await faults.collect(Promise.reject(event.error));
       if (event.type === 'browser' && !event.sandboxed && !options.quiet)

@@ -2,6 +2,7 @@ import { open, readdir, realpath, stat } from 'node:fs/promises';
 import { basename, join, relative, resolve } from 'node:path';
 import type { Readable } from 'node:stream';
 import { ToolError } from '../core/errors.js';
+import { decodeText, getMark } from '../core/intake/decode.js';
 import type { Piece } from '../core/intake/piece.js';
 import type { Snippet } from '../core/snippet.js';
 import { formatBytes } from '../core/measure/units.js';
@@ -74,10 +75,7 @@ async function readPath(intake: Intake, input: string, cwd: string): Promise<voi
     return readFolder(intake, path, input, cwd);
   }
   if (PATTERN.test(input)) return readPattern(intake, input, cwd);
-  if (/^https?:\/\//.test(input))
-    intake.problems.push(
-      bad(`${input} is an address: give the code itself, in a file or with --code.`),
-    );
+  if (/^https?:\/\//i.test(input)) await collect(intake, () => fromAddress(input));
   else intake.problems.push(bad(`${input} ${explain(found)}.`));
 }
 
@@ -170,41 +168,21 @@ function fromBytes(name: string, path: string | null, shown: string, bytes: Buff
   const wide = getMark(bytes)?.startsWith('utf-16') ?? false;
   if (!wide && bytes.subarray(0, 8000).includes(0))
     throw bad(`${shown} is not text but a binary file.`);
-  try {
-    return {
-      ...fromText(name, shown, decode(bytes)),
-      path,
-    };
-  } catch (error) {
-    if (error instanceof ToolError) throw error;
-    throw bad(`${shown} is not UTF-8; save it as UTF-8 and try again.`);
-  }
+  const text = decodeText(bytes);
+  if (text === null) throw bad(`${shown} is not UTF-8; save it as UTF-8 and try again.`);
+  return { ...fromText(name, shown, text), path };
 }
 
-/** By its byte order mark, as UTF-8, or else in the encoding that it states (HTML, 13.2.3.2; XML 1.0, 4.3.3). */
-function decode(bytes: Buffer): string {
-  const read = (label: string) => {
-    // In one go Node takes windows-1252 for Latin-1: its dashes and quotes would be lost.
-    const decoder = new TextDecoder(label, { fatal: true });
-    return decoder.decode(bytes, { stream: true }) + decoder.decode();
-  };
-  const mark = getMark(bytes);
-  if (mark) return read(mark);
-  try {
-    return read('utf-8');
-  } catch (error) {
-    const head = bytes.subarray(0, 1024).toString('latin1');
-    const stated = /(?:charset|encoding)\s*=\s*["']?\s*([\w.:-]+)/i.exec(head)?.[1];
-    if (stated === undefined || /^utf-?(8|16)/i.test(stated)) throw error;
-    return read(stated);
-  }
-}
-
-function getMark(bytes: Buffer): string | null {
-  const [a, b, c] = bytes;
-  if (a === 0xef && b === 0xbb && c === 0xbf) return 'utf-8';
-  if (a === 0xff && b === 0xfe) return 'utf-16le';
-  return a === 0xfe && b === 0xff ? 'utf-16be' : null;
+/** A page that is published: its text is fetched when the run begins. */
+function fromAddress(input: string): Snippet {
+  if (!URL.canParse(input)) throw bad(`${input} is no address of a page.`);
+  const { href, host, pathname, search, username } = new URL(input);
+  if (username !== '')
+    throw bad(
+      `${host} comes with a name or a password: an address stands in reports, give it without.`,
+    );
+  const name = (host + pathname + search).replace(/\/$/, '');
+  return { name, path: href, text: '', published: { address: href, headers: {} } };
 }
 
 function fromText(name: string, shown: string, text: string): Snippet {

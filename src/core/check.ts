@@ -122,6 +122,11 @@ export interface CheckDefinition<K extends FactKind, D> {
   needs: readonly K[] | Needs<K>;
   /** Whether the markup alone can raise it; `part` where it shows some of the ways only. */
   markup: boolean | 'part';
+  /**
+   * Whether it can judge a page that is published, which nothing is held against; left out: all can but those
+   * about the paste and its place.
+   */
+  published?: boolean;
   explains?: readonly Explains<NoInfer<D>>[];
   /** Whether a sighting means that something is too wide for its room there. */
   tooWide?(seen: Seen): boolean;
@@ -140,6 +145,11 @@ export interface CheckDefinition<K extends FactKind, D> {
 
 /** A check with its types put away, as the engine holds it. */
 export type Check = Omit<CheckDefinition<FactKind, unknown>, 'needs'> & { needs: Needs<FactKind> };
+
+/** Whether a check can judge a page that is published. */
+export function judgesPublished({ published, subject }: Check): boolean {
+  return published ?? (subject !== 'paste' && subject !== 'page');
+}
 
 /** Makes a check. Reading evidence that `needs` does not name fails to compile. */
 export function defineCheck<const K extends FactKind, D>(definition: CheckDefinition<K, D>): Check {

@@ -169,6 +169,13 @@ const frameFit = z.object({
 const snippet = z.object({
   name: z.string(),
   path: z.string().nullable(),
+  published: z
+    .string()
+    .nullable()
+    .default(null)
+    .describe(
+      'Where the page is, after redirects, that was looked at as it is published; null for a paste.',
+    ),
   hash: z.string().describe('hex SHA-256 of the text, as UTF-8.'),
   text: z.string(),
   verdict,

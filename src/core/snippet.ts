@@ -1,3 +1,10 @@
+/** A page as it is published: where it is, and what it was answered with. */
+export interface Published {
+  /** Absolute, after redirects. */
+  address: string;
+  headers: Record<string, string>;
+}
+
 /** One pasted piece of markup under review. `text` is what was pasted, to the character. */
 export interface Snippet {
   /** Unique within a run: the file's name, or a path where two files share one. */
@@ -11,6 +18,8 @@ export interface Snippet {
   indent?: number;
   /** The name of the one slot that it is for; left out: all that are asked for. */
   slot?: string;
+  /** It is a whole page, which stands where it is: it comes into no slot. Left out: a paste. */
+  published?: Published;
 }
 
 /** Half-open range of UTF-16 offsets (0-based) into a snippet's text. */

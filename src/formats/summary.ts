@@ -1,14 +1,23 @@
-import type { Finding, HouseReport, RunDocument, SnippetReport, Verdict } from '../core/run.js';
+import type { Finding, RunDocument, SnippetReport, Verdict } from '../core/run.js';
 import { countLevels, counts } from '../core/verdict.js';
 import { joinWords } from '../core/words/list.js';
 
 /** Under which house, in which slots, at which widths. */
-export function formatHead({ file, slots, viewports, ownPage }: HouseReport): string {
+export function formatHead({
+  house: { file, slots, viewports, ownPage },
+  snippets,
+}: Pick<RunDocument, 'house' | 'snippets'>): string {
   const widths = `${joinWords(viewports.map((viewport) => String(viewport.width)))} px`;
   const names = joinWords(slots.map((slot) => `“${slot.name}”`));
   const page = ownPage ? 'the house’s page' : 'the neutral page';
   const from = file === null ? 'No house file' : `House ${file}`;
-  return `${from}: ${slots.length === 1 ? 'slot' : 'slots'} ${names} on ${page}, at ${widths}.`;
+  const pages = snippets.filter(({ published }) => published !== null).length;
+  const published =
+    pages === 1 ? 'a page as it is published' : `${pages} pages as they are published`;
+  const slotted = `${slots.length === 1 ? 'slot' : 'slots'} ${names} on ${page}`;
+  const where = pages === snippets.length && pages > 0 ? [published] : [slotted];
+  if (pages > 0 && pages < snippets.length) where.push(published);
+  return `${from}: ${where.join('; ')}, at ${widths}.`;
 }
 
 /** How many findings of each level, as `, 1 blocker, 2 concerns`; '' where there is none. */
@@ -70,9 +79,11 @@ export function listNotes(
   snippet: SnippetReport,
   { notJudged }: Pick<RunDocument, 'notJudged'>,
 ): string[] {
+  const { published } = snippet;
   const missed = notJudged.filter((one) => one.snippet === snippet.name);
   const inserts = formatInserts(snippet);
-  return [inserts, formatSearched(snippet), ...listMissed(missed, snippet.findings)].filter(
+  const where = published === null ? '' : `The page as it is published at ${published}.`;
+  return [where, inserts, formatSearched(snippet), ...listMissed(missed, snippet.findings)].filter(
     Boolean,
   );
 }
@@ -146,5 +157,14 @@ export function listMissed(
     if (known) known.ids.push(id);
     else byReason.set(head + why, { head, ids: [id], why });
   }
-  return [...byReason.values()].map(({ head, ids, why }) => `${head}: ${joinWords(ids)} (${why}).`);
+  return [...byReason.values()].map(({ head, ids, why }) => `${head}: ${shorten(ids)} (${why}).`);
+}
+
+/** More names than these are told by their number: all of them stand in the run document. */
+const MOST_NAMES = 24;
+
+function shorten(ids: readonly string[]): string {
+  return ids.length <= MOST_NAMES
+    ? joinWords(ids)
+    : `${ids.length} findings, such as ${joinWords(ids.slice(0, 3))}`;
 }

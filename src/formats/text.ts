@@ -27,7 +27,7 @@ export interface TextOptions {
 /** The report for a terminal: one block a snippet, and at the end what was not seen. */
 export function formatText(document: RunDocument, options: TextOptions): string {
   const blocks = [
-    options.paint.faint(wrap(formatHead(document.house), options.width, '')),
+    options.paint.faint(wrap(formatHead(document), options.width, '')),
     formatOverview(document, options),
     ...orderByWorst(document.snippets).map((snippet) => formatSnippet(snippet, document, options)),
     formatEnd(document, options),

@@ -1,4 +1,5 @@
 import type { House } from '../core/house/house.js';
+import type { Published } from '../core/snippet.js';
 import type { Exchange } from '../core/recording/exchange.js';
 import type { BrowserProgram } from './browser/bundled.js';
 import type { Limits } from './limit.js';
@@ -10,6 +11,8 @@ export interface RendererOptions {
   house: House;
   /** The text of the house's own page; null for the neutral one. */
   ownPage: string | null;
+  /** The published page that is looked at, in place of a host page with slots; left out: there is none. */
+  published?: Published;
   /** The folder of the host page's files, as an absolute path. */
   root: string | null;
   offline: boolean;

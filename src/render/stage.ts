@@ -10,7 +10,6 @@ import type { Parted } from './collect/own.js';
 import { readRefused } from './collect/refused.js';
 import { readAll, rest, takeSteps, type Reading, type ReadingTraits } from './collect/read.js';
 import { findGaps } from './gaps.js';
-import { PAGE_PATH } from './gate/page-server.js';
 import { readGrounds } from './grounds.js';
 import { getLoad } from './job.js';
 import { inTime, within, withinTalk, type Limits } from './limit.js';
@@ -97,14 +96,14 @@ export async function renderPage(
 ): Promise<Rendered> {
   const { page, gate } = place;
   const served = options.shown?.served ?? new ServedPage(sources);
-  const address = new URL(PAGE_PATH, sources.origin).href;
+  const { address, published } = sources;
   const { limits } = options;
   const ready = options.shown?.resizable
     ? page.resize(options.window)
     : prepare(place, render, served, sources, options);
   // What stands there from before may hang by now.
   await inTime(ready, limits.hang + PREPARED, () => new Error('the tab could not be made ready'));
-  const seen = await look(page, { address, served }, render, options);
+  const seen = await look(page, { address, served, published }, render, options);
   // A page that is only brought to another width has asked for nothing since: what was refused it still is.
   if (!options.shown?.resizable) place.refusals.push(...(await gate.takeRefusals()));
   const told: Told[] = [];
@@ -212,7 +211,9 @@ async function prepare(
 ): Promise<void> {
   const { page, gate } = place;
   const { shown, root, cold, profile: profiled } = options;
-  const content = { html: served.html, headers: sources.headers, root };
+  const { pathname, search } = new URL(sources.address);
+  const { headers, published } = sources;
+  const content = { html: served.html, headers, root, path: pathname + search, published };
   await Promise.all([
     gate.setPage(content, getLoad(render)),
     page.prepare({
@@ -239,7 +240,7 @@ interface Seen {
 /** Loads, lets settle and reads, with a hand on the pulse. */
 async function look(
   page: BrowserPage,
-  { address, served }: { address: string; served: ServedPage },
+  { address, served, published }: Pick<Sources, 'address' | 'published'> & { served: ServedPage },
   render: Render,
   options: StageOptions,
 ): Promise<Seen> {
@@ -254,6 +255,7 @@ async function look(
       if ((await page.load(address, limits.load)) === null) seen.stillMoving.push('the load');
       for (const { slot, text, how, scripts } of served.late)
         await page.putIn({ slot, text, how, scripts });
+      if (published) await page.read('markWhole', render.snippets[0]!.slot);
     }
     seen.stillMoving.push(...(await rest(page, traits, limits)));
     if (!options.shown?.resizable) await takeSteps(page, options.steps, limits);

@@ -2,6 +2,7 @@ import { readMarkup } from '../core/markup/markup.js';
 import type { RunDocument } from '../core/run.js';
 import { Events, type AuditEvent } from './events.js';
 import { LazyRenderer, openMeans, type Means } from './means.js';
+import { takeInPages } from './pages.js';
 import { renderAll } from './rendering.js';
 import { planAudit, type AuditRequest, type Called, type Plan } from './request.js';
 import { Results } from './results.js';
@@ -56,47 +57,61 @@ async function perform(
   signal: AbortSignal,
   onDocument: (document: RunDocument) => void,
 ): Promise<void> {
-  const results = new Results(plan);
+  const faults = new Faults((error) => events.tell({ type: 'fault', error }));
+  if (plan.markupOnly !== null) return readAll(plan, faults, events, onDocument);
+  const means = await openMeans(plan, faults);
   try {
-    if (plan.markupOnly === null) return await lookAtAll(plan, results, events, signal, onDocument);
-    for (const i of plan.snippets.keys()) await readOne(plan, results, events, i);
+    const whole = await takeInPages(plan, faults, means);
+    await lookAtAll(whole, means, events, signal, onDocument);
+  } finally {
+    // What was recorded becomes its file.
+    if (means.recordTo) await faults.collect(means.recordTo.finish());
+  }
+}
+
+/** The markup alone. */
+async function readAll(
+  plan: Plan,
+  faults: Faults,
+  events: Events,
+  onDocument: (document: RunDocument) => void,
+): Promise<void> {
+  const whole = await takeInPages(plan, faults, null);
+  const results = new Results(whole);
+  try {
+    for (const [i, snippet] of whole.snippets.entries()) {
+      const markup = readMarkup(snippet.text, snippet);
+      const { report } = await results.judge(i, markup, [], new Map());
+      events.tell({ type: 'judged', snippet: snippet.name, report });
+    }
     onDocument(await results.makeDocument([]));
   } finally {
     await results.close();
   }
 }
 
-/** The markup alone. */
-async function readOne(plan: Plan, results: Results, events: Events, index: number): Promise<void> {
-  const snippet = plan.snippets[index]!;
-  const { report } = await results.judge(index, readMarkup(snippet.text, snippet), [], new Map());
-  events.tell({ type: 'judged', snippet: snippet.name, report });
-}
-
 async function lookAtAll(
   plan: Plan,
-  results: Results,
+  means: Means,
   events: Events,
   signal: AbortSignal,
   onDocument: (document: RunDocument) => void,
 ): Promise<void> {
-  const faults = new Faults((error) => events.tell({ type: 'fault', error }));
-  const means = await openMeans(plan, faults);
+  const { keeper, faults } = means;
+  const results = new Results(plan);
   const browser = new LazyRenderer(plan, means, events, signal);
   try {
     await lookAt(plan, means, browser, results, events, signal);
     const version = browser.version;
-    const engines = version ? [{ name: 'chromium', version }] : (means.keeper?.engines ?? []);
+    const engines = version ? [{ name: 'chromium', version }] : (keeper?.engines ?? []);
     const document = await results.makeDocument(engines);
     // Told first: whatever happens to the files, it is there.
     onDocument(document);
-    const { keeper } = means;
     if (keeper)
       await faults.collect(keeper.finish(document, plan.snippets, describe(plan, engines)));
   } finally {
     await browser.close();
-    // What was recorded becomes its file.
-    if (means.recordTo) await faults.collect(means.recordTo.finish());
+    await results.close();
   }
 }
 

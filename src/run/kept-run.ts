@@ -94,12 +94,13 @@ export async function readEvidence(
     // As it was kept, key by key: what is compared and kept again stays the same.
     return one as Evidence;
   });
-  const { line, indent, slot, ...plain } = first.data.snippet;
+  const { line, indent, slot, published, ...plain } = first.data.snippet;
   const snippet = {
     ...plain,
     ...(line !== undefined && { line }),
     ...(indent !== undefined && { indent }),
     ...(slot !== undefined && { slot }),
+    ...(published !== undefined && { published }),
   };
   return { snippet, evidence };
 }
@@ -112,6 +113,9 @@ const headSchema = z.object({
     line: z.int().optional(),
     indent: z.int().optional(),
     slot: z.string().optional(),
+    published: z
+      .object({ address: z.string(), headers: z.record(z.string(), z.string()) })
+      .optional(),
   }),
 });
 const baselinesSchema = z.array(z.tuple([z.string(), baselineSchema]));
@@ -123,8 +127,9 @@ function broken(shown: string, { issues }: z.ZodError): ToolError {
 }
 
 /** The file that a snippet's evidence is kept in, without its ending. */
-export function getEvidenceName({ name, text, slot }: Snippet): string {
-  const known = slot === undefined ? `${name}\0${text}` : `${name}\0${text}\0${slot}`;
+export function getEvidenceName({ name, text, slot, published }: Snippet): string {
+  const place = published ? JSON.stringify(published) : slot;
+  const known = place === undefined ? `${name}\0${text}` : `${name}\0${text}\0${place}`;
   return createHash('sha256').update(known).digest('hex').slice(0, 16);
 }
 

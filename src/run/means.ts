@@ -1,4 +1,6 @@
 import { resolve } from 'node:path';
+import { housePublished } from '../core/house/published.js';
+import type { Published } from '../core/snippet.js';
 import type { BrowserProgram } from '../render/browser/bundled.js';
 import type { Renderer } from '../render/renderer.js';
 import type { Events } from './events.js';
@@ -43,7 +45,8 @@ export class LazyRenderer {
   readonly #means: Means;
   readonly #events: Events;
   readonly #signal: AbortSignal;
-  #opening: Promise<Renderer> | null = null;
+  /** By the address of the published page that it is for; '' for the house's own page. */
+  #opening = new Map<string, Promise<Renderer>>();
   /** The browser's product and version; null before it is needed. */
   version: string | null = null;
 
@@ -54,25 +57,28 @@ export class LazyRenderer {
     this.#signal = signal;
   }
 
-  get(): Promise<Renderer> {
-    return (this.#opening ??= this.#open());
+  get(published?: Published): Promise<Renderer> {
+    const key = published?.address ?? '';
+    const opening = this.#opening.get(key) ?? this.#open(published);
+    this.#opening.set(key, opening);
+    return opening;
   }
 
   /** Ends the browser, where there is one. */
   async close(): Promise<void> {
-    const renderer = await this.#opening?.catch(() => null);
-    await renderer?.close();
+    for (const opening of this.#opening.values()) await (await opening.catch(() => null))?.close();
   }
 
-  async #open(): Promise<Renderer> {
+  async #open(published?: Published): Promise<Renderer> {
     const { house, ownPage, root, request, needs } = this.#plan;
     const { program, recording, recordTo, shots } = this.#means;
     const { Renderer } = await import('../render/renderer.js');
     const renderer = await Renderer.open({
       program,
-      house,
-      ownPage,
-      root,
+      house: published ? housePublished(house, published) : house,
+      ownPage: published ? null : ownPage,
+      root: published ? null : root,
+      ...(published && { published }),
       offline: request.offline ?? false,
       cold: needs.cold || recordTo !== null || recording !== null,
       tries: needs.tries,
@@ -83,8 +89,8 @@ export class LazyRenderer {
       ...(shots && { onShot: ({ shot, bytes }) => shots.add(shot.hash, bytes) }),
     });
     const { version, sandboxed } = renderer;
+    if (this.version === null) this.#events.tell({ type: 'browser', version, sandboxed });
     this.version = version;
-    this.#events.tell({ type: 'browser', version, sandboxed });
     return renderer;
   }
 }

@@ -3,6 +3,7 @@ import pLimit from 'p-limit';
 import { ToolError } from '../core/errors.js';
 import type { Evidence } from '../core/evidence.js';
 import { readMarkup } from '../core/markup/markup.js';
+import { housePublished } from '../core/house/published.js';
 import { planRenders, planVariants } from '../core/plan.js';
 import { getRenderKey, type Render } from '../core/render.js';
 import type { Snippet } from '../core/snippet.js';
@@ -71,14 +72,18 @@ async function renderSnippet(
 ): Promise<Measured> {
   const { name } = snippet;
   const renders = planOf(plan, snippet);
-  return measure(await browser.get(), snippet, renders, plan.checks, {
+  return measure(await browser.get(snippet.published), snippet, renders, plan.checks, {
     onMore: (more) => events.tell({ type: 'planned', renders: more }),
     onRender: () => events.tell({ type: 'rendered', snippet: name, renders: 1 }),
   });
 }
 
-/** A snippet that is for one slot stands in that alone. */
-function planOf(plan: Plan, { name, slot }: Snippet): Render[] {
+/** A snippet that is for one slot stands in that alone, and a published page in none of them. */
+function planOf(plan: Plan, { name, slot, published }: Snippet): Render[] {
+  if (published) {
+    const house = housePublished(plan.house, published);
+    return planRenders(name, house, { slots: house.slots, viewports: plan.viewports });
+  }
   const slots = slot === undefined ? plan.slots : plan.slots.filter((one) => one.name === slot);
   return planRenders(name, plan.house, { ...plan, slots });
 }

@@ -14,9 +14,10 @@ import { chooseChecks, chooseSlots, chooseViewports } from './choose.js';
 export interface AuditRequest {
   /**
    * Names are unique; `path` says for the reader where a snippet comes from, `line` in which line of that it
-   * begins; `slot` is the one slot of the house that it is for.
+   * begins; `slot` is the one slot of the house that it is for. With `published` it is the page at that
+   * address, which is fetched: the text that is given counts for nothing.
    */
-  snippets: readonly (Pick<Snippet, 'name' | 'text' | 'line' | 'indent' | 'slot'> & {
+  snippets: readonly (Pick<Snippet, 'name' | 'text' | 'line' | 'indent' | 'slot' | 'published'> & {
     path?: string | null;
   })[];
   /** Left out: the house of somebody who has none. */

@@ -1,4 +1,5 @@
 import type { Evidence, Baseline } from '../core/evidence.js';
+import { housePublished } from '../core/house/published.js';
 import { toPlainHouse } from '../core/house/plain.js';
 import { judgeSnippet, type Judgement } from '../core/judge/judge.js';
 import type { Markup } from '../core/markup/markup.js';
@@ -29,10 +30,12 @@ export class Results {
     baselines: ReadonlyMap<string, Baseline>,
   ): Promise<Judgement> {
     const { snippets, house, checks, startedAt, markupOnly } = this.#plan;
+    const snippet = snippets[index]!;
+    const { published } = snippet;
     const judged = judgeSnippet({
-      snippet: snippets[index]!,
+      snippet,
       markup,
-      house,
+      house: published ? housePublished(house, published) : house,
       evidence,
       baselines,
       checks,

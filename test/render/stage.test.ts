@@ -126,7 +126,14 @@ async function run(page: PaperPage, given: Partial<Parameters<typeof renderPage>
   const place = { page, gate: gate as unknown as GateHandle, refusals: [] };
   const host = getHostPage(house.slots, null)!;
   const snippets = [{ slot: 'column', text: TEXT }];
-  const sources = { host, snippets, origin: house.origin, headers: {}, late: [] };
+  const sources = {
+    host,
+    snippets,
+    address: `${house.origin}/`,
+    published: false,
+    headers: {},
+    late: [],
+  };
   const { evidence, shots } = await renderPage(place, render!, sources, {
     traits: [getTraits(readMarkup(TEXT))],
     trials: [{ markup: readMarkup(TEXT), cures: [], bursts: false, refused: null }],

@@ -67,6 +67,7 @@ export const makeRender = (
 export const makeSnippet = (given: Partial<SnippetReport> = {}): SnippetReport => ({
   name: 'map.html',
   path: 'map.html',
+  published: null,
   hash: '',
   text: TEXT,
   verdict: 'clear',

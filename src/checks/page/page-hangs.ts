@@ -18,6 +18,7 @@ export default defineCheck({
   standard: 'WCAG 2.2, 2.2.4 Interruptions',
   needs: ['scripts'],
   markup: false,
+  published: true,
   judge: (c) =>
     c.renders.flatMap((render): Fact<Data>[] => {
       const { hung } = render.scripts;

@@ -46,6 +46,7 @@ export default defineCheck({
   standard: 'WCAG 2.2, 1.4.10 Reflow; CSS Overflow 3',
   needs: ['page', 'elements', 'slot', 'causes', 'widths'],
   markup: false,
+  published: true,
   explains: [
     { findings: ['slot-overflow', 'frame-wider-than-slot'] },
     // A slot that grows with its content pushes and narrows what is beside it.

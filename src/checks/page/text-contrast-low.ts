@@ -25,6 +25,7 @@ export default defineCheck({
   standard: 'WCAG 2.2, 1.4.3 Contrast (Minimum)',
   needs: ['texts'],
   markup: false,
+  published: true,
   judge: ({ markup, renders }) =>
     renders.flatMap((render) =>
       render.texts.flatMap((text): Fact<Data>[] => {

@@ -18,6 +18,7 @@ export default defineCheck({
   standard: null,
   needs: ['texts'],
   markup: false,
+  published: true,
   judge({ markup, house, renders }): Fact<Data>[] {
     const limit = house.limits.smallestText;
     return listSmallTexts(renders, limit, false).map(({ render, text }): Fact<Data> => {

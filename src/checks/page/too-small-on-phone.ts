@@ -24,6 +24,7 @@ export default defineCheck({
   standard: null,
   needs: ['frames', 'media', 'slot'],
   markup: false,
+  published: true,
   judge(c): Fact<Data>[] {
     const phones = c.renders.filter(({ viewport }) => viewport.width <= PHONE);
     return phones.flatMap((render) =>

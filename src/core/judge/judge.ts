@@ -3,6 +3,7 @@ import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import {
   getCulpritKey,
   getMade,
+  judgesPublished,
   prepareRenders,
   selectRenders,
   type Check,
@@ -51,7 +52,9 @@ export interface Judgement {
 
 /** From markup and evidence to findings and a verdict. Pure: the same input, the same answer. */
 export function judgeSnippet(judged: Judged): Judgement {
-  const checks = judged.checks.filter((check) => judged.house.levels[check.id] !== 'off');
+  const wanted = judged.checks.filter((check) => judged.house.levels[check.id] !== 'off');
+  const { published } = judged.snippet;
+  const checks = published ? wanted.filter(judgesPublished) : wanted;
   const faults = new Map<string, string>();
   const prepared = prepareRenders(judged.evidence, judged.baselines);
   const facts = checks.flatMap((check) =>
@@ -68,12 +71,15 @@ export function judgeSnippet(judged: Judged): Judgement {
     explainNotJudged(check, judged, faults.get(check.id) ?? null),
   );
   const blind = checks.some((check) => isBlind(check, judged, notJudged));
+  for (const { id } of wanted.filter((check) => !checks.includes(check)))
+    notJudged.push({ id, why: AS_PUBLISHED, snippet: judged.snippet.name });
   const { snippet, markup, evidence } = judged;
   const fits = listFits(evidence, findings, { checks, known: judged.known ?? checks });
   const marks = getMarks(markup, evidence, findings, told);
   const report: SnippetReport = {
     name: snippet.name,
     path: snippet.path,
+    published: published?.address ?? null,
     hash: hashText(snippet.text),
     text: snippet.text,
     verdict: getVerdict(findings, judged.house.holdOn, blind),
@@ -88,6 +94,9 @@ export function judgeSnippet(judged: Judged): Judgement {
   };
   return { report, notJudged };
 }
+
+/** Why what is about a paste and its place says nothing of a page that is there already. */
+const AS_PUBLISHED = 'the page is looked at where it stands, with nothing to hold it against';
 
 function hashText(text: string): string {
   return bytesToHex(sha256(utf8ToBytes(text)));

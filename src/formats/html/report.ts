@@ -121,7 +121,7 @@ function formatTop(document: RunDocument): Html {
   return html`<header class="top">
     <div>
       <h1>${getTitle(document)}</h1>
-      <p class="says">${sums.join(', ')}. ${formatHead(document.house)}</p>
+      <p class="says">${sums.join(', ')}. ${formatHead(document)}</p>
       <p class="faint">
         Inspected on ${day} UTC with Mivket ${document.tool.version}${formatIn(document)}.
       </p>

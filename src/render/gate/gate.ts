@@ -17,7 +17,7 @@ import {
   type Answer,
   type Ask,
 } from './exchange.js';
-import { servePage, type PageSource } from './page-server.js';
+import { isPage, servePage, type PageSource } from './page-server.js';
 import type { Recorder } from './recorder.js';
 import { Replay } from './replay.js';
 import { CHALLENGE, Doorman, guard } from './doorman.js';
@@ -222,7 +222,7 @@ export class Gate {
     answer.on('error', () => answer.destroy());
     const url = getAskedUrl(ask, scheme);
     if (!url) return refuse(answer, 400);
-    const route = await this.#findRoute(url);
+    const route = await this.#findRoute(url, !this.#page.published || isPage(this.#page, ask));
     if (route.kind === 'page') return this.#answerForPage(ask, answer, url);
     if (route.kind === 'replay')
       return this.#replay!.answer(ask, answer, url, (refusal) => this.#note(refusal, url));
@@ -243,10 +243,12 @@ export class Gate {
     );
   }
 
-  #findRoute(url: URL): Promise<Route> {
+  /** @param ours the host page's origin is answered for here */
+  #findRoute(url: URL, ours = true): Promise<Route> {
     const { hostname, protocol } = url;
     const scheme = /^(http|ws):$/.test(protocol) ? 'http:' : 'https:';
-    return getRoute(this.#rules, hostname, getPort(url), this.#replay, scheme, this.#look);
+    const rules = ours ? this.#rules : { ...this.#rules, origin: null };
+    return getRoute(rules, hostname, getPort(url), this.#replay, scheme, this.#look);
   }
 
   async #answerForPage(ask: Ask, answer: Answer, url: URL): Promise<void> {
@@ -260,7 +262,7 @@ export class Gate {
   async #upgrade(ask: IncomingMessage, socket: Duplex, scheme: string): Promise<void> {
     socket.on('error', () => socket.destroy());
     const url = getAskedUrl(ask, scheme);
-    const route = url && (await this.#findRoute(url));
+    const route = url && (await this.#findRoute(url, !this.#page.published));
     if (url && (route?.kind === 'reroute' || (route?.kind === 'tunnel' && this.#recorder)))
       return forwardUpgrade(ask, socket, getOnward(route, url), url.host);
     if (url && route?.kind === 'refuse') this.#note(route.refusal, url, true);
@@ -271,8 +273,7 @@ export class Gate {
 
   #refuseHost(refusal: Refusal, authority: string): void {
     this.#recordHost(refusal, authority);
-    const { hostname } = splitAuthority(authority);
-    this.#refusals.push({ ...refusal, host: hostname, path: null });
+    this.#refusals.push({ ...refusal, host: splitAuthority(authority).hostname, path: null });
   }
 
   #recordHost(refusal: Refusal, authority: string): void {

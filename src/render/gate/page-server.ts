@@ -10,10 +10,19 @@ export interface PageSource {
   headers: Record<string, string>;
   /** A folder of files that the page may ask for; null where the house has none. */
   root: string | null;
+  /** The path of the page, with its query; left out: `/`. */
+  path?: string;
+  /** Its site is there too, and answers for all else. */
+  published?: boolean;
 }
 
-/** The path of the planned page. */
-export const PAGE_PATH = '/';
+/** Whether it is the planned page itself that is asked for. */
+export function isPage({ path = '/' }: PageSource, ask: Ask): boolean {
+  const asked = getPath(ask);
+  return (
+    asked === path || (path === '/' && new URL(`http://page.example${asked}`).pathname === '/')
+  );
+}
 
 /**
  * Answers for the host page's origin.
@@ -21,7 +30,7 @@ export const PAGE_PATH = '/';
  */
 export async function servePage(source: PageSource, ask: Ask, answer: Answer): Promise<boolean> {
   const path = new URL(`http://page.example${getPath(ask)}`).pathname;
-  if (path === PAGE_PATH) {
+  if (isPage(source, ask)) {
     answer.writeHead(200, {
       'content-type': 'text/html; charset=utf-8',
       'cache-control': 'no-store',

@@ -16,8 +16,8 @@ import { getProxy, SET_ASIDE, type Proxy } from './upstream.js';
 
 /** What a gate lets through and where to. */
 export interface GateRules {
-  /** The origin the host page seems to have. */
-  origin: string;
+  /** The origin the host page seems to have; null for none. */
+  origin: string | null;
   /** Host pattern to origin: sent there, while the page still sees the real name. */
   reroute: Record<string, string>;
   offline: boolean;
@@ -50,8 +50,7 @@ export async function getRoute(
   scheme = port === 80 ? 'http:' : 'https:',
   look: Lookup = lookUp,
 ): Promise<Route> {
-  const origin = new URL(rules.origin);
-  if (host === origin.hostname && port === getPort(origin)) return { kind: 'page' };
+  if (isOrigin(rules.origin, host, port)) return { kind: 'page' };
   const to = Object.entries(rules.reroute).find(([pattern]) => matchesHost(pattern, host))?.[1];
   const closed = to ? null : getClosedKind(host);
   if (closed) return refuse('private-address', closed);
@@ -62,6 +61,11 @@ export async function getRoute(
   if (to) return { kind: 'reroute', to: getRerouted(new URL(to)) };
   if (rules.offline) return refuse('offline', 'the run is offline');
   return resolve(host, port, scheme === 'http:' ? scheme : 'https:', look);
+}
+
+function isOrigin(origin: string | null, host: string, port: number): boolean {
+  const url = origin === null ? null : new URL(origin);
+  return url !== null && host === url.hostname && port === getPort(url);
 }
 
 function refuse(kind: Refusal['kind'], words: string): Route {

@@ -11,7 +11,15 @@ import { findEffects, tryCures } from './trial/trial.js';
 import { searchWidths } from './widths/search.js';
 import { bringForSwipe, listSwipePlaces, readScroll, scrollBack, scrollToEnd } from './swipes.js';
 import { readWhole } from './whole.js';
-import { clearAway, clickOn, hideLetters, setGutter, showMedia, showSlot } from './show.js';
+import {
+  clearAway,
+  clickOn,
+  markWhole,
+  hideLetters,
+  setGutter,
+  showMedia,
+  showSlot,
+} from './show.js';
 
 /** What can be asked of the code that stands in a page. */
 export const CALLS = {
@@ -25,6 +33,7 @@ export const CALLS = {
   hideLetters,
   leaveSlot,
   listSwipePlaces,
+  markWhole,
   readFocus,
   readFocusLater,
   readInner,

@@ -1,3 +1,4 @@
+import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
 import { nextFrame } from './shared.js';
 
 /** Brings the slot into view, where what waits to be looked at shows itself. */
@@ -22,6 +23,11 @@ async function show(node: Element | null | undefined): Promise<void> {
   node?.scrollIntoView({ block: 'center', behavior: 'instant' });
   await nextFrame();
   await nextFrame();
+}
+
+/** Of a page that has no slots all is looked at. */
+export function markWhole(slot: string): void {
+  globalThis.mivketNotebook.page.documentElement.setAttribute(SLOT_ATTRIBUTE, slot);
 }
 
 /** Keeps the room of the scroll bar. */

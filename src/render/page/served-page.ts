@@ -14,8 +14,11 @@ export interface Sources {
   snippets: readonly Placed[];
   /** Those that are put in when the page has loaded. */
   late: readonly Late[];
-  origin: string;
+  /** Where the page is. */
+  address: string;
   headers: Record<string, string>;
+  /** It stands where it is: all of it is the snippet's, and its site is there. */
+  published: boolean;
 }
 
 /** As much of it as the page's text is made from. */

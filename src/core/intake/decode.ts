@@ -1,0 +1,35 @@
+/**
+ * Text by its byte order mark, as UTF-8, or else in the encoding that it, or what brought it, states
+ * (HTML, 13.2.3.2; XML 1.0, 4.3.3). Null where it is none.
+ * @param label the encoding that what brought it states
+ */
+export function decodeText(bytes: Uint8Array, label?: string): string | null {
+  const mark = getMark(bytes);
+  if (mark) return read(bytes, mark);
+  const told = label === undefined ? null : read(bytes, label);
+  return told ?? read(bytes, 'utf-8') ?? readAsStated(bytes);
+}
+
+function readAsStated(bytes: Uint8Array): string | null {
+  const head = new TextDecoder('latin1').decode(bytes.subarray(0, 1024));
+  const stated = /(?:charset|encoding)\s*=\s*["']?\s*([\w.:-]+)/i.exec(head)?.[1];
+  return stated === undefined || /^utf-?(8|16)/i.test(stated) ? null : read(bytes, stated);
+}
+
+function read(bytes: Uint8Array, label: string): string | null {
+  try {
+    // In one go Node takes windows-1252 for Latin-1: its dashes and quotes would be lost.
+    const decoder = new TextDecoder(label, { fatal: true });
+    return decoder.decode(bytes, { stream: true }) + decoder.decode();
+  } catch {
+    return null;
+  }
+}
+
+/** The encoding that a byte order mark says. */
+export function getMark(bytes: Uint8Array): string | null {
+  const [a, b, c] = bytes;
+  if (a === 0xef && b === 0xbb && c === 0xbf) return 'utf-8';
+  if (a === 0xff && b === 0xfe) return 'utf-16le';
+  return a === 0xfe && b === 0xff ? 'utf-16be' : null;
+}
