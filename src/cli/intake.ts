@@ -50,7 +50,7 @@ export async function readInputs(
     intake.problems[0] ??
     new ToolError(
       'bad-input',
-      'There is nothing to audit: give an HTML, text or SVG file, a folder, `-`, or --code.',
+      'There is nothing to audit: give an HTML, text or SVG file, a folder, the address of a page, `-`, or --code.',
     )
   );
 }
@@ -74,9 +74,10 @@ async function readPath(intake: Intake, input: string, cwd: string): Promise<voi
     if (!found.isDirectory()) return collectFile(intake, path, cwd);
     return readFolder(intake, path, input, cwd);
   }
+  // An address may have a query, whose mark is one of patterns too.
+  if (/^https?:\/\//i.test(input)) return collect(intake, () => fromAddress(input));
   if (PATTERN.test(input)) return readPattern(intake, input, cwd);
-  if (/^https?:\/\//i.test(input)) await collect(intake, () => fromAddress(input));
-  else intake.problems.push(bad(`${input} ${explain(found)}.`));
+  intake.problems.push(bad(`${input} ${explain(found)}.`));
 }
 
 async function readFolder(intake: Intake, path: string, input: string, cwd: string): Promise<void> {

@@ -51,7 +51,7 @@ function addAudit(program: Command, world: World, outcome: { code: number }): vo
     )
     .argument(
       '[inputs...]',
-      'files (.html, .txt, .svg; .md, .csv, .json, .jsonl with several snippets), folders, patterns, or - for standard input',
+      'files (.html, .txt, .svg; .md, .csv, .json, .jsonl with several snippets), folders, patterns, the address of a published page, or - for standard input',
     )
     .option('--code <text>', 'the snippet itself; may be given several times', gather)
     .option('--extract', 'take the blocks that show code out of HTML documents')

@@ -73,12 +73,21 @@ describe('what is taken in', () => {
   });
 
   test('problems are kept apart from what is sound', async () => {
-    const { snippets, problems } = await read(['in/b.html', 'gone.html', 'https://desk.example/x']);
+    const { snippets, problems } = await read(['in/b.html', 'gone.html', 'in/*.md']);
     expect(snippets).toHaveLength(1);
     expect(problems.map(({ message }) => message)).toEqual([
       'gone.html does not exist.',
-      'https://desk.example/x is an address: give the code itself, in a file or with --code.',
+      'No file fits the pattern in/*.md.',
     ]);
+  });
+
+  test('an address stands for the page that is there, also one with a query', async () => {
+    const { snippets } = await read(['HTTPS://Desk.example/visit/?day=sat', 'http://desk.example']);
+    expect(snippets.map(({ name, path, text }) => [name, path, text])).toEqual([
+      ['desk.example/visit/?day=sat', 'https://desk.example/visit/?day=sat', ''],
+      ['desk.example', 'http://desk.example/', ''],
+    ]);
+    expect(snippets[0]!.published?.address).toBe('https://desk.example/visit/?day=sat');
   });
 
   test.each([

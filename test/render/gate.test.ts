@@ -312,3 +312,29 @@ test('a file that cannot be read costs that answer only', async () => {
   expect((await getSecure('www.seedlibrary.example', '/')).body).toBe('page');
   await odd.close();
 });
+
+test('a published page is served under its own path, and its site answers for all else', async () => {
+  const origin = `http://127.0.0.1:${(vendor.address() as AddressInfo).port}`;
+  const rules = {
+    origin: 'http://www.seedlibrary.example',
+    reroute: { 'www.seedlibrary.example': origin },
+    offline: false,
+  };
+  const site = new Gate(rules, { certificate: await makeCertificate() });
+  const page = { html: 'page', headers: {}, root: null, path: '/about?day=sat' };
+  site.setPage({ ...page, published: true });
+  const whole = port;
+  port = await site.open();
+  try {
+    expect(await get('http://www.seedlibrary.example/about?day=sat')).toMatchObject({
+      body: 'page',
+    });
+    expect((await get('http://www.seedlibrary.example/')).body).toBe('www.seedlibrary.example /');
+    expect((await get('http://www.seedlibrary.example/about')).body).toContain('/about');
+    site.setPage(page);
+    expect((await get('http://www.seedlibrary.example/')).status).toBe(404);
+  } finally {
+    port = whole;
+    await site.close();
+  }
+});
