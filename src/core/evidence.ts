@@ -56,6 +56,13 @@ export const shotSchema = z.object({
 });
 export type Shot = z.output<typeof shotSchema>;
 
+/** One piece of the page, with a snippet and without. */
+export const harmShotsSchema = z.object({
+  with: shotSchema,
+  /** null where it could not be taken. */
+  without: shotSchema.nullable(),
+});
+
 /** All that was measured of one snippet in one render; where a gap stands, the facts of that kind are empty. */
 export const evidenceSchema = z.object({
   render: renderSchema,
@@ -64,12 +71,16 @@ export const evidenceSchema = z.object({
   gaps: z.array(gapSchema),
   /** null where none was wanted or could be taken. */
   shot: shotSchema.nullable(),
+  /** Where the page around is harmed: that part of it, with the snippet and without. */
+  harm: harmShotsSchema.nullable().default(null),
   ...(forKinds((kind) => KINDS[kind].schema) as { [K in FactKind]: (typeof KINDS)[K]['schema'] }),
 });
 
 /** @see evidenceSchema */
 export interface Evidence
-  extends Pick<z.output<typeof evidenceSchema>, 'render' | 'of' | 'gaps' | 'shot'>, Facts {}
+  extends Pick<z.output<typeof evidenceSchema>, 'render' | 'of' | 'gaps' | 'shot'>, Facts {
+  harm?: z.output<typeof harmShotsSchema> | null;
+}
 
 /** The page with nothing in the slot, rendered twice: what differs between the two is unsteady. */
 export const baselineSchema = z.object({
@@ -81,7 +92,12 @@ export const baselineSchema = z.object({
   /** Parts of the page, by their offset in its source. */
   parts: z.record(
     z.string(),
-    partSchema.extend({ tag: z.string(), id: z.string(), steady: z.boolean() }),
+    partSchema.extend({
+      tag: z.string(),
+      id: z.string(),
+      words: z.string().default(''),
+      steady: z.boolean(),
+    }),
   ),
   requests: z.array(z.string()),
   /** The sum of its layout shift scores, the higher of the two. */

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { boxSchema } from '../facts/common.js';
 import { innerSchema } from '../facts/frames/fact.js';
-import { shotSchema } from './evidence.js';
+import { harmShotsSchema, shotSchema } from './evidence.js';
 import { viewportSchema } from './render.js';
 
 const span = { offset: z.int(), endOffset: z.int() };
@@ -138,6 +138,10 @@ const render = z.object({
     .nullable()
     .describe('Whether nothing sticks out of the slot or the page; null where that is not known.'),
   shot: shotSchema.nullable().describe('What it looked like: a PNG under its hash.'),
+  harm: harmShotsSchema
+    .nullable()
+    .default(null)
+    .describe('Where the page around is harmed: that piece of it, with the snippet and without.'),
   marks: z.array(mark).describe('The culprits on it.'),
   traffic: z.array(host),
   frames: z.array(frame),

@@ -5,7 +5,7 @@ import type { Rendered } from './stage.js';
 /** Joins two renders of the page without the snippet: what differs between them is unsteady. */
 export function makeBaseline(first: Rendered, second: Rendered): Baseline {
   const parts: Baseline['parts'] = {};
-  for (const [offset, part] of first.parted?.parts ?? []) {
+  for (const [offset, { node: _node, ...part }] of first.parted?.parts ?? []) {
     const again = second.parted?.parts.get(offset);
     parts[offset] = { ...part, steady: again !== undefined && isSame(part, again) };
   }

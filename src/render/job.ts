@@ -1,4 +1,4 @@
-import type { Baseline, Evidence } from '../core/evidence.js';
+import type { Baseline, Box, Evidence } from '../core/evidence.js';
 import type { Traits } from '../core/markup/traits.js';
 import type { Load } from '../core/recording/exchange.js';
 import type { Render } from '../core/render.js';
@@ -30,6 +30,8 @@ export interface Job {
   light: boolean;
   /** Whether keys and fingers are tried. */
   hands: Hands;
+  /** The piece of the page without any snippet that is shot; left out: none is. */
+  region?: Box;
 }
 
 /** Keys are tried where there is a mouse, fingers where the glass is touched: each once for a slot, the first of its kind. */

@@ -1,4 +1,4 @@
-import type { Baseline, Evidence, SlotFact } from '../core/evidence.js';
+import type { Baseline, Evidence } from '../core/evidence.js';
 import { composePage } from '../core/host/host-page.js';
 import { readMarkup, type Markup } from '../core/markup/markup.js';
 import { getTraits, joinTraits, STILL, type Traits } from '../core/markup/traits.js';
@@ -6,6 +6,7 @@ import { getEmpty, getRenderKey, isOneKind, type Render, type Viewport } from '.
 import type { Snippet } from '../core/snippet.js';
 import { makeBaseline } from './baseline.js';
 import { Baselines } from './baselines.js';
+import { EmptyPages } from './empty-pages.js';
 import { DEFAULT_LIMITS, getCeiling, inTime, type Limits } from './limit.js';
 import { getHands, loseAll, NO_HANDS, shorten, UNHURRIED, type Job } from './job.js';
 import { loadWindows } from './load-windows.js';
@@ -22,8 +23,7 @@ export class Renderer {
   #hostTraits: Traits;
   #places: Places;
   #baselines: Baselines;
-  /** The slots that frames are made for. */
-  #slots = new Map<string, Promise<SlotFact>>();
+  #empty: EmptyPages;
 
   /** Starts the browser. @throws ToolError `browser-failed` */
   static async open(options: RendererOptions): Promise<Renderer> {
@@ -43,6 +43,12 @@ export class Renderer {
       make: (place, render) => this.#makeBaseline(place, render),
       leaves: this.#getLeaving([]),
       signal: options.signal,
+    });
+    this.#empty = new EmptyPages({
+      places,
+      makeJob: (render) => this.#getEmptyJob(render),
+      render: (place, job) => this.#renderInTime(place, job),
+      getKey: (render) => this.#getPageKey(render),
     });
   }
 
@@ -225,9 +231,12 @@ export class Renderer {
       shown: place.shown && { served: same ? place.shown : null, resizable, code },
       cold,
       profile: job.profile,
-      shots: onShot !== undefined && render.variant !== 'empty' && !job.light,
+      shots: onShot !== undefined && (render.variant !== 'empty' || !!job.region) && !job.light,
+      region: job.region ?? null,
     });
     for (const shot of rendered.shots) await onShot?.(shot);
+    for (const { harm } of rendered.evidence)
+      if (harm) harm.without = await this.#empty.shoot(render, harm.with.region);
     place.shown = rendered.served;
     place.viewport = render.viewport;
     place.variant = render.variant;
@@ -244,25 +253,11 @@ export class Renderer {
 
   /** A frame of its own is as wide as its slot: its document is looked at in a window of that width. */
   async #findAround(render: Render): Promise<{ window: Viewport; pageFamily: string | null }> {
-    const { viewport, snippets, insert } = render;
+    const { viewport, insert } = render;
     if (insert !== 'frame') return { window: viewport, pageFamily: null };
-    const key = JSON.stringify([snippets, viewport]);
-    const found = this.#slots.get(key) ?? this.#measureSlot({ ...render, insert: 'inline' });
-    this.#slots.set(key, found);
-    const { box, family } = await found;
+    const { box, family } = await this.#empty.measureSlot(render);
     const width = Math.round(box.width) || viewport.width;
     return { window: { ...viewport, width }, pageFamily: family };
-  }
-
-  /** A slot with nothing in it. */
-  async #measureSlot(render: Render): Promise<SlotFact> {
-    const place = await this.#places.enter(true);
-    try {
-      const { evidence } = await this.#renderInTime(place, this.#getEmptyJob(getEmpty(render)));
-      return evidence[0]!.slot;
-    } finally {
-      await place.leave('used');
-    }
   }
 
   /** With the same text, renders of different slots have the same page. */

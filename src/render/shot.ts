@@ -18,16 +18,26 @@ const MOST_HEIGHT = 1600;
 const MOST_WIDTH = 3000;
 const LIMIT = 8000;
 
-/** Takes the slot with what stands in it, and all that sticks out of the window. Null where the page does not let itself be taken. */
+/** Takes a piece of the page, or else the slot with what stands in it, and all that sticks out of the window. Null where the page does not let itself be taken. */
 export async function takeShot(
   page: BrowserPage,
-  { render, of }: { render: Render; of: number },
+  { render, of, region: given }: { render: Render; of: number; region?: Box | null | undefined },
   raw: RawPage | null,
   own: readonly ElementFact[],
 ): Promise<TakenShot | null> {
   const { viewport } = render;
-  const region = getRegion(render, of, raw, own);
-  const bytes = await shootSteadily(page, viewport, raw?.width.clientWidth ?? null, region);
+  const region = given ?? getRegion(render, of, raw, own);
+  return shootRegion(page, viewport, raw?.width.clientWidth ?? null, region);
+}
+
+/** @see shootSteadily */
+export async function shootRegion(
+  page: BrowserPage,
+  viewport: Viewport,
+  clientWidth: number | null,
+  region: Box,
+): Promise<TakenShot | null> {
+  const bytes = await shootSteadily(page, viewport, clientWidth, region);
   if (!bytes) return null;
   const hash = createHash('sha256').update(bytes).digest('hex');
   return { shot: { hash, region }, bytes };

@@ -1,9 +1,10 @@
-import type { Baseline, Evidence, Gap, RefusedStyle } from '../core/evidence.js';
+import type { Baseline, Box, Evidence, Gap, RefusedStyle } from '../core/evidence.js';
 import { joinTraits, type Traits } from '../core/markup/traits.js';
 import type { House } from '../core/house/house.js';
 import type { Render, Viewport } from '../core/render.js';
 import { collectFacts } from '../facts/collector.js';
 import { askOf } from './asked.js';
+import { addFitting } from './collect/fitting.js';
 import { describeHang } from './collect/hang.js';
 import { needsMakers, part } from './collect/makers.js';
 import type { Parted } from './collect/own.js';
@@ -11,6 +12,7 @@ import { readRefused } from './collect/refused.js';
 import { readAll, rest, takeSteps, type Reading, type ReadingTraits } from './collect/read.js';
 import { findGaps } from './gaps.js';
 import { readGrounds } from './grounds.js';
+import { shootHarmed } from './harm-shot.js';
 import { getLoad } from './job.js';
 import { inTime, within, withinTalk, type Limits } from './limit.js';
 import type { BrowserPage, Hottest, Preparation } from './page/browser-page.js';
@@ -77,6 +79,8 @@ export interface StageOptions {
   profile: boolean;
   /** Take a picture of it. */
   shots: boolean;
+  /** Which piece of the page; left out: the slot with what stands in it. */
+  region?: Box | null;
 }
 
 /** How often the time to hang is given to a page without code of its own. */
@@ -114,7 +118,7 @@ export async function renderPage(
     served,
     parted: told[0]?.parted ?? null,
     requests: page.requests.requests.map((one) => one.address),
-    shots: told.flatMap(({ shot }) => shot ?? []),
+    shots: told.flatMap(({ shots }) => shots),
   };
 }
 
@@ -131,7 +135,7 @@ export interface Trial {
 interface Told {
   evidence: Evidence;
   parted: Parted | null;
-  shot: TakenShot | null;
+  shots: TakenShot[];
 }
 
 /** What was seen, as it concerns one of the snippets. */
@@ -169,23 +173,31 @@ async function tell(
     hasSound: (file) => page.hasSound(file),
   });
   facts.slot.pageFamily = options.pageFamily;
-  if (read && !hung) {
+  if (read && parted && !hung) {
     const { clientWidth } = read.raw.width;
+    const asked = { ms: limits.hang, otherwise: facts.host, gaps: late };
+    const fitting = addFitting(page, facts.host, parted.parts, trials[of]?.markup);
+    facts.host = await askOf('host', fitting, asked);
     facts.texts = await readGrounds(page, facts.texts, window, clientWidth);
   }
   gaps.push(...findGaps({ facts, reading: read, hung, requests, of, left: happened.left }));
   if (!hung) gaps.push(...late);
   // Last of all: to take it makes the page paint what nobody has looked at.
-  const seenIn = { render: { ...render, viewport: window }, of };
-  const shot = options.shots
-    ? await takeShot(page, seenIn, reading?.raw ?? null, facts.elements)
-    : null;
+  const seenIn = { render: { ...render, viewport: window }, of, region: options.region };
+  const raw = reading?.raw ?? null;
+  const shot = options.shots ? await takeShot(page, seenIn, raw, facts.elements) : null;
+  const whole = read !== null && !hung && render.variant === 'as-is';
+  const harmed = options.shots && whole ? await shootHarmed(page, facts, options) : null;
   if (read && !hung) facts.frames = await readNaturals(page, facts.frames, read.objects.frames);
   const tried = read && !hung ? await tryAll(page, { render, of }, facts, gaps, options) : {};
   return {
-    evidence: { render, of, gaps, ...facts, ...tried, shot: shot && shot.shot },
+    evidence: {
+      ...{ render, of, gaps, ...facts, ...tried },
+      shot: shot && shot.shot,
+      harm: harmed && { with: harmed.shot, without: null },
+    },
     parted,
-    shot,
+    shots: [shot, harmed].filter((one) => one !== null),
   };
 }
 

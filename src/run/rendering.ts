@@ -59,7 +59,12 @@ async function findKept(
   const wanted = [...planOf(plan, snippet), ...planBetween(evidence), ...variants];
   if (!wanted.every((render) => keys.has(getRenderKey(render)))) return null;
   const there = await Promise.all(
-    evidence.map(({ shot }) => shots === null || (shot !== null && shots.has(shot.hash))),
+    evidence.map(async ({ shot, harm }) => {
+      if (shots === null) return true;
+      const taken = harm ? [shot, harm.with, harm.without] : [shot];
+      const found = await Promise.all(taken.map((one) => one !== null && shots.has(one.hash)));
+      return found.every(Boolean);
+    }),
   );
   return there.every(Boolean) ? evidence : null;
 }

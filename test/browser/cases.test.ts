@@ -18,6 +18,10 @@ const TALK = 'src="https://media.loam.example/talk.mp4" playsinline';
 const BEANS = 'src="https://static.rootcellar.example/beans.png"';
 const MAP = 'src="https://maps.fernmap.example/embed/x"';
 
+/** A page of the house's own, with a menu and a foot. */
+const HOST =
+  '<!doctype html><html lang="en"><head><title>Visit</title></head><body style="margin: 0; color: #000"><nav class="menu"><a href="/visit">Visit</a></nav><main><h1>Beds</h1><div data-mivket-slot="column"></div></main><footer id="foot">Write to the desk</footer></body></html>';
+
 const CASES: Record<string, HardCase[]> = {
   'page-scrolls-sideways': [
     [`<img ${BEANS} alt="Beans" width="900">`, 'width="900"'],
@@ -162,6 +166,46 @@ const CASES: Record<string, HardCase[]> = {
     [
       `<iframe ${FRAME} width="240" style="border: 0"></iframe><script>document.querySelector("iframe").style.width = "90%"</script>`,
       null,
+    ],
+  ],
+  'host-content-damaged': [
+    ['<p>Sow</p><script>document.querySelector("header a").inert = true</script>', '<script>'],
+    [
+      '<p>Sow</p><script>document.querySelector("header").style.pointerEvents = "none"</script>',
+      '<script>',
+    ],
+    [
+      '<p>Sow</p><script>document.querySelector("h1").style.fontWeight = "400"</script>',
+      '<script>',
+    ],
+    // What the page itself keeps from clicks is none the worse.
+    [
+      '<p>Sow</p><script>document.querySelector("nav a").style.pointerEvents = "none"</script>',
+      null,
+      { page: HOST.replace('<nav', '<nav inert') },
+    ],
+    // A rule that fits it says so itself.
+    ['<style>.menu { display: none }</style><p>Sow</p>', null, { page: HOST }],
+    ['<p class="menu">Sow</p>', null, { page: HOST }],
+  ],
+  'style-reaches-outside': [
+    ['<style>.menu { display: none }</style><p>Sow</p>', '.menu', { page: HOST }],
+    ['<style>.a, #foot { color: red }</style><p class="a">Sow</p>', '#foot', { page: HOST }],
+    ['<style>.menu a { letter-spacing: 3px }</style><p>Sow</p>', '.menu a', { page: HOST }],
+    [
+      '<style>[href="/visit"] { pointer-events: none }</style><p>Sow</p>',
+      '[href="/visit"]',
+      { page: HOST },
+    ],
+    // It fits, and changes nothing that is seen.
+    ['<style>.menu { color: #000 }</style><p>Sow</p>', null, { page: HOST }],
+    ['<style>@media print { .menu { display: none } }</style><p>Sow</p>', null, { page: HOST }],
+    ['<style>.a .menu { display: none }</style><p class="a">Sow</p>', null, { page: HOST }],
+    // Another rule's doing is not put down to it.
+    [
+      '<style>.b { color: red }</style><p class="b">Sow</p><script>document.querySelector(".menu").remove()</script>',
+      null,
+      { page: HOST },
     ],
   ],
   'autoplay-with-sound': [

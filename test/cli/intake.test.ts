@@ -73,11 +73,11 @@ describe('what is taken in', () => {
   });
 
   test('problems are kept apart from what is sound', async () => {
-    const { snippets, problems } = await read(['in/b.html', 'gone.html', 'in/*.md']);
+    const { snippets, problems } = await read(['in/b.html', 'gone.html', 'none/*.html']);
     expect(snippets).toHaveLength(1);
     expect(problems.map(({ message }) => message)).toEqual([
       'gone.html does not exist.',
-      'No file fits the pattern in/*.md.',
+      'No file fits the pattern none/*.html.',
     ]);
   });
 

@@ -1,6 +1,7 @@
 import { afterAll, expect, test } from '@jest/globals';
 import { chmodSync, existsSync, readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import type { RunDocument } from '../../dist/src/core/run.js';
 import { Workshop } from '../support/program.js';
 
 const shop = new Workshop();
@@ -76,4 +77,21 @@ test.each([
   const { code, err } = await shop.run(['audit', '--code', '<p>x</p>', ...RUN, ...options]);
   expect(err).toMatch(words);
   expect(code).toBe(2);
+});
+
+test('a page around that is harmed is shown without the snippet and with it, again from a kept run', async () => {
+  shop.write('harm.html', '<p>Sow</p><script>document.querySelector("h1").remove()</script>');
+  const args = ['--width', '390', '--quiet', '--keep', 'harmed', '--save', 'harm-report.html'];
+  const { out } = await shop.run(['audit', 'harm.html', ...args, '--format', 'json']);
+  const document = JSON.parse(out) as RunDocument;
+  const { harm } = document.snippets[0]!.renders[0]!;
+  expect(harm!.without!.region).toEqual(harm!.with.region);
+  expect(harm!.without!.hash).not.toBe(harm!.with.hash);
+  const getPictures = (file: string) =>
+    readFileSync(join(shop.folder, file), 'utf8').match(/<img\s+src="data:image\/png/g);
+  expect(getPictures('harm-report.html')).toHaveLength(3);
+  await shop.run(['judge', 'harmed', '--save', 'harm-again.html']);
+  expect(getPictures('harm-again.html')).toHaveLength(3);
+  const sound = await shop.run(['audit', '--code', '<p>Sow</p>', '--format', 'json', ...args]);
+  expect((JSON.parse(sound.out) as RunDocument).snippets[0]!.renders[0]!.harm).toBeNull();
 });

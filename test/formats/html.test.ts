@@ -125,3 +125,21 @@ test('without pictures there is no sheet, and it says why', async () => {
   expect(html).not.toContain('<figure');
   expect(html).toContain('only the markup was read');
 });
+
+test('where the page around is harmed it is shown without and with the snippet, at the narrowest and the widest', async () => {
+  const other = 'b'.repeat(64);
+  const renders = [1280, 390, 320].map((width) => ({
+    ...makeRender('column', width, 'blocker'),
+    harm: { with: { hash: HASH, region }, without: width > 320 ? null : { hash: other, region } },
+  }));
+  const nodes = list(await format(makeDocument([makeSnippet({ renders })])));
+  const shown = nodes.filter(({ tagName }) => tagName === 'img');
+  expect(shown.map((one) => attribute(one, 'alt'))).toEqual([
+    'The page around at 320 px, with the snippet',
+    'The page around at 1280 px, with the snippet',
+  ]);
+  const missing = nodes.filter((one) => attribute(one, 'class') === 'missing');
+  expect(missing).toHaveLength(2);
+  const same = await format(makeDocument([makeSnippet({ renders: [renders[2]!] })]));
+  expect(same.match(/The page around, /g)).toHaveLength(1);
+});

@@ -43,6 +43,8 @@ function makeRaw(
     tag,
     order: signature === null ? null : at++,
     late: null,
+    clickable: true,
+    words: '',
     name: '',
     box: { x, y: id, width: 100, height: 10 },
     inkLeft: x,

@@ -58,6 +58,7 @@ export const makeRender = (
   waived: false,
   fits: true,
   shot: null,
+  harm: null,
   marks: [],
   traffic: [],
   frames: [],

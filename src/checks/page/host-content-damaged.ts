@@ -1,13 +1,12 @@
 import { defineCheck, makeSeen, type Case, type Fact, type RenderOf } from '../../core/check.js';
-import type { HostPart, HostPartFact } from '../../core/evidence.js';
+import type { HostPartFact } from '../../core/evidence.js';
+import { listHarmed, type Harm } from '../../core/measure/host-damage.js';
 import { getHead } from '../../core/measure/blame.js';
 import { getTagSpan, type Markup } from '../../core/markup/markup.js';
 import { listReaching } from '../../core/markup/reaching.js';
 import { isScript } from '../../core/markup/traits.js';
 import type { Span } from '../../core/snippet.js';
 import { countWords, joinWords } from '../../core/words/list.js';
-
-type Harm = 'gone' | 'hidden' | 'moved' | 'resized' | 'restyled';
 
 interface Data {
   /** What happened to which parts, as a person would name them. */
@@ -22,7 +21,7 @@ export default defineCheck({
   level: 'blocker',
   title: 'Parts of the host page are damaged',
   decided:
-    'Parts of the host page outside the slot are missing, hidden, moved sideways, of another width or of another look with the snippet than without it. Not a shift down, a new scroll bar, nor what differs from load to load.',
+    'Parts of the host page outside the slot are missing, hidden, no longer to be clicked, moved sideways, of another width or of another look with the snippet than without it. Not a shift down, a new scroll bar, nor what differs from load to load.',
   standard: null,
   needs: ['host', 'page'],
   markup: false,
@@ -95,31 +94,12 @@ interface Damaged {
 function listDamaged(c: Case<Needs>, render: RenderOf<Needs>): Damaged[] {
   // Of a page that was not seen to its end nothing is known to be gone.
   if (render.partial) return [];
-  const bar = getNewBar(render);
   const reaching = listReaching(c.markup).map(({ subject }) => subject);
-  const isExplained = ({ tag }: HostPartFact) =>
-    reaching.some((one) => /^(\*|html|body)$/.test(one) || one === tag);
-  return render.host.flatMap((part): Damaged[] => {
-    const { without, with: now, tag } = part;
-    if (!without?.shown || isExplained(part) || /^(html|body|head)$/.test(tag)) return [];
-    const harm = getHarm(without, now, bar);
-    return harm ? [{ harm, name: nameOf(tag) }] : [];
-  });
-}
-
-function getHarm(without: HostPart, now: HostPart | null, bar: number): Harm | null {
-  if (now === null) return 'gone';
-  if (!now.shown) return 'hidden';
-  if (without.style !== now.style) return 'restyled';
-  if (Math.abs(now.box.width - without.box.width) > bar + 1) return 'resized';
-  return Math.abs(now.box.x - without.box.x) > bar + 1 ? 'moved' : null;
-}
-
-/** How wide a scroll bar is that the page has only with the snippet, px. */
-function getNewBar({ page, viewport, baseline }: RenderOf<Needs>): number {
-  const bar = viewport.width - page.atLoad.clientWidth;
-  const isNew = baseline !== null && baseline.scrollWidth > page.atLoad.clientWidth;
-  return isNew ? bar : 0;
+  const isExplained = ({ tag, fits }: HostPartFact) =>
+    fits.length > 0 || reaching.some((one) => /^(\*|html|body)$/.test(one) || one === tag);
+  return listHarmed(render)
+    .filter(({ part }) => !isExplained(part))
+    .map(({ part, harm }) => ({ harm, name: nameOf(part) }));
 }
 
 const NAMES: Record<string, string> = {
@@ -129,22 +109,25 @@ const NAMES: Record<string, string> = {
   aside: 'the side column',
   main: 'the main part',
   form: 'a form',
-  a: 'a link',
-  button: 'a button',
   img: 'a picture',
   table: 'a table',
 };
 
-function nameOf(tag: string): string {
-  if (/^h[1-6]$/.test(tag)) return 'a heading';
+/** What is known by its words is named by them. */
+const BY_WORDS: Record<string, string> = { a: 'link', button: 'button', summary: 'heading' };
+
+function nameOf({ tag, words }: HostPartFact): string {
+  const kind = /^h[1-6]$/.test(tag) ? 'heading' : BY_WORDS[tag];
+  if (kind !== undefined) return words === '' ? `a ${kind}` : `the ${kind} “${words}”`;
   return NAMES[tag] ?? `a <${tag}>`;
 }
 
 /** The parts that people know first, each name once. */
 function gather(damaged: readonly Damaged[]): Data['harms'] {
-  const order = ['gone', 'hidden', 'moved', 'resized', 'restyled'] as const;
+  const order = ['gone', 'hidden', 'unclickable', 'moved', 'resized', 'restyled'] as const;
   const known = Object.values(NAMES);
-  const rank = (name: string) => (known.includes(name) ? known.indexOf(name) : known.length);
+  const unknown = (name: string) => known.length + (name.endsWith('”') ? 0 : 1);
+  const rank = (name: string) => (known.includes(name) ? known.indexOf(name) : unknown(name));
   return order.flatMap((harm) => {
     const names = damaged.filter((one) => one.harm === harm).map(({ name }) => name);
     const parts = [...new Set(names)].sort((a, b) => rank(a) - rank(b));
@@ -155,6 +138,7 @@ function gather(damaged: readonly Damaged[]): Data['harms'] {
 const DONE: Record<Harm, [string, string]> = {
   gone: ['is gone', 'are gone'],
   hidden: ['is hidden', 'are hidden'],
+  unclickable: ['cannot be clicked', 'cannot be clicked'],
   moved: ['moves sideways', 'move sideways'],
   resized: ['has another width', 'have another width'],
   restyled: ['looks otherwise', 'look otherwise'],

@@ -1,7 +1,9 @@
 import { defineCheck, makeSeen, type Case, type Fact, type Seen } from '../../core/check.js';
 import { standsInPage } from '../../core/measure/inserts.js';
-import { listReaching } from '../../core/markup/reaching.js';
+import type { HostPart, HostPartFact } from '../../core/evidence.js';
+import { listReaching, listSelectors, type Reaching } from '../../core/markup/reaching.js';
 import type { Span } from '../../core/snippet.js';
+import { joinWords } from '../../core/words/list.js';
 
 interface Data {
   selector: string;
@@ -17,37 +19,36 @@ export default defineCheck({
   level: 'concern',
   title: 'A style rule reaches the whole page',
   decided:
-    'A selector of the snippet ends on an element’s name, `*`, `:root`, html or body, and has nothing of the snippet’s own in it (class, id, attribute, element of its own). A blocker where parts of the host page that it fits are seen to look otherwise.',
+    'A selector of the snippet ends on an element’s name, `*`, `:root`, html or body, and has nothing of the snippet’s own in it (class, id, attribute, element of its own); or it fits a part of the host page that looks otherwise with the snippet. A blocker where parts of the host page that it fits are seen to look otherwise.',
   standard: 'Selectors Level 4; CSS Scoping Module Level 1',
   needs: ['host'],
   markup: true,
   judge(c): Fact<Data>[] {
     if (!standsInPage(c.house)) return [];
-    return listReaching(c.markup).map(({ element, text, span, subject }) => {
-      const { parts, seen } = look(c, subject);
-      return {
-        where: trim(c.snippet.text, span),
-        culprit: { at: 'element', offset: element.offset, part: text },
-        group: `${span.offset}`,
-        level: parts.length > 0 ? 'blocker' : 'concern',
-        confirmed: true,
-        data: { selector: text, parts },
-        seen,
-      };
-    });
+    const reaching = listReaching(c.markup);
+    const byMarkup = reaching.map((one) =>
+      toFact(c, one, (part) => isOf(part, one.subject) || part.fits.includes(one.span.offset)),
+    );
+    // What is the snippet's own by its form may be the page's too.
+    const known = new Set(reaching.map(({ span }) => span.offset));
+    const byFit = listSelectors(c.markup)
+      .filter(({ span }) => !known.has(span.offset))
+      .map((one) => toFact(c, one, (part) => part.fits.includes(one.span.offset)))
+      .filter(({ seen }) => seen.length > 0);
+    return [...byMarkup, ...byFit];
   },
   says({ selector, parts }) {
-    const what = parts.map((part) => `<${part}>`).join(', ');
+    const what = joinWords(parts.map((part) => `<${part}>`));
     return {
       message:
         parts.length > 0
-          ? `\`${selector}\` fits the whole page: ${what} of the host page look otherwise with it.`
+          ? `\`${selector}\` fits the host page too: its ${what} ${parts.length > 1 ? 'look' : 'looks'} otherwise with it.`
           : `\`${selector}\` fits the whole page, not only the snippet.`,
       notice: 'Other parts of the page change their look.',
       cure: `Begin the selector with a class of the snippet’s own, such as \`.seed-box ${selector}\`.`,
     };
   },
-  brief: ({ selector }) => `the rule ${selector} fits the whole page`,
+  brief: ({ selector }) => `the rule ${selector} fits the page too`,
   samples: [
     { selector: 'p', parts: [] },
     { selector: 'p', parts: ['p'] },
@@ -76,20 +77,51 @@ export default defineCheck({
   },
 });
 
-/** The host parts of that name that look otherwise with the snippet, and where that was seen. */
-function look({ renders }: Case<Needs>, subject: string): { parts: string[]; seen: Seen[] } {
+function toFact(
+  c: Case<Needs>,
+  { element, text, span }: Pick<Reaching, 'element' | 'text' | 'span'>,
+  fits: (part: HostPartFact) => boolean,
+): Fact<Data> {
+  const { parts, seen } = look(c, fits);
+  return {
+    where: trim(c.snippet.text, span),
+    culprit: { at: 'element', offset: element.offset, part: text },
+    group: `${span.offset}`,
+    level: parts.length > 0 ? 'blocker' : 'concern',
+    confirmed: true,
+    data: { selector: text, parts },
+    seen,
+  };
+}
+
+function isOf({ tag }: HostPartFact, subject: string): boolean {
+  return subject === '*' || subject === 'html' || subject === 'body' || tag === subject;
+}
+
+/** The host parts that look otherwise with the snippet, and where that was seen. */
+function look(
+  { renders }: Case<Needs>,
+  fits: (part: HostPartFact) => boolean,
+): { parts: string[]; seen: Seen[] } {
   const parts = new Set<string>();
   const seen = renders.flatMap((render) => {
     const changed = render.host.filter(
-      ({ tag, without, with: now }) =>
-        (subject === '*' || subject === 'html' || subject === 'body' || tag === subject) &&
-        without !== null &&
-        (now === null || now.style !== without.style || now.shown !== without.shown),
+      (part) => fits(part) && part.without !== null && isChanged(part.without, part.with),
     );
     for (const { tag } of changed) parts.add(tag);
     return changed.length > 0 ? [makeSeen(render, { changed: changed.length })] : [];
   });
   return { parts: [...parts], seen };
+}
+
+function isChanged(without: HostPart, now: HostPart | null): boolean {
+  return (
+    now === null ||
+    now.style !== without.style ||
+    now.shown !== without.shown ||
+    now.clickable !== without.clickable ||
+    Math.abs(now.box.width - without.box.width) > 1
+  );
 }
 
 function trim(text: string, { offset, endOffset }: Span): Span {

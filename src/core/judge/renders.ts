@@ -48,6 +48,7 @@ export function reportRenders(
       waived: here.some((finding) => !counts(finding)),
       fits: fits[i]!.fits,
       shot: one.shot,
+      harm: one.harm ?? null,
       marks: marks[i] ?? [],
       ...reportSights(markup, one),
     };

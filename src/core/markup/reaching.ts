@@ -13,6 +13,13 @@ export interface Reaching {
   subject: string;
 }
 
+/** All selectors of the snippet's sheets. */
+export function listSelectors(markup: Markup): Pick<Reaching, 'element' | 'text' | 'span'>[] {
+  return readSheets(markup).flatMap(({ element, rules }) =>
+    rules.flatMap(({ selectors }) => selectors.map(({ text, span }) => ({ element, text, span }))),
+  );
+}
+
 /** The selectors of the snippet that end on an element's name and have nothing of the snippet's own in them. */
 export function listReaching(markup: Markup): Reaching[] {
   return readSheets(markup).flatMap(({ element, rules }) =>

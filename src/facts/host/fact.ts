@@ -2,7 +2,13 @@ import { z } from 'zod';
 import { boxSchema } from '../common.js';
 import { defineKind } from '../kind.js';
 
-export const partSchema = z.object({ box: boxSchema, shown: z.boolean(), style: z.string() });
+export const partSchema = z.object({
+  box: boxSchema,
+  shown: z.boolean(),
+  style: z.string(),
+  /** Neither a style nor `inert` keeps clicks from it. */
+  clickable: z.boolean().default(true),
+});
 /** How a part of the host page looks. */
 export type HostPart = z.output<typeof partSchema>;
 
@@ -10,6 +16,10 @@ export type HostPart = z.output<typeof partSchema>;
 const difference = z.object({
   offset: z.int(),
   tag: z.string(),
+  /** Its first words, where people know it by them; '' for all else. */
+  words: z.string().default(''),
+  /** Selectors of the snippet's that it fits, by their offsets. */
+  fits: z.array(z.int()).default([]),
   without: partSchema.nullable(),
   with: partSchema.nullable(),
 });

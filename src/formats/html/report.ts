@@ -13,6 +13,7 @@ import {
 import { formatBlock } from './block.js';
 import { formatFrames } from './frames.js';
 import { formatShape } from './shapes.js';
+import { formatHarm } from './harm.js';
 import { formatSheet, type Shots } from './sheet.js';
 import { STYLE } from './style.js';
 import { html, trusted, type Html } from './template.js';
@@ -64,7 +65,10 @@ export async function loadShots(
   getShot: GetShot,
 ): Promise<Shots> {
   const shots = new Map<string, string>();
-  for (const { shot } of snippets.flatMap(({ renders }) => renders)) {
+  const taken = snippets.flatMap(({ renders }) =>
+    renders.flatMap(({ shot, harm }) => [shot, harm?.with, harm?.without]),
+  );
+  for (const shot of taken) {
     const bytes = shot && !shots.has(shot.hash) ? await getShot(shot.hash) : null;
     if (shot && bytes) shots.set(shot.hash, bytes);
   }
@@ -87,7 +91,7 @@ export function formatSheetPage(snippets: readonly SnippetReport[], shots: Shots
           ${snippets.map(
             (snippet) =>
               html`<section class="snippet">
-                ${formatTitle(snippet)} ${formatSheet(snippet, shots)}
+                ${formatTitle(snippet)} ${formatSheet(snippet, shots)} ${formatHarm(snippet, shots)}
                 <p class="faint">${formatKey(snippet)}</p>
               </section>`,
           )}
@@ -185,7 +189,7 @@ function formatSnippet(
 ): Html {
   const anchor = `s${index + 1}`;
   return html`<section class="snippet" id="${anchor}" aria-label="${cleanLine(snippet.name)}">
-    ${formatTitle(snippet)} ${formatSheet(snippet, shots)}
+    ${formatTitle(snippet)} ${formatSheet(snippet, shots)} ${formatHarm(snippet, shots)}
     ${listBlocks(snippet).map((block) => formatBlock(block, anchor, snippet))}
     ${formatFrames(snippet)} ${formatWhole(snippet)}
     ${listNotes(snippet, document).map((line) => html`<p class="faint">${cleanLine(line)}</p>`)}

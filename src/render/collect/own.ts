@@ -6,11 +6,20 @@ import type { Belongs, ServedPage } from '../page/served-page.js';
 import type { Owner } from './requests.js';
 import { Selectors } from './selectors.js';
 
+/** What a part of the page is known by. */
+interface Named {
+  /** Its number in the page that was read. */
+  node?: number;
+  tag: string;
+  id: string;
+  words: string;
+}
+
 /** What was read in the page, parted into the snippets' own and the host's. */
 export interface Parted {
   elements: ElementFact[];
   /** Host parts by their offset in the host's source. */
-  parts: Map<number, HostPart & { tag: string; id: string }>;
+  parts: Map<number, HostPart & Named>;
   /** Selectors of what scripts made. */
   made: string[];
 }
@@ -118,14 +127,18 @@ function isOwn(
 }
 
 function toFact(element: RawElement, from: Source, selector: string | null): ElementFact {
-  const { order: _order, late: _late, name: _name, look: _look, slot: _slot, ...fact } = element;
+  const { order: _order, late: _late, name: _name, look: _look, slot: _slot, ...rest } = element;
+  const { words: _words, clickable: _clickable, ...fact } = rest;
   return { ...fact, from, selector };
 }
 
-function toPart(element: RawElement): HostPart & { tag: string; id: string } {
+function toPart(element: RawElement): HostPart & Named {
   return {
+    node: element.id,
     tag: element.tag,
     id: element.name,
+    words: element.words,
+    clickable: element.clickable,
     box: element.box,
     shown: element.shown,
     style: element.look,
@@ -140,12 +153,19 @@ export function compareParts(parts: Parted['parts'], baseline: Baseline | null):
     const offset = Number(key);
     const now = parts.get(offset) ?? null;
     if (!before.steady || (now && isSame(before, now))) continue;
-    const { tag, id: _id, steady: _steady, ...without } = before;
+    const { tag, words, id: _id, steady: _steady, ...without } = before;
     found.push({
       offset,
       tag,
+      words,
+      fits: [],
       without,
-      with: now && { box: now.box, shown: now.shown, style: now.style },
+      with: now && {
+        box: now.box,
+        shown: now.shown,
+        style: now.style,
+        clickable: now.clickable,
+      },
     });
   }
   return found;
@@ -158,6 +178,7 @@ export function isSame(a: HostPart, b: HostPart): boolean {
     near(a.box.x, b.box.x) &&
     near(a.box.width, b.box.width) &&
     a.shown === b.shown &&
+    a.clickable === b.clickable &&
     a.style === b.style
   );
 }

@@ -1,4 +1,5 @@
 import { checkDeclarations } from './declarations.js';
+import { fitSelectors } from './fitting.js';
 import { enterSlot, leaveSlot, readFocus, readFocusLater } from './focus.js';
 import { readInner } from './inner.js';
 import { readLayers } from '../../facts/layers/read.js';
@@ -30,6 +31,7 @@ export const CALLS = {
   enterSlot,
   findEffects,
   findReaching,
+  fitSelectors,
   hideLetters,
   leaveSlot,
   listSwipePlaces,

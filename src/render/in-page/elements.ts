@@ -23,6 +23,10 @@ export interface RawElement {
   clipped: boolean;
   style: ElementStyle;
   look: string;
+  /** Neither a style nor `inert` keeps clicks from it. */
+  clickable: boolean;
+  /** The first words of what people know by them, outside of slots; '' for all else. */
+  words: string;
   /** Which of the slots it stands in, by its place in the wish; null for none. */
   slot: number | null;
 }
@@ -45,10 +49,18 @@ interface Inside {
   gone: boolean;
   /** Not painted: wholly transparent, or in a part that is closed. */
   unseen: boolean;
+  inert: boolean;
   slot: number | null;
 }
 
-const NOWHERE: Inside = { parent: null, clipped: false, gone: false, unseen: false, slot: null };
+const NOWHERE: Inside = {
+  parent: null,
+  clipped: false,
+  gone: false,
+  unseen: false,
+  inert: false,
+  slot: null,
+};
 
 /** Reads all elements of the page, those of shadow roots too. */
 export function readElements(wish: ElementWish): { elements: RawElement[]; total: number } {
@@ -96,6 +108,7 @@ function readOne(node: Element, style: CSSStyleDeclaration, around: Inside, deta
     style.contentVisibility === 'hidden' || (display !== 'contents' && !bare.checkVisibility());
   const unseen = around.unseen || Number(style.opacity) === 0 || (!gone && closed);
   const visible = !gone && visibility === 'visible';
+  const inert = around.inert || bare.hasAttribute('inert');
   const id = idOf(node);
   const fact: Omit<RawElement, 'order' | 'late'> = {
     id,
@@ -109,11 +122,21 @@ function readOne(node: Element, style: CSSStyleDeclaration, around: Inside, deta
     clipped,
     style: readStyle(bare, style),
     look: getLook(style),
+    clickable: !inert && style.pointerEvents !== 'none',
+    words: around.slot === null && KNOWN_BY_WORDS.test(bare.localName) ? getWords(bare) : '',
     slot: around.slot,
   };
   const cut = node !== page.documentElement && node !== page.body && clips(style);
-  const inside: Inside = { ...around, parent: id, clipped: clipped || cut, gone, unseen };
+  const inside: Inside = { ...around, parent: id, clipped: clipped || cut, gone, unseen, inert };
   return { fact, inside };
+}
+
+const KNOWN_BY_WORDS = /^(h[1-6]|a|button|summary)$/;
+const MOST_WORDS = 40;
+
+function getWords({ textContent }: Element): string {
+  const words = (textContent ?? '').trim().replace(/\s+/g, ' ');
+  return words.length > MOST_WORDS ? `${words.slice(0, MOST_WORDS - 1).trimEnd()}…` : words;
 }
 
 function readStyle(node: Element, style: CSSStyleDeclaration): ElementStyle {

@@ -1,0 +1,73 @@
+import type { Baseline, Box, Facts, HostPart, HostPartFact } from '../evidence.js';
+import type { Viewport } from '../render.js';
+
+/** What can happen to a part of the page around a snippet. */
+export type Harm = 'gone' | 'hidden' | 'moved' | 'resized' | 'restyled' | 'unclickable';
+
+/** A part of the page that is not as it is without the snippet. */
+export interface Harmed {
+  part: HostPartFact;
+  harm: Harm;
+}
+
+/** A page with the snippet, and without. */
+export interface Compared extends Pick<Facts, 'host' | 'page'> {
+  viewport: Viewport;
+  baseline: Baseline | null;
+}
+
+/** The parts that are harmed: not what is only shifted down, or by a new scroll bar; nor what is harmed with the part around. */
+export function listHarmed(compared: Compared): Harmed[] {
+  const all = listAll(compared);
+  return all.filter((one) => !all.some((other) => other !== one && holds(other, one)));
+}
+
+function holds(outer: Harmed, inner: Harmed): boolean {
+  const [a, b] = [outer.part.without!.box, inner.part.without!.box];
+  const around =
+    a.x <= b.x && a.y <= b.y && a.x + a.width >= b.x + b.width && a.y + a.height >= b.y + b.height;
+  const larger = a.width * a.height > b.width * b.height;
+  return outer.harm === inner.harm && around && (larger || outer.part.offset < inner.part.offset);
+}
+
+function listAll({ host, page, viewport, baseline }: Compared): Harmed[] {
+  const bar = getNewBar({ page, viewport, baseline });
+  return host.flatMap((part): Harmed[] => {
+    const { without, with: now, tag } = part;
+    if (!without?.shown || /^(html|body|head)$/.test(tag)) return [];
+    const harm = getHarm(without, now, bar);
+    return harm ? [{ part, harm }] : [];
+  });
+}
+
+function getHarm(without: HostPart, now: HostPart | null, bar: number): Harm | null {
+  if (now === null) return 'gone';
+  if (!now.shown) return 'hidden';
+  if (without.clickable && !now.clickable) return 'unclickable';
+  if (without.style !== now.style) return 'restyled';
+  if (Math.abs(now.box.width - without.box.width) > bar + 1) return 'resized';
+  return Math.abs(now.box.x - without.box.x) > bar + 1 ? 'moved' : null;
+}
+
+/** How wide a scroll bar is that the page has only with the snippet, px. */
+function getNewBar({ page, viewport, baseline }: Omit<Compared, 'host'>): number {
+  const bar = viewport.width - page.atLoad.clientWidth;
+  const isNew = baseline !== null && baseline.scrollWidth > page.atLoad.clientWidth;
+  return isNew ? bar : 0;
+}
+
+/** What is shown around harmed parts, px; and how high a picture is at most. */
+const MARGIN = 16;
+const MOST_HEIGHT = 1200;
+
+/** The piece of the page that harmed parts are in, with and without the snippet; as wide as the window. */
+export function getHarmedRegion(harmed: readonly Harmed[], viewport: Viewport): Box {
+  const boxes = harmed.flatMap(({ part }) => [
+    part.without!.box,
+    ...(part.with?.shown ? [part.with.box] : []),
+  ]);
+  const top = Math.max(0, Math.floor(Math.min(...boxes.map(({ y }) => y)) - MARGIN));
+  const bottom = Math.ceil(Math.max(...boxes.map(({ y, height }) => y + height)) + MARGIN);
+  const height = Math.min(Math.max(bottom - top, viewport.height / 4), MOST_HEIGHT);
+  return { x: 0, y: top, width: viewport.width, height: Math.round(height) };
+}

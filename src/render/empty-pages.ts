@@ -1,0 +1,60 @@
+import type { Box, Shot, SlotFact } from '../core/evidence.js';
+import { getEmpty, type Render } from '../core/render.js';
+import type { Job } from './job.js';
+import type { Place, Places } from './places.js';
+import type { Rendered } from './stage.js';
+
+/** How pages without snippets are looked at. */
+export interface EmptyMaking {
+  places: Places;
+  makeJob(empty: Render): Job;
+  /** @throws Error where it takes longer than any render may */
+  render(place: Place, job: Job): Promise<Rendered>;
+  /** Renders of one key have the same page without the snippet. */
+  getKey(empty: Render): string;
+}
+
+/** What is asked of pages without snippets besides baselines, each once a run. */
+export class EmptyPages {
+  #making: EmptyMaking;
+  #slots = new Map<string, Promise<SlotFact>>();
+  #shots = new Map<string, Promise<Shot | null>>();
+
+  constructor(making: EmptyMaking) {
+    this.#making = making;
+  }
+
+  /** A slot with nothing in it. */
+  measureSlot(render: Render): Promise<SlotFact> {
+    const key = JSON.stringify([render.snippets, render.viewport]);
+    const empty = getEmpty({ ...render, insert: 'inline' });
+    return remember(this.#slots, key, async () => (await this.#look(empty)).evidence[0]!.slot);
+  }
+
+  /** A piece of the page; null where it could not be taken. */
+  shoot(render: Render, region: Box): Promise<Shot | null> {
+    const empty = getEmpty(render);
+    const key = `${this.#making.getKey(empty)} ${JSON.stringify(region)}`;
+    return remember(this.#shots, key, async () => {
+      const rendered = await this.#look(empty, region).catch(() => null);
+      return rendered?.shots[0]?.shot ?? null;
+    });
+  }
+
+  async #look(empty: Render, region?: Box): Promise<Rendered> {
+    const { places, makeJob, render } = this.#making;
+    // Others hold a place until this is known.
+    const place = await places.enter(true);
+    try {
+      return await render(place, { ...makeJob(empty), ...(region && { region }) });
+    } finally {
+      await place.leave('used');
+    }
+  }
+}
+
+function remember<T>(known: Map<string, Promise<T>>, key: string, find: () => Promise<T>) {
+  const found = known.get(key) ?? find();
+  known.set(key, found);
+  return found;
+}

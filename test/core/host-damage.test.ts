@@ -1,0 +1,77 @@
+import { describe, expect, test } from '@jest/globals';
+import type { HostPart, HostPartFact } from '../../src/core/evidence.js';
+import { getDefaultHouse } from '../../src/core/house/read.js';
+import { getHarmedRegion, listHarmed, type Compared } from '../../src/core/measure/host-damage.js';
+
+const [, phone] = getDefaultHouse().viewports;
+const viewport = phone!;
+
+function makePart(
+  given: Partial<HostPart> & { x?: number; width?: number; y?: number } = {},
+): HostPart {
+  const { x = 16, y = 100, width = 300, ...rest } = given;
+  return { box: { x, y, width, height: 40 }, shown: true, style: 'a', clickable: true, ...rest };
+}
+
+function makeFact(tag: string, before: HostPart, now: HostPart | null, offset = 1): HostPartFact {
+  return { offset, tag, words: '', fits: [], without: before, with: now };
+}
+
+function list(host: HostPartFact[], given: Partial<Compared> = {}) {
+  const width = { scrollWidth: viewport.width, clientWidth: viewport.width, scrollable: true };
+  const page = { atLoad: width } as Compared['page'];
+  return listHarmed({ host, page, viewport, baseline: null, ...given });
+}
+
+describe('what is done to a part of the page', () => {
+  test.each([
+    ['gone', makePart(), null],
+    ['hidden', makePart(), makePart({ shown: false })],
+    ['unclickable', makePart(), makePart({ clickable: false })],
+    ['restyled', makePart(), makePart({ style: 'b' })],
+    ['resized', makePart(), makePart({ width: 302 })],
+    ['moved', makePart(), makePart({ x: 18 })],
+  ] as const)('%s', (harm, before, now) => {
+    expect(list([makeFact('p', before, now)]).map((one) => one.harm)).toEqual([harm]);
+  });
+
+  test.each([
+    ['shifted down', makePart(), makePart({ y: 900 })],
+    ['moved by a hair', makePart(), makePart({ x: 17 })],
+    ['hidden before', makePart({ shown: false }), null],
+    ['to be clicked only now', makePart({ clickable: false }), makePart()],
+  ] as const)('not what is %s', (_what, before, now) => {
+    expect(list([makeFact('p', before, now)])).toEqual([]);
+  });
+
+  test('not the page as a whole, nor what a new scroll bar takes', () => {
+    expect(list([makeFact('body', makePart(), makePart({ style: 'b' }))])).toEqual([]);
+    const width = { scrollWidth: 900, clientWidth: viewport.width - 15, scrollable: true };
+    const page = { atLoad: width } as Compared['page'];
+    const narrower = [makeFact('p', makePart(), makePart({ width: 285 }))];
+    const baseline = { scrollWidth: viewport.width } as Compared['baseline'];
+    expect(list(narrower, { page, baseline })).toEqual([]);
+    expect(list(narrower, { page, baseline: null })).toHaveLength(1);
+  });
+
+  test('what is harmed with the part around is told with that alone', () => {
+    const menu = makeFact('nav', makePart(), makePart({ shown: false }), 1);
+    const link = makeFact('a', makePart({ x: 20, width: 40 }), makePart({ shown: false }), 2);
+    const moved = makeFact('b', makePart({ x: 20, width: 40 }), makePart({ x: 80, width: 40 }), 3);
+    const twin = makeFact('div', makePart(), makePart({ shown: false }), 4);
+    const found = list([menu, link, moved, twin]);
+    expect(found.map(({ part }) => part.tag)).toEqual(['nav', 'b']);
+  });
+
+  test('is shown with and without the snippet in one piece of the page', () => {
+    const found = list([makeFact('p', makePart(), makePart({ x: 60, y: 400 }))]);
+    expect(getHarmedRegion(found, viewport)).toEqual({
+      x: 0,
+      y: 84,
+      width: viewport.width,
+      height: 372,
+    });
+    const far = list([makeFact('p', makePart({ y: 0 }), makePart({ x: 60, y: 9000 }))]);
+    expect(getHarmedRegion(far, viewport)).toMatchObject({ y: 0, height: 1200 });
+  });
+});
