@@ -62,10 +62,11 @@ export async function tryHandling(
   const trying = hands.keys && keyed;
   const trapped = trying ? await ask(findTrap(patient, handled), null) : null;
   const caught = hands.swipes ? await ask(findCaught(patient, handled, touched), []) : [];
-  return { trapped, caught };
+  const links = live && hands.keys ? await ask(findLinks(patient, handled), []) : [];
+  return { trapped, caught, links };
 }
 
-const NOTHING: Facts['handling'] = { trapped: null, caught: [] };
+const NOTHING: Facts['handling'] = { trapped: null, caught: [], links: [] };
 
 /** The page and its hand, as long as each answer comes in time: a busy machine needs long for many of them. */
 type Patient = Pick<BrowserPage, 'read' | 'readFrames'> & BrowserPage['hand'];
@@ -118,6 +119,23 @@ async function findTrap(
   } finally {
     await page.read('leaveSlot');
   }
+}
+
+/** Where code may keep a link from being followed, only a click tells. */
+async function findLinks(
+  page: Patient,
+  { elements }: Handled,
+): Promise<Facts['handling']['links']> {
+  const all = elements.filter(({ tag, exposed }) => tag === 'a' && exposed);
+  if (all.length === 0) return [];
+  const ids = all.map(({ id }) => id);
+  const clicked = await page.read('clickLinks', ids);
+  return clicked.flatMap(({ id, jumps }) => {
+    const element = all.find((one) => one.id === id);
+    if (!element) return [];
+    const { tag, from, selector } = element;
+    return [{ tag, from, selector, jumps }];
+  });
 }
 
 /** How far a finger goes, px. */

@@ -208,6 +208,38 @@ const CASES: Record<string, HardCase[]> = {
       { page: HOST },
     ],
   ],
+  'jump-to-top-link': [
+    [
+      '<p id="l"><a href="#" class="a">List</a></p><script>document.addEventListener("click", (event) => { if (event.target.matches(".b")) event.preventDefault() })</script>',
+      'href="#"',
+    ],
+    [
+      '<p id="l"><a href="">List</a></p><script>document.querySelector("#l a").onclick = (event) => event.stopPropagation()</script>',
+      'href=""',
+    ],
+    [
+      '<p id="l"><a href="#" onclick="open_list(event)">List</a></p><script>function open_list() {}</script>',
+      'href="#"',
+    ],
+    [
+      '<p id="l"><a href="#" onclick="open_list(event)">List</a></p><script>function open_list(event) { event.preventDefault() }</script>',
+      null,
+    ],
+    [
+      '<p id="l"><a href="#"><b>List</b></a></p><script>document.addEventListener("click", (event) => { if (event.target.closest("a")) event.preventDefault() })</script>',
+      null,
+    ],
+    [
+      '<p id="l"><a href="#">List</a></p><script>document.querySelector("#l a").onclick = (event) => { event.stopImmediatePropagation(); event.preventDefault() }</script>',
+      null,
+    ],
+    [
+      '<p id="l"><a href="#">List</a></p><script>addEventListener("load", () => { document.querySelector("#l a").href = "#beds" })</script>',
+      null,
+    ],
+    // Somebody may show it: who cannot be clicked is told from the markup.
+    ['<p id="l"><a href="#" style="display: none">List</a></p><script>0</script>', null],
+  ],
   'autoplay-with-sound': [
     [
       `<video autoplay="" controls playsinline style="width: 100%"><source src="https://media.loam.example/talk.mp4" type="video/mp4"></video>`,

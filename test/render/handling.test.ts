@@ -11,7 +11,7 @@ const LATE: Gap = {
   seen: null,
   kept: 1,
 };
-const NOTHING = { trapped: null, caught: [] };
+const NOTHING = { trapped: null, caught: [], links: [] };
 const HANDLED: Handled = {
   slot: 'column',
   elements: [],

@@ -1,4 +1,4 @@
-import { defineCheck, type Fact } from '../../core/check.js';
+import { defineCheck, makeSeen, type Fact, type RenderOf } from '../../core/check.js';
 import {
   getAttribute,
   getValue,
@@ -6,7 +6,7 @@ import {
   type MarkupElement,
 } from '../../core/markup/markup.js';
 import { isHidden } from '../../core/markup/hidden.js';
-import { isScript } from '../../core/markup/traits.js';
+import { hasHandler, isScript } from '../../core/markup/traits.js';
 
 interface Data {
   written: string;
@@ -18,13 +18,14 @@ export default defineCheck({
   level: 'concern',
   title: 'A link leads nowhere, and jumps to the top',
   decided:
-    'The address of a link is `#` or empty. Not where it calls code that keeps it from jumping, as far as the markup shows; where a script may do so it is told as not confirmed.',
+    'The address of a link is `#` or empty. Not where code keeps it from jumping: the snippet’s own is asked by a click.',
   standard: 'HTML Living Standard, 7.4.6.4 Scrolling to a fragment',
-  needs: [],
+  needs: ['handling'],
   markup: true,
   judge: ({ markup, renders }) => {
-    const sure = renders.length > 0 && !markup.elements.some(isScript);
-    return markup.elements.flatMap((element) => judgeLink(markup, element, sure));
+    const still =
+      renders.length > 0 && !markup.elements.some((one) => isScript(one) || hasHandler(one));
+    return markup.elements.flatMap((element) => judgeLink(markup, element, renders, still));
   },
   says: ({ written }) => ({
     message: `This link has no address of its own (\`${written}\`).`,
@@ -37,11 +38,19 @@ export default defineCheck({
   examples: {
     faulty: [
       { name: 'an address still to come', code: '<p><a href="#">Seed list</a></p>' },
+      {
+        name: 'with a script that lets it jump',
+        code: '<p><a href="#" id="list">Seed list</a></p><script>document.querySelector("#list").addEventListener("click", () => undefined)</script>',
+      },
       { name: 'an empty address', code: '<p><a href="">Seed list</a></p>' },
     ],
     sound: [
       { name: 'to a place on the page', code: '<p id="list"><a href="#list">Seed list</a></p>' },
       { name: 'no link at all', code: '<p><a>Seed list</a></p>' },
+      {
+        name: 'one that a script keeps from jumping',
+        code: '<p><a href="#" id="list">Seed list</a></p><script>document.querySelector("#list").addEventListener("click", (event) => event.preventDefault())</script>',
+      },
       {
         name: 'one that is kept from jumping',
         code: '<p><a href="#" onclick="return false">Seed list</a></p>',
@@ -52,18 +61,30 @@ export default defineCheck({
 
 const KEPT = /return\s+false|preventDefault\s*\(/;
 
-function judgeLink(markup: Markup, element: MarkupElement, sure: boolean): Fact<Data>[] {
+function judgeLink(
+  markup: Markup,
+  element: MarkupElement,
+  renders: readonly RenderOf<'handling'>[],
+  still: boolean,
+): Fact<Data>[] {
   const href = element.name === 'a' ? getAttribute(element, 'href') : null;
   if (!href || !/^#?$/.test(href.value.trim()) || isHidden(markup, element)) return [];
-  if (KEPT.test(getValue(element, 'onclick') ?? '')) return [];
+  const clicks = renders.flatMap((render) =>
+    render.handling.links
+      .filter(({ from }) => 'offset' in from && from.offset === element.offset)
+      .map(({ jumps }) => ({ render, jumps })),
+  );
+  const jumping = clicks.filter(({ jumps }) => jumps);
+  if (clicks.length > 0 && jumping.length === 0) return [];
+  if (clicks.length === 0 && KEPT.test(getValue(element, 'onclick') ?? '')) return [];
   const { offset, endOffset } = href;
   return [
     {
       where: { offset, endOffset },
       culprit: { at: 'element', offset: element.offset, part: 'href' },
-      confirmed: sure,
+      confirmed: still || jumping.length > 0,
       data: { written: markup.text.slice(offset, endOffset) },
-      seen: [],
+      seen: jumping.map(({ render }) => makeSeen(render, { clicked: true })),
     },
   ];
 }

@@ -111,7 +111,7 @@ function isOwnDocument(element: MarkupElement): boolean {
   );
 }
 
-function hasHandler(element: MarkupElement): boolean {
+export function hasHandler(element: MarkupElement): boolean {
   return element.attributes.some(
     ({ name, value }) =>
       /^on[a-z]+$/.test(name) ||

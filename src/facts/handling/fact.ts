@@ -19,7 +19,9 @@ export const handling = defineKind({
       .object({ ...whoShape, /** How often they were pressed. */ presses: z.int() })
       .nullable(),
     caught: z.array(caught),
+    /** Of links, where there is code: whether a click goes to the top of the page, or loads it anew. */
+    links: z.array(z.object({ ...whoShape, jumps: z.boolean() })).default([]),
   }),
-  empty: { trapped: null, caught: [] },
+  empty: { trapped: null, caught: [], links: [] },
 });
 export type HandlingFact = z.output<typeof handling.schema>;

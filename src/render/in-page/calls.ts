@@ -1,3 +1,4 @@
+import { clickLinks } from './links.js';
 import { checkDeclarations } from './declarations.js';
 import { fitSelectors } from './fitting.js';
 import { enterSlot, leaveSlot, readFocus, readFocusLater } from './focus.js';
@@ -27,6 +28,7 @@ export const CALLS = {
   bringForSwipe,
   checkDeclarations,
   clearAway,
+  clickLinks,
   clickOn,
   enterSlot,
   findEffects,
