@@ -1,6 +1,10 @@
 import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
 import { listAddresses } from '../../core/markup/addresses.js';
-import { getAttribute, type MarkupElement } from '../../core/markup/markup.js';
+import {
+  getAttribute,
+  type MarkupAttribute,
+  type MarkupElement,
+} from '../../core/markup/markup.js';
 
 interface Data {
   kind: Kind;
@@ -29,10 +33,7 @@ export default defineCheck({
         culprit.at === 'element' && culprit.offset === element,
     },
   ],
-  judge: (c) => [
-    ...c.markup.elements.flatMap((element) => judgeElement(c, element)),
-    ...listAbsent(c),
-  ],
+  judge: (c) => [...judgeElements(c), ...listAbsent(c)],
   says: ({ kind, address }) => ({ message: getMessage(kind, address), ...WORDS[kind] }),
   brief: ({ kind }) => BRIEF[kind],
   samples: [
@@ -143,13 +144,18 @@ function listAbsent({ markup, house, renders }: Case<'traffic'>): Fact<Data>[] {
   );
 }
 
+function judgeElements({ markup, house, today }: Case<'traffic'>): Fact<Data>[] {
+  const loading = new Map<MarkupElement, MarkupAttribute[]>();
+  for (const { element, attribute } of listAddresses(markup, house.origin))
+    loading.set(element, [...(loading.get(element) ?? []), attribute]);
+  return markup.elements.flatMap((one) => judgeElement(one, loading.get(one) ?? [], today));
+}
+
 function judgeElement(
-  { markup, house, today }: Pick<Case<never>, 'markup' | 'house' | 'today'>,
   element: MarkupElement,
+  loaded: readonly MarkupAttribute[],
+  today: string,
 ): Fact<Data>[] {
-  const loaded = listAddresses({ ...markup, elements: [element] }, house.origin).map(
-    ({ attribute }) => attribute,
-  );
   const followed = getAttribute(element, FOLLOWED[element.name] ?? '');
   return [...new Set(followed ? [...loaded, followed] : loaded)].flatMap((attribute) => {
     const kind = getKind(attribute.value.trim(), today);

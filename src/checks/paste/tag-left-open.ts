@@ -1,6 +1,7 @@
 import { defineCheck, type Fact } from '../../core/check.js';
 import { isParsedInPage } from '../../core/measure/inserts.js';
 import { findBreak, type Break } from '../../core/markup/enclosure.js';
+import { isPlainlyBalanced } from '../../core/markup/balance.js';
 import type { Intent } from '../../core/mend/intent.js';
 
 const SPAN = { offset: 0, endOffset: 0 };
@@ -24,7 +25,7 @@ export default defineCheck({
   judge(c): Fact<Break>[] {
     // What is put in apart from the page is parsed apart from it.
     if (!isParsedInPage(c.house)) return [];
-    const found = findBreak(c.snippet.text);
+    const found = isPlainlyBalanced(c.markup) ? null : findBreak(c.snippet.text);
     if (!found) return [];
     return [
       {

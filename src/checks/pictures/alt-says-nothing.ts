@@ -102,10 +102,17 @@ function judgeText(text: string, element: MarkupElement, markup: Markup): Why | 
   if (FILE.test(text) || CAMERA.test(text)) return 'file';
   if (WORD.test(text)) return 'word';
   if (PUNCTUATION.test(text)) return 'punctuation';
-  return listBeside(element, markup).some((other) => normalize(other) === normalize(text))
-    ? 'beside'
-    : null;
+  const own = normalize(text);
+  const isSame = (other: string) => beginsAs(other, own) && normalize(other) === own;
+  return listBeside(element, markup).some(isSame) ? 'beside' : null;
 }
+
+/** What begins with another letter is another text: most texts beside do, and need not be looked at whole. */
+function beginsAs(other: string, own: string): boolean {
+  return (FIRST.exec(other)?.[0] ?? '').toLowerCase() === own.charAt(0);
+}
+
+const FIRST = /[^\p{P}\s]/u;
 
 /** The texts right beside: the rest of the element around, and the elements before and after. */
 function listBeside(element: MarkupElement, markup: Markup): string[] {

@@ -70,8 +70,10 @@ export function judgeSnippet(judged: Judged): Judgement {
   const notJudged = checks.flatMap((check) =>
     explainNotJudged(check, judged, faults.get(check.id) ?? null),
   );
-  const blind = checks.some((check) => isBlind(check, judged, notJudged));
-  for (const { id } of wanted.filter((check) => !checks.includes(check)))
+  const unseen = new Set(notJudged.map(({ id }) => id));
+  const blind = checks.some((check) => isBlind(check, judged, unseen));
+  const others = published ? wanted.filter((check) => !judgesPublished(check)) : [];
+  for (const { id } of others)
     notJudged.push({ id, why: AS_PUBLISHED, snippet: judged.snippet.name });
   const { snippet, markup, evidence } = judged;
   const fits = listFits(evidence, findings, { checks, known: judged.known ?? checks });
@@ -222,10 +224,10 @@ function tellGaps(all: readonly Evidence[], { needs }: Check): string | null {
 }
 
 /** A check that did not judge and could have held the snippet: there a blocker could hide. */
-function isBlind(check: Check, judged: Judged, notJudged: readonly NotJudged[]): boolean {
+function isBlind(check: Check, judged: Judged, unseen: ReadonlySet<string>): boolean {
   const level = judged.house.levels[check.id] ?? check.level;
   if (level === 'off' || compareLevels(level, judged.house.holdOn) > 0) return false;
-  return notJudged.some(({ id }) => id === check.id);
+  return unseen.has(check.id);
 }
 
 function reportGaps(evidence: Evidence): SnippetReport['gaps'] {

@@ -18,8 +18,18 @@ const LOADING: Record<string, string[]> = {
 const LOADING_LINKS =
   /(^|\s)(stylesheet|icon|preload|modulepreload|prefetch|manifest|preconnect|apple-touch-icon)(\s|$)/i;
 
+const known = new WeakMap<Markup, Map<string, MarkupAddress[]>>();
+
 /** All addresses that the snippet's markup loads from, as URLs seen from `base`. */
 export function listAddresses(markup: Markup, base: string): MarkupAddress[] {
+  const byBase = known.get(markup) ?? new Map<string, MarkupAddress[]>();
+  known.set(markup, byBase);
+  const found = byBase.get(base) ?? readAddresses(markup, base);
+  byBase.set(base, found);
+  return found;
+}
+
+function readAddresses(markup: Markup, base: string): MarkupAddress[] {
   return markup.elements.flatMap((element) =>
     getLoading(element).flatMap(({ attribute, text }) => {
       const url = parseAddress(text, base);

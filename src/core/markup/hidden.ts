@@ -3,12 +3,22 @@ import { listDeclarations, type StyleDeclaration } from './styles.js';
 
 /** Whether an element, or one around it, is hidden from everybody or from assistive technology, as far as the markup tells. */
 export function isHidden(markup: Markup, element: MarkupElement): boolean {
-  for (let at: MarkupElement | null = element; at; at = at.parent) {
-    if (getValue(at, 'aria-hidden') === 'true' || getValue(at, 'hidden') !== null) return true;
-    if (isAlways(markup, at, 'display', 'none')) return true;
-    if (isAlways(markup, at, 'visibility', 'hidden')) return true;
-  }
+  for (let at: MarkupElement | null = element; at; at = at.parent)
+    if (isHiddenItself(markup, at)) return true;
   return false;
+}
+
+const known = new WeakMap<MarkupElement, boolean>();
+
+function isHiddenItself(markup: Markup, element: MarkupElement): boolean {
+  const found =
+    known.get(element) ??
+    (getValue(element, 'aria-hidden') === 'true' ||
+      getValue(element, 'hidden') !== null ||
+      isAlways(markup, element, 'display', 'none') ||
+      isAlways(markup, element, 'visibility', 'hidden'));
+  known.set(element, found);
+  return found;
 }
 
 /** What holds under a condition (`@media`) only holds only there. */

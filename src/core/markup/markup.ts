@@ -144,8 +144,14 @@ export function listInside({ children }: MarkupElement): MarkupElement[] {
 
 /** All text inside, in source order. */
 export function getText(element: MarkupElement): string {
-  return [element.text, ...element.children.map(getText)].join(' ').replace(/\s+/g, ' ').trim();
+  const found =
+    texts.get(element) ??
+    [element.text, ...element.children.map(getText)].join(' ').replace(/\s+/g, ' ').trim();
+  texts.set(element, found);
+  return found;
 }
+
+const texts = new WeakMap<MarkupElement, string>();
 
 /** The labels of a field: around it, or pointing at it (HTML, 4.10.4). */
 export function listFieldLabels(markup: Markup, field: MarkupElement): MarkupElement[] {

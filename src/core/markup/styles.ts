@@ -68,11 +68,18 @@ export function listDeclarations(
   const wanted = ({ property }: StyleDeclaration) =>
     properties instanceof RegExp ? properties.test(property) : properties.includes(property);
   return {
-    inline: readStyleAttribute(markup, element).filter(wanted),
+    inline: mayState(element, properties) ? readStyleAttribute(markup, element).filter(wanted) : [],
     ruled: readStyles(markup).filter(
       (d) => wanted(d) && d.selector !== null && matchesSelector(element, d.selector),
     ),
   };
+}
+
+/** Whether a style attribute can have one of these properties: what does not even name it need not be parsed. */
+function mayState(element: MarkupElement, properties: readonly string[] | RegExp): boolean {
+  const value = getAttribute(element, 'style')?.value.toLowerCase() ?? '';
+  if (value === '' || properties instanceof RegExp) return value !== '';
+  return value.includes('\\') || properties.some((one) => value.includes(one));
 }
 
 const cache = new WeakMap<Markup, StyleDeclaration[]>();
@@ -118,8 +125,16 @@ function getMedia(atrule: Atrule | null, css: string): string | null {
   return at ? css.slice(at.start.offset, at.end.offset) : null;
 }
 
+const attributes = new WeakMap<MarkupElement, StyleDeclaration[]>();
+
 /** The declarations of an element's style attribute, in order. */
 export function readStyleAttribute(markup: Markup, element: MarkupElement): StyleDeclaration[] {
+  const found = attributes.get(element) ?? readAttribute(markup, element);
+  attributes.set(element, found);
+  return found;
+}
+
+function readAttribute(markup: Markup, element: MarkupElement): StyleDeclaration[] {
   const attribute = getAttribute(element, 'style');
   if (!attribute) return [];
   const written = markup.text.slice(attribute.offset, attribute.endOffset);

@@ -23,7 +23,8 @@ const SPECIAL_NAMES = /(^|\.)(example|test|invalid|localhost)\.?$/i;
  */
 export function getPrivateAddressKind(host: string): string | null {
   const text = host.replace(/^\[|\]$/g, '');
-  if (!ipaddr.isValid(text)) return null;
+  // A name is no address, and to find that out the long way costs much.
+  if (!/^\d|:/.test(text) || !ipaddr.isValid(text)) return null;
   return describe(ipaddr.parse(text));
 }
 

@@ -3,6 +3,11 @@ export const UNSEEN: ReadonlySet<string> = new Set(
   'script style link meta noscript template base title'.split(' '),
 );
 
+/** Elements that have a start tag only (HTML, 13.1.2 Elements). */
+export const VOID: ReadonlySet<string> = new Set(
+  'area base br col embed hr img input link meta source track wbr'.split(' '),
+);
+
 /** Elements that show another document (HTML, 4.8 Embedded content). */
 export const FRAMES: ReadonlySet<string> = new Set(['iframe', 'embed', 'object']);
 
