@@ -1,12 +1,14 @@
 // Side-by-side measurements, as ratios within one run: `npm run bench`. Prints a table and writes
-// bench/results.md. With names as arguments only these: help, loop, again, memory, ranges.
+// bench/results.md. With names as arguments only these: help, markup, loop, again, memory, causes, ranges.
 import { execFileSync, spawn, spawnSync } from 'node:child_process';
-import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { HOSTS, startStandIns } from '../dist/demo/stand-ins/index.js';
 import { runBareLoop } from './bare-loop.js';
+import { timeCauses, timeMarkup } from './in-process.js';
+import { listDemo, listFaulty, listPastes, listPlain, listThirdWide } from './snippets.js';
 
 const ROOT = fileURLToPath(new URL('..', import.meta.url));
 const MIVKET = join(ROOT, 'bin/mivket.js');
@@ -18,9 +20,11 @@ const rows = [];
 
 try {
   if (wants('help')) measureHelp();
+  if (wants('markup')) measureMarkup();
   if (wants('loop')) await measureLoop();
   if (wants('again')) await measureAgain();
   if (wants('memory')) await measureMemory();
+  if (wants('causes')) await measureCauses();
   if (wants('ranges')) await measureRanges();
 } finally {
   rmSync(work, { recursive: true, force: true });
@@ -55,7 +59,7 @@ function measureHelp() {
 /** The audit against the loop that somebody would script by hand, on the same snippets and widths. */
 async function measureLoop() {
   const standIns = await startStandIns();
-  const texts = listSnippets();
+  const texts = [...listDemo(), ...listPlain(12)];
   writeSnippets('loop', texts);
   const house = writeHouse(standIns.origin);
   const loops = [];
@@ -88,7 +92,7 @@ async function measureLoop() {
 /** A kept run that is replayed from a recording, and the same once more with nothing changed. */
 async function measureAgain() {
   const standIns = await startStandIns();
-  writeSnippets('again', listSnippets());
+  writeSnippets('again', [...listDemo(), ...listPlain(12)]);
   const house = writeHouse(standIns.origin);
   const common = ['audit', join(work, 'again'), '--house', house, '--format', 'json'];
   const har = join(work, 'again.har');
@@ -113,7 +117,7 @@ async function measureAgain() {
 async function measureMemory() {
   const standIns = await startStandIns();
   const house = writeHouse(standIns.origin);
-  const texts = listSnippets();
+  const texts = [...listDemo(), ...listPlain(12)];
   const peaks = [];
   for (const count of [50, 500]) {
     const many = Array.from(
@@ -149,9 +153,7 @@ async function measureMemory() {
 /** What it costs to try the windows between the widths, for snippets without scripts and with them. */
 async function measureRanges() {
   const script = '<script>document.currentScript.previousElementSibling.dataset.bed = 1;</script>';
-  const wide = (text, i) =>
-    i % 3 === 0 ? `${text}<div style="width: 700px; background: #dde">Bed ${i}</div>` : text;
-  const still = listPlain(24).map(wide);
+  const still = listThirdWide(24);
   const sets = { without: still, with: still.map((text) => text + script) };
   for (const [kind, texts] of Object.entries(sets)) {
     writeSnippets(`ranges-${kind}`, texts);
@@ -171,17 +173,30 @@ async function measureRanges() {
   }
 }
 
-/** The demo's snippets that do nothing slow on purpose, and plain ones as most pastes are. */
-function listSnippets() {
-  const folder = join(ROOT, 'demo/snippets');
-  const demo = readdirSync(folder).map((name) => readFileSync(join(folder, name), 'utf8'));
-  return [...demo.filter((text) => !text.includes('alert(')), ...listPlain(12)];
+/** Markup alone: a thousand pastes of 2 kB read and judged, against parsing them with the same parser. */
+function measureMarkup() {
+  const { parsed, judged } = timeMarkup(listPastes(1000));
+  add(
+    'reading and judging the markup of 1,000 pastes of 2 kB, against parsing it',
+    median(judged) / median(parsed),
+    3,
+    `${Math.round(median(judged))} ms against ${Math.round(median(parsed))} ms`,
+  );
 }
 
-function listPlain(count) {
-  return Array.from({ length: count }, (_, i) => {
-    return `<style>.b${i} { padding: 8px; background: #efe9dc }</style>\n<div class="b${i}"><h3>Bed ${i}</h3><p>Sow thinly, water well, and wait for the first leaves.</p><ul><li>Beans</li><li>Peas</li></ul></div>`;
-  });
+/** What finding causes and cures adds to the renders of sound snippets, and of faulty ones. */
+async function measureCauses() {
+  const sound = listPlain(12);
+  const faulty = listFaulty(12);
+  for (const [kind, texts] of Object.entries({ sound, faulty })) {
+    const { without, found } = await timeCauses(texts);
+    add(
+      `what finding causes adds to rendering, ${kind} snippets`,
+      median(found) / median(without) - 1,
+      kind === 'sound' ? 0.1 : 0.5,
+      `${Math.round(median(found))} ms against ${Math.round(median(without))} ms`,
+    );
+  }
 }
 
 function writeSnippets(name, texts) {

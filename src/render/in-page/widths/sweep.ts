@@ -83,9 +83,14 @@ export class Sweep {
     return coarse.flatMap((one, i) => {
       const next = coarse[i + 1];
       const isOut = one.sign !== '' || next?.sign !== '';
-      const isTried = next === undefined || !isOut || isAlike(one, next);
+      const isTried = next === undefined || !isOut || this.#isSettled(one, next);
       return isTried ? [one] : [one, ...this.#tryAll(one.width + 1, next.width)];
     });
+  }
+
+  /** Whether what reaches out in both does so between them too, as what fits in both fits between them. */
+  #isSettled(a: Sample, b: Sample): boolean {
+    return isAlike(a, b) || (a.sign === b.sign && this.#far > 1);
   }
 
   /** Halves what lies between two, as long as they are too far apart. */

@@ -1,0 +1,61 @@
+// What is measured inside of one process: with and without a part of the work, in turn.
+import { parseFragment } from 'parse5';
+import { CHECKS } from '../dist/src/checks/index.js';
+import { getDefaultHouse } from '../dist/src/core/house/read.js';
+import { judgeSnippet } from '../dist/src/core/judge/judge.js';
+import { readMarkup } from '../dist/src/core/markup/markup.js';
+import { planRenders } from '../dist/src/core/plan.js';
+import { findBrowser } from '../dist/src/render/browser/find.js';
+import { Renderer } from '../dist/src/render/renderer.js';
+import { measure } from '../dist/src/run/measure.js';
+
+const ROUNDS = 3;
+const LISTENER = { onMore: () => undefined, onRender: () => undefined };
+
+/** Reading and judging the markup alone, against parsing it: times in ms, a round each. */
+export function timeMarkup(texts) {
+  const house = getDefaultHouse();
+  const parse = (text) => parseFragment(text, { sourceCodeLocationInfo: true });
+  const judge = (text) => {
+    const snippet = { name: 'paste', path: null, text };
+    const markup = readMarkup(text, snippet);
+    const rest = { house, evidence: [], baselines: new Map(), checks: CHECKS };
+    judgeSnippet({ snippet, markup, ...rest, today: '2026-01-01', markupOnly: 'only markup' });
+  };
+  const time = (work) => {
+    const start = performance.now();
+    texts.forEach(work);
+    return performance.now() - start;
+  };
+  // Once for nothing: what is compiled late is compiled then.
+  time(parse);
+  time(judge);
+  const rounds = Array.from({ length: ROUNDS }, () => [time(parse), time(judge)]);
+  return { parsed: rounds.map(([one]) => one), judged: rounds.map(([, one]) => one) };
+}
+
+/** Rendering with and without looking for causes and cures: times in ms, a round each. */
+export async function timeCauses(texts) {
+  const house = getDefaultHouse();
+  const program = await findBrowser();
+  const common = { program, house, ownPage: null, root: null, offline: true };
+  const renderers = await Promise.all(
+    [false, true].map((tries) => Renderer.open({ ...common, tries })),
+  );
+  const time = async (renderer) => {
+    const start = performance.now();
+    for (const [i, text] of texts.entries()) {
+      const snippet = { name: `s${i}`, path: null, text };
+      await measure(renderer, snippet, planRenders(snippet.name, house, house), CHECKS, LISTENER);
+    }
+    return performance.now() - start;
+  };
+  const times = [[], []];
+  for (let round = 0; round <= ROUNDS; round++)
+    for (const [i, renderer] of renderers.entries()) {
+      const took = await time(renderer);
+      if (round > 0) times[i].push(took);
+    }
+  await Promise.all(renderers.map((one) => one.close()));
+  return { without: times[0], found: times[1] };
+}

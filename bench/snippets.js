@@ -1,0 +1,43 @@
+// What is measured on.
+import { readdirSync, readFileSync } from 'node:fs';
+
+const DEMO = new URL('../demo/snippets/', import.meta.url);
+
+/** The demo's snippets that do nothing slow on purpose. */
+export function listDemo() {
+  const demo = readdirSync(DEMO).map((name) => readFileSync(new URL(name, DEMO), 'utf8'));
+  return demo.filter((text) => !text.includes('alert('));
+}
+
+/** Plain ones, as most pastes are. */
+export function listPlain(count) {
+  return Array.from({ length: count }, (_, i) => {
+    return `<style>.b${i} { padding: 8px; background: #efe9dc }</style>\n<div class="b${i}"><h3>Bed ${i}</h3><p>Sow thinly, water well, and wait for the first leaves.</p><ul><li>Beans</li><li>Peas</li></ul></div>`;
+  });
+}
+
+/** The same, each third too wide for a phone. */
+export function listThirdWide(count) {
+  return listPlain(count).map((text, i) =>
+    i % 3 === 0 ? `${text}<div style="width: 700px; background: #dde">Bed ${i}</div>` : text,
+  );
+}
+
+/** The same, all too wide for a phone: by a least width, or by words that do not break. */
+export function listFaulty(count) {
+  return listPlain(count).map((text, i) =>
+    i % 2 === 0
+      ? `${text}<div style="width: 100%; min-width: ${600 + i}px; padding: 4px">Bed ${i}</div>`
+      : text.replace('Beans', `<b style="white-space: nowrap">${'Beans and peas, '.repeat(8)}</b>`),
+  );
+}
+
+/** Snippets of about 2 kB, as they are pasted: a sheet, a few paragraphs, links and pictures. */
+export function listPastes(count) {
+  return Array.from({ length: count }, (_, i) => {
+    let text = `<style>.b${i} { padding: 8px; background: #efe9dc }\n.b${i} h3 { margin: 0 }</style>\n<div class="b${i}"><h3>Bed ${i}</h3>`;
+    for (let k = 0; text.length < 1960; k++)
+      text += `<p style="margin: 0 0 ${k}px">Sow thinly, water <a href="/beds/${i}/${k}">bed ${k}</a> well, and wait for the first leaves.</p><img src="/pictures/${k}.png" alt="Bed ${k}" width="90" height="60">`;
+    return `${text}</div>`;
+  });
+}
