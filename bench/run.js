@@ -8,6 +8,7 @@ import { fileURLToPath } from 'node:url';
 import { HOSTS, startStandIns } from '../dist/demo/stand-ins/index.js';
 import { runBareLoop } from './bare-loop.js';
 import { timeCauses, timeMarkup } from './in-process.js';
+import { sumTree } from './memory.js';
 import { listDemo, listFaulty, listPastes, listPlain, listThirdWide } from './snippets.js';
 
 const ROOT = fileURLToPath(new URL('..', import.meta.url));
@@ -241,24 +242,6 @@ async function getPeak(args) {
   await new Promise((resolve) => child.on('close', resolve));
   clearInterval(timer);
   return peak;
-}
-
-/** Resident kB of a process and all below it. */
-function sumTree(root) {
-  const lines = execFileSync('ps', ['-eo', 'pid=,ppid=,rss='], { encoding: 'utf8' })
-    .trim()
-    .split('\n');
-  const all = lines.map((line) => line.trim().split(/\s+/).map(Number));
-  const tree = new Set([root]);
-  for (let grown = true; grown;) {
-    grown = false;
-    for (const [pid, parent] of all) {
-      if (tree.has(pid) || !tree.has(parent)) continue;
-      tree.add(pid);
-      grown = true;
-    }
-  }
-  return all.filter(([pid]) => tree.has(pid)).reduce((sum, [, , rss]) => sum + rss, 0);
 }
 
 function median(numbers) {
