@@ -269,7 +269,7 @@ async function look(
         await page.putIn({ slot, text, how, scripts });
       if (published) await page.read('markWhole', render.snippets[0]!.slot);
     }
-    seen.stillMoving.push(...(await rest(page, traits, limits)));
+    seen.stillMoving.push(...(await rest(page, traits, limits, !options.shown?.resizable)));
     if (!options.shown?.resizable) await takeSteps(page, options.steps, limits);
     seen.reading = await readWithin(page, render, traits, limits);
   };

@@ -351,6 +351,7 @@ describe('who is to blame for a width', () => {
     box: { x, y: 0, width, height: 10 },
     inkLeft: x,
     inkRight: x + width,
+    early: null,
     shown: true,
     exposed: true,
     clipped: false,

@@ -19,6 +19,7 @@ const element = (given: Partial<ElementFact>): ElementFact => ({
   box: { x: 16, y: 40, width: 100, height: 80 },
   inkLeft: 16,
   inkRight: 116,
+  early: null,
   shown: true,
   exposed: true,
   clipped: false,

@@ -19,6 +19,7 @@ import {
   isUnexplained,
   listPageCulprits,
 } from '../../core/measure/sticking.js';
+import { describeWhen, getWhen } from '../../core/measure/when.js';
 import { formatPixels } from '../../core/measure/units.js';
 import type { Span } from '../../core/snippet.js';
 import { getTagSpan, type Markup } from '../../core/markup/markup.js';
@@ -66,9 +67,9 @@ export default defineCheck({
       cure: cureWidth(blame),
     };
   },
-  measures: ({ overhang, elementWidth, windowWidth }) =>
+  measures: ({ overhang, elementWidth, windowWidth, at }) =>
     typeof elementWidth === 'number'
-      ? `${formatPixels(Number(overhang))} beyond the window, ${formatPixels(elementWidth)} wide`
+      ? `${formatPixels(Number(overhang))} beyond the window, ${formatPixels(elementWidth)} wide${describeWhen(at)}`
       : `${formatPixels(Number(overhang))} wider than the window of ${formatPixels(Number(windowWidth))}`,
   mend: ({ blame }) => blame.cure,
   brief({ blame }, fact) {
@@ -118,13 +119,14 @@ function judgeRender(
   const over = getPageOverhang(render);
   if (!over) return [];
   const { scrollWidth, clientWidth: windowWidth } = getWidest(page);
-  const measured = { overhang: over.overhang, scrollWidth, windowWidth, at: page.readAt };
+  const measured = { overhang: over.overhang, scrollWidth, windowWidth };
   const culprits = listPageCulprits(render);
   const blamed = culprits.map((culprit): Sighted<Data> => {
     const { element, overhang } = culprit;
     const cause = findCause(causes, aimAt(culprit));
     const blame = blameWidth(markup, element, { causes, cause, room: windowWidth });
-    const seen = makeSeen(render, { ...measured, overhang, elementWidth: element.box.width });
+    const at = getWhen(culprit, page);
+    const seen = makeSeen(render, { ...measured, at, overhang, elementWidth: element.box.width });
     const fact = {
       where: blame.where,
       culprit: blame.culprit,

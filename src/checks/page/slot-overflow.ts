@@ -8,6 +8,7 @@ import { settleCures } from '../../core/trial/settle.js';
 import { aimAt, findCause } from '../../core/trial/targets.js';
 import { cureWidth } from '../../core/words/width.js';
 import { listSlotCulprits } from '../../core/measure/sticking.js';
+import { describeWhen, getWhen } from '../../core/measure/when.js';
 import { formatPixels } from '../../core/measure/units.js';
 import { capitalize, formatWindows, getMostOver, nameElement } from '../../core/words/list.js';
 import { listRanges } from '../../core/search/ranges.js';
@@ -34,7 +35,9 @@ export default defineCheck({
         const cause = findCause(render.causes, aimAt(culprit));
         const { width } = render.slot.box;
         const blame = blameWidth(markup, element, { causes: render.causes, cause, room: width });
-        const measured = { overhang, side, slotWidth: width, elementWidth: element.box.width };
+        const elementWidth = element.box.width;
+        const at = getWhen(culprit, render.page);
+        const measured = { overhang, side, slotWidth: width, elementWidth, at };
         const fact = {
           where: blame.where,
           culprit: blame.culprit,
@@ -59,8 +62,8 @@ export default defineCheck({
       cure: cureWidth(data.blame),
     };
   },
-  measures: ({ overhang, side, slotWidth }) =>
-    `${formatPixels(Number(overhang))} beyond the slot of ${formatPixels(Number(slotWidth))}, on the ${String(side)}`,
+  measures: ({ overhang, side, slotWidth, at }) =>
+    `${formatPixels(Number(overhang))} beyond the slot of ${formatPixels(Number(slotWidth))}, on the ${String(side)}${describeWhen(at)}`,
   mend: ({ blame }) => blame.cure,
   brief({ blame }, fact) {
     const by = formatPixels(getMostOver(fact));

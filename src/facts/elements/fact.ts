@@ -24,6 +24,14 @@ const element = z.object({
   /** Whether an ancestor clips it or scrolls it. */
   clipped: z.boolean(),
   style: elementStyleSchema,
+  /**
+   * Where it was when the page had loaded, from where to where, page px, and whether something was in motion
+   * then; null where nothing could change since, or it was not there yet.
+   */
+  early: z
+    .object({ left: z.number(), right: z.number(), animated: z.boolean() })
+    .nullable()
+    .default(null),
 });
 export type ElementFact = z.output<typeof element>;
 

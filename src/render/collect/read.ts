@@ -37,17 +37,22 @@ const SOUND_TOLD = 2000;
 /** A frame that does not answer by then is not measured, ms. */
 const FRAME_LIMIT = 1000;
 
-/** Lets the page come to rest: by events of page and network, within the limit. */
+/**
+ * Lets the page come to rest: by events of page and network, within the limit.
+ * @param loaded it has only just loaded
+ */
 export async function rest(
   page: BrowserPage,
   traits: ReadingTraits,
   limits: Limits,
+  loaded = false,
 ): Promise<string[]> {
   const end = performance.now() + limits.settle;
   let moving: string[] = [];
   for (let round = 0; round < MAX_ROUNDS; round++) {
     const left = Math.max(end - performance.now(), 50);
-    const wish = { limit: left, quiet: traits.changes ? QUIET : 0, media: traits.media };
+    const first = loaded && round === 0;
+    const wish = { limit: left, quiet: traits.changes ? QUIET : 0, media: traits.media, first };
     moving = (await withinTalk(page, page.read('settle', wish), left + 500)) ?? ['the page'];
     if (performance.now() >= end) break;
     const quietFor = performance.now() - page.requests.lastActivity;

@@ -23,6 +23,7 @@ export interface RawElement {
   clipped: boolean;
   style: ElementStyle;
   look: string;
+  early: { left: number; right: number; animated: boolean } | null;
   /** Neither a style nor `inert` keeps clicks from it. */
   clickable: boolean;
   /** The first words of what people know by them, outside of slots; '' for all else. */
@@ -122,6 +123,7 @@ function readOne(node: Element, style: CSSStyleDeclaration, around: Inside, deta
     clipped,
     style: readStyle(bare, style),
     look: getLook(style),
+    early: around.slot === null ? null : getEarly(id),
     clickable: !inert && style.pointerEvents !== 'none',
     words: around.slot === null && KNOWN_BY_WORDS.test(bare.localName) ? getWords(bare) : '',
     slot: around.slot,
@@ -129,6 +131,12 @@ function readOne(node: Element, style: CSSStyleDeclaration, around: Inside, deta
   const cut = node !== page.documentElement && node !== page.body && clips(style);
   const inside: Inside = { ...around, parent: id, clipped: clipped || cut, gone, unseen, inert };
   return { fact, inside };
+}
+
+function getEarly(id: number): RawElement['early'] {
+  const { early } = globalThis.mivketNotebook;
+  const ends = early?.ends.get(id);
+  return early && ends ? { ...ends, animated: early.animated } : null;
 }
 
 const KNOWN_BY_WORDS = /^(h[1-6]|a|button|summary)$/;

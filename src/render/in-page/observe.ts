@@ -1,3 +1,4 @@
+import type { Early } from './early.js';
 import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
 import { listen, type RefusedPart } from './listen.js';
 
@@ -17,6 +18,8 @@ export interface Notebook {
   /** Changes of the document so far: tells whether it is at rest. */
   changes: number;
   lastChange: number;
+  /** Where things were when the page had loaded; null where nothing could change since. */
+  early: Early | null;
   /** Timers of the page's code that will go off within seconds, and those that will later. */
   timers: number;
   later: number;
@@ -104,6 +107,7 @@ function makeNotebook(takeRecords: () => void): Notebook {
     media: new WeakMap(),
     changes: 0,
     lastChange: performance.now(),
+    early: null,
     timers: 0,
     later: 0,
     asking: new WeakSet(),

@@ -1,3 +1,4 @@
+import { noteEarly } from './early.js';
 import { listFilms, whenShown } from './films.js';
 import { nextFrame } from './shared.js';
 
@@ -9,6 +10,8 @@ export interface SettleWish {
   quiet: number;
   /** Whether video and audio are to be waited for. */
   media: boolean;
+  /** It has only just loaded. */
+  first: boolean;
 }
 
 /** What goes off later is not waited for; what ends later than this neither, ms. */
@@ -21,6 +24,7 @@ export async function settle(wish: SettleWish): Promise<string[]> {
   const book = globalThis.mivketNotebook;
   const { page } = book;
   const waiting = new Waiting(wish.limit);
+  if (wish.first) noteEarly(wish.quiet > 0);
   await Promise.all([
     waiting.add('fonts', page.fonts.ready),
     ...listPictures(page).map((image) => waiting.add('pictures', once(image, 'load', 'error'))),

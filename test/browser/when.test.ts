@@ -1,0 +1,36 @@
+import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { judgeRecorded, openLive, type Live } from '../support/live.js';
+
+let live: Live;
+beforeAll(async () => {
+  live = await openLive();
+}, 60_000);
+afterAll(() => live.close());
+
+const GROWS = '<style>@keyframes g { from { width: 50px } to { width: 1500px } }</style>';
+const BED = '<div id="a" style="background: #eee; height: 900px">Beds</div>';
+
+test.concurrent.each([
+  ['load', '<div style="width: 1500px; background: #eee">Beds</div>'],
+  ['load', '<div style="width: 1500px; background: #eee">Beds</div><script>0</script>'],
+  [
+    'animation',
+    `${GROWS}<div style="background: #eee; animation: g 0.3s forwards; width: 50px">Beds</div>`,
+  ],
+  [
+    'later',
+    `${BED}<script>setTimeout(() => { document.querySelector("#a").style.width = "1500px" }, 300)</script>`,
+  ],
+  [
+    'scroll',
+    `${BED}<script>addEventListener("scroll", () => { document.querySelector("#a").style.width = "1500px" })</script>`,
+  ],
+])(
+  'what is too wide since %s says so: %s',
+  async (when, code) => {
+    const [found] = judgeRecorded(await live.render(code));
+    expect(found!.id).toBe('page-scrolls-sideways');
+    expect(new Set(found!.seen.map(({ measured }) => measured.at))).toEqual(new Set([when]));
+  },
+  60_000,
+);
