@@ -497,6 +497,22 @@ const CASES: Record<string, HardCase[]> = {
   ],
   'text-too-small': [
     [
+      '<iframe title="Notes" style="border: 0; width: 100%; height: 120px" srcdoc="<p style=\'font-size: 9px\'>Sow thinly</p>"></iframe>',
+      '<iframe title="Notes" style="border: 0; width: 100%; height: 120px" srcdoc="<p style=\'font-size: 9px\'>Sow thinly</p>">',
+    ],
+    [
+      '<iframe title="Notes" style="border: 0; width: 100%; height: 120px; transform: scale(0.5)" srcdoc="<p>Sow thinly</p>"></iframe>',
+      'transform: scale(0.5)',
+    ],
+    [
+      '<iframe title="Notes" style="border: 0; width: 100%; height: 120px" srcdoc="<p>Sow<sup style=\'font-size: 7px\'>1</sup> <span style=\'font-size: 7px; visibility: hidden\'>thinly</span></p>"></iframe>',
+      null,
+    ],
+    [
+      '<iframe title="Notes" style="border: 0; width: 100%; height: 120px; transform: scale(2); transform-origin: 0 0; width: 50%" srcdoc="<p style=\'font-size: 8px\'>Sow thinly</p>"></iframe>',
+      null,
+    ],
+    [
       '<style>.fine { font: 9px/1.4 Arimo }</style><p class="fine">Sow <b>thinly</b></p>',
       'font: 9px/1.4 Arimo',
     ],

@@ -18,7 +18,7 @@ export default defineCheck({
   decided:
     'The letters of a text that shows (their font size times all that scales them) are under the house’s smallest size (12 px) in some windows, and not in others.',
   standard: 'WCAG 2.2, 1.4.10 Reflow',
-  needs: ['texts'],
+  needs: ['texts', 'frames'],
   markup: false,
   judge({ markup, house, renders }): Fact<Data>[] {
     const limit = house.limits.smallestText;

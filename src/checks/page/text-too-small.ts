@@ -16,7 +16,7 @@ export default defineCheck({
   decided:
     'The letters of a text that shows are under the house’s smallest size (12 px) in every window: their font size times all that scales them. Marks such as sup and sub are left out.',
   standard: null,
-  needs: ['texts'],
+  needs: ['texts', 'frames'],
   markup: false,
   published: true,
   judge({ markup, house, renders }): Fact<Data>[] {

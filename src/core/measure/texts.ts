@@ -1,5 +1,5 @@
 import type { RenderOf } from '../check.js';
-import type { TextFact } from '../evidence.js';
+import type { FrameFact, TextFact } from '../evidence.js';
 import type { Markup, MarkupElement } from '../markup/markup.js';
 import { getAttribute, getTagSpan } from '../markup/markup.js';
 import { findDeclaration } from '../markup/styles.js';
@@ -9,7 +9,7 @@ import { blameElement, getBlamed, type Blame } from './blame.js';
 
 /** A text in one render that is smaller than the house wants it. */
 export interface SmallText {
-  render: RenderOf<'texts'>;
+  render: RenderOf<'texts' | 'frames'>;
   text: TextFact;
   /** The size it has where it is largest, px. */
   largest: number;
@@ -23,13 +23,15 @@ const TOLERANCE = 0.05;
 
 /** The texts that are under a size, smallest first; `elsewhere`: those that reach it in another window, or those that never do. */
 export function listSmallTexts(
-  renders: readonly RenderOf<'texts'>[],
+  renders: readonly RenderOf<'texts' | 'frames'>[],
   limit: number,
   elsewhere: boolean,
 ): SmallText[] {
   const largest = new Map<string, number>();
   const all = renders.flatMap((render) =>
-    render.texts.filter(isRead).map((text) => ({ render, text, key: getElementKey(text) })),
+    [...render.texts, ...render.frames.flatMap(readFramed)]
+      .filter(isRead)
+      .map((text) => ({ render, text, key: getElementKey(text) })),
   );
   for (const { key, text } of all) largest.set(key, Math.max(largest.get(key) ?? 0, text.size));
   return all
@@ -38,6 +40,26 @@ export function listSmallTexts(
     .filter((one) => one.largest >= limit - TOLERANCE === elsewhere)
     .sort((a, b) => a.text.size - b.text.size);
 }
+
+/** The smallest text in a frame's document, as it is seen: the frame may be scaled, and its document with it. */
+function readFramed(frame: FrameFact): TextFact[] {
+  const { inner, scale = 1, ...element } = frame;
+  if (!inner?.smallest) return [];
+  const { size, sample } = inner.smallest;
+  const seen = { size: Math.round(size * scale * 100) / 100, scale, sample };
+  return [{ ...element, ...seen, ...UNPAINTED }];
+}
+
+/** Of a text in a frame only the size is known. */
+const UNPAINTED = {
+  bold: false,
+  colour: null,
+  ground: null,
+  area: null,
+  given: false,
+  missingFamily: null,
+  disabled: false,
+};
 
 /** Somebody is to read it: it is on the page, and no mark. */
 export function isRead({ shown, box, tag, size }: TextFact): boolean {

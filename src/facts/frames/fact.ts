@@ -14,6 +14,8 @@ export const innerSchema = z.object({
   contentHeight: z.number().optional(),
   /** How high its content is by itself, at this width; null where it fills whatever it gets; left out: not known. */
   natural: z.number().nullable().optional(),
+  /** The smallest text that shows in it, its letters in px of its own; null where it has none; left out: not known. */
+  smallest: z.object({ size: z.number(), sample: z.string() }).nullable().optional(),
   /** Features that it asked for and is not allowed (Permissions Policy). */
   refused: z.array(z.string()).optional(),
 });
@@ -25,6 +27,8 @@ const frame = z.object({
   attributes: z.record(z.string(), z.string()),
   /** The width of an inset border, as browsers give it, on both sides together, px; 0 where it has another or none. */
   border: z.number(),
+  /** By how much it, and so its document, is scaled; left out: not known. */
+  scale: z.number().optional(),
   inner: innerSchema.nullable().optional(),
   /** The heights that its document posted to the page, px: how many, the first and the last, and how often one outdid all before. */
   posted: z

@@ -1,5 +1,7 @@
 import { FRAMES } from '../../core/standards/elements.js';
 import { listPlaces } from '../../render/in-page/inner.js';
+import { beginScales, getScale } from '../../render/in-page/scale.js';
+import { round } from '../../render/in-page/shared.js';
 import type { ObjectReader } from '../../render/in-page/objects.js';
 import type { OfElement } from '../common.js';
 import type { FrameFact } from './fact.js';
@@ -10,7 +12,10 @@ export type RawFrame = Omit<FrameFact, OfElement | 'inner'> & { index: number | 
 let places = new Map<unknown, number>();
 
 export const readFrame: ObjectReader<RawFrame> = {
-  begin: () => void (places = listPlaces(window)),
+  begin() {
+    places = listPlaces(window);
+    beginScales();
+  },
   fits: (_real, node) => FRAMES.has(node.localName),
   read(_real, node, book) {
     const { page } = book;
@@ -28,6 +33,7 @@ export const readFrame: ObjectReader<RawFrame> = {
       border:
         getInset(style.borderLeftStyle, style.borderLeftWidth) +
         getInset(style.borderRightStyle, style.borderRightWidth),
+      scale: round(getScale(node, book)),
       index: places.get(inner) ?? null,
       posted: describePosts(book.posts.get(inner)),
     };

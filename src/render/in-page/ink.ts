@@ -93,3 +93,17 @@ function paints(node: Element, style: CSSStyleDeclaration): boolean {
 function isClear(colour: string): boolean {
   return /^transparent$|, 0\)$|\/ 0\)$/.test(colour);
 }
+
+/** The text of an element's own, without that of elements in it. */
+export function getOwnText(node: Element): string {
+  return listTexts(node)
+    .map((text) => text.nodeValue ?? '')
+    .join(' ');
+}
+
+const LETTERS = /[\p{L}\p{N}]/u;
+
+/** Whether there is something to read in a text. */
+export function hasLetters(text: string): boolean {
+  return LETTERS.test(text);
+}

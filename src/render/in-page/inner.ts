@@ -1,3 +1,5 @@
+import { findSmallest, type SmallestText } from './smallest.js';
+
 /** The document of a frame, px. */
 export interface Inner {
   /** Its place among the frames of the page it stands in; null where that is not the whole page. */
@@ -8,6 +10,7 @@ export interface Inner {
   scrollHeight: number;
   /** Down to where something of its content reaches. */
   contentHeight: number;
+  smallest: SmallestText | null;
   /** Features that it asked for and is not allowed. */
   refused: string[];
 }
@@ -24,6 +27,7 @@ export function readInner(): Inner {
     scrollWidth: scroller.scrollWidth,
     scrollHeight: scroller.scrollHeight,
     contentHeight: readContentHeight(page),
+    smallest: findSmallest(),
     refused: [...features],
   };
 }
