@@ -1,5 +1,6 @@
 import stringWidth from 'string-width';
-import { explainCheck, type Check } from '../core/check.js';
+import { stringify } from 'yaml';
+import { explainCheck, type Check, type Example } from '../core/check.js';
 import { compareLevels } from '../core/verdict.js';
 import type { Paint } from './paint.js';
 import { SHAPES } from './text-grid.js';
@@ -35,8 +36,8 @@ export function formatExplanation(check: Check, paint: Paint, width: number): st
     ['visitors', notices],
     ['change', cures],
     ['standard', check.standard === null ? [] : [check.standard]],
-    ['faulty', faulty.map(({ name, code }) => `${name}: ${code}`)],
-    ['sound', sound.map(({ name, code }) => `${name}: ${code}`)],
+    ['faulty', faulty.map(formatExample)],
+    ['sound', sound.map(formatExample)],
   ];
   const told = rows.flatMap(([label, several]) =>
     several.map((words, i) =>
@@ -47,13 +48,27 @@ export function formatExplanation(check: Check, paint: Paint, width: number): st
   return `${head}\n${wrap(`${check.title}.`, width, '')}\n\n${told.join('\n')}\n`;
 }
 
+function formatExample({ name, code, under }: Example): string {
+  return `${name}: ${code}${under ? ` (house: ${formatUnder(under)})` : ''}`;
+}
+
+/** The house that an example needs, as its file would have it, on one line. */
+function formatUnder(under: NonNullable<Example['under']>): string {
+  return stringify(under, { collectionStyle: 'flow', lineWidth: 0 }).trim();
+}
+
 /** All findings as a page of Markdown. */
 export function formatFindingsPage(checks: readonly Check[]): string {
   const parts = checks.map((check) => {
     const { notices, cures } = explainCheck(check);
     const standard = check.standard ? `\n- Standard: ${check.standard}` : '';
     const show = (kind: 'faulty' | 'sound') =>
-      check.examples[kind].map(({ name, code }) => `<!-- ${kind}: ${name} -->\n${code}`).join('\n');
+      check.examples[kind]
+        .map(({ name, code, under }) => {
+          const house = under ? `; house: ${formatUnder(under)}` : '';
+          return `<!-- ${kind}: ${name}${house} -->\n${code}`;
+        })
+        .join('\n');
     return `## \`${check.id}\` (${check.level})
 
 ${check.title}.

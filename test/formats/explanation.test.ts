@@ -30,3 +30,14 @@ test('the list has the heavier first, the page has all', () => {
   const page = formatFindingsPage(CHECKS);
   expect(page.match(/^## `/gm)).toHaveLength(CHECKS.length);
 });
+
+test('an example that holds in a certain house only says in which', () => {
+  const check = CHECKS.find(({ id }) => id === 'blocked-by-host-policy')!;
+  const text = formatExplanation(check, paint, 200);
+  expect(text.replace(/\s+/g, ' ')).toContain(
+    "(house: { headers: { content-security-policy: script-src 'self' } })",
+  );
+  expect(formatFindingsPage([check])).toContain(
+    "<!-- faulty: code in an attribute; house: { headers: { content-security-policy: script-src 'self' } } -->",
+  );
+});
