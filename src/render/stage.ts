@@ -9,13 +9,13 @@ import { describeHang } from './collect/hang.js';
 import { needsMakers, part } from './collect/makers.js';
 import type { Parted } from './collect/own.js';
 import { readRefused } from './collect/refused.js';
-import { readAll, rest, takeSteps, type Reading, type ReadingTraits } from './collect/read.js';
 import { findGaps } from './gaps.js';
 import { readGrounds } from './grounds.js';
 import { shootHarmed } from './harm-shot.js';
 import { getLoad } from './job.js';
-import { inTime, within, withinTalk, type Limits } from './limit.js';
-import type { BrowserPage, Hottest, Preparation } from './page/browser-page.js';
+import { look, type Seen } from './look.js';
+import { inTime, within, type Limits } from './limit.js';
+import type { BrowserPage, Preparation } from './page/browser-page.js';
 import { ServedPage, type Sources } from './page/served-page.js';
 import type { Place } from './places.js';
 import type { Hands } from './handling.js';
@@ -83,8 +83,6 @@ export interface StageOptions {
   region?: Box | null;
 }
 
-/** How often the time to hang is given to a page without code of its own. */
-const PATIENCE = 3;
 /** How long it may take to make a tab ready, beside what it may hang, ms. */
 const PREPARED = 4000;
 
@@ -239,64 +237,4 @@ async function prepare(
   ]);
   await gate.takeRefusals();
   place.refusals.length = 0;
-}
-
-/** What was seen of a page while it was watched. */
-interface Seen {
-  /** Its code had to be stopped: where it spent its time. */
-  stopped: { hottest: Hottest } | null;
-  stillMoving: string[];
-  reading: Reading | null;
-}
-
-/** Loads, lets settle and reads, with a hand on the pulse. */
-async function look(
-  page: BrowserPage,
-  { address, served, published }: Pick<Sources, 'address' | 'published'> & { served: ServedPage },
-  render: Render,
-  options: StageOptions,
-): Promise<Seen> {
-  const { limits, profile } = options;
-  const traits = joinTraits(options.traits);
-  // What has no code cannot run on without end: it is slow, and a busy machine slower.
-  const runs = traits.changes || options.hostChanges;
-  const heart = page.watchHeart(runs ? limits.hang : PATIENCE * limits.hang);
-  const seen: Seen = { stopped: null, stillMoving: [], reading: null };
-  const work = async () => {
-    if (!options.shown?.resizable) {
-      if ((await page.load(address, limits.load)) === null) seen.stillMoving.push('the load');
-      for (const { slot, text, how, scripts } of served.late)
-        await page.putIn({ slot, text, how, scripts });
-      if (published) await page.read('markWhole', render.snippets[0]!.slot);
-    }
-    seen.stillMoving.push(...(await rest(page, traits, limits, !options.shown?.resizable)));
-    if (!options.shown?.resizable) await takeSteps(page, options.steps, limits);
-    seen.reading = await readWithin(page, render, traits, limits);
-  };
-  try {
-    const outcome = await Promise.race([work(), heart.hung]).catch((error: unknown) => {
-      if (!page.happened.left) throw error;
-    });
-    if (outcome === 'hung') {
-      seen.stopped = { hottest: await page.contain(profile) };
-      seen.reading = await readWithin(page, render, CALM, limits);
-    }
-    return page.happened.left ? { ...seen, reading: null } : seen;
-  } finally {
-    heart.stop();
-  }
-}
-
-/** A page whose code was stopped: nothing in it changes by itself any more. */
-const CALM = { changes: false, live: false, scrolls: false, media: false };
-
-async function readWithin(
-  page: BrowserPage,
-  { snippets }: Render,
-  traits: ReadingTraits,
-  limits: Limits,
-): Promise<Reading | null> {
-  const slots = snippets.map(({ slot }) => slot);
-  const reading = readAll(page, slots, traits, limits).catch(() => null);
-  return withinTalk(page, reading, limits.hang + 2 * limits.settle);
 }

@@ -82,7 +82,8 @@ export class LazyRenderer {
       offline: request.offline ?? false,
       cold: needs.cold || recordTo !== null || recording !== null,
       tries: needs.tries,
-      hands: needs.hands,
+      // Nobody can get out of a whole page.
+      hands: needs.hands && !published,
       signal: this.#signal,
       ...(recordTo && { recordTo: recordTo.spool }),
       ...(recording && { recording: recording.exchanges }),

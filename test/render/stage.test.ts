@@ -82,6 +82,7 @@ class PaperPage implements BrowserPage {
   prepared: Preparation | null = null;
   answers: Record<string, unknown> = {
     settle: [],
+    settleAndRead: { moving: [], whole: { page: PAGE, objects: OBJECTS } },
     readWhole: { page: PAGE, objects: OBJECTS },
     readLayers: [],
     setGutter: undefined,
@@ -161,7 +162,7 @@ describe('a render in any engine that does what the seam says', () => {
   test('is made ready, loaded, brought to rest, read, and shot last', async () => {
     const page = new PaperPage();
     const { evidence, shot } = await run(page);
-    expect(page.done).toEqual(['load', 'settle', 'readWhole']);
+    expect(page.done).toEqual(['load', 'settleAndRead']);
     expect(page.prepared).toMatchObject({ variant: 'as-is', before: null, traced: false });
     expect(evidence.gaps).toEqual([]);
     expect(evidence.elements.map(({ tag, from }) => [tag, from])).toEqual([['p', { offset: 0 }]]);
@@ -172,17 +173,27 @@ describe('a render in any engine that does what the seam says', () => {
     const page = new PaperPage();
     const shown = { served: null, resizable: true, code: 'no-code' as const };
     await run(page, { shown, shots: false });
-    expect(page.done).toEqual(['resize', 'settle', 'readWhole']);
+    expect(page.done).toEqual(['resize', 'settleAndRead']);
+  });
+
+  test('what does not come to rest at once is waited for, and then read', async () => {
+    const page = new PaperPage();
+    page.answers.settleAndRead = { moving: ['fonts'], whole: null };
+    const { evidence } = await run(page);
+    expect(page.done).toEqual(['load', 'settleAndRead', 'settle', 'readWhole']);
+    expect(evidence.gaps).toEqual([]);
   });
 
   test('what it does not answer is a gap, and what one kind lacks that of this kind alone', async () => {
     const mute = new PaperPage();
     delete mute.answers.readWhole;
+    delete mute.answers.settleAndRead;
     const { evidence } = await run(mute);
     expect(new Set(evidence.gaps.map(({ why }) => why))).toEqual(
       new Set(['the page could not be read']),
     );
     const lame = new PaperPage();
+    delete lame.answers.settleAndRead;
     lame.answers.readWhole = {
       page: PAGE,
       objects: { ...OBJECTS, failed: { media: 'TypeError: no media' } },

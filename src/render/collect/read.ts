@@ -64,6 +64,28 @@ export async function rest(
   return page.requests.pending > 0 ? [...moving, 'the network'] : moving;
 }
 
+/**
+ * Rest and reading in one, for a page in which nothing is at work: null where it does not come to rest at once.
+ * @param loaded it has only just loaded
+ */
+export async function readStill(
+  page: BrowserPage,
+  slots: readonly string[],
+  traits: ReadingTraits,
+  limits: Limits,
+  loaded: boolean,
+): Promise<Reading | null> {
+  if (traits.live || traits.scrolls) return null;
+  const settling = { limit: limits.settle, quiet: 0, media: traits.media, first: loaded };
+  const wish = { slots: [...slots], cap: ELEMENT_CAP, objects: 'slots' as const };
+  const asking = page.read('settleAndRead', settling, wish).catch(() => null);
+  const whole = (await withinTalk(page, asking, limits.settle + 500))?.whole;
+  if (!whole || page.requests.pending > 0) return null;
+  const { page: first, objects } = whole;
+  const begun = { first, raw: first, after: null, scrolled: false, stillMoving: [] };
+  return finish(page, { ...begun, readAt: 'load' }, objects, traits, limits);
+}
+
 /** What a visitor does first, such as to close a notice: each step where there is something to click. */
 export async function takeSteps(
   page: BrowserPage,

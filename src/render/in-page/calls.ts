@@ -12,7 +12,7 @@ import { seekCure } from './trial/search.js';
 import { findEffects, tryCures } from './trial/trial.js';
 import { searchWidths } from './widths/search.js';
 import { bringForSwipe, listSwipePlaces, readScroll, scrollBack, scrollToEnd } from './swipes.js';
-import { readWhole } from './whole.js';
+import { readWhole, settleAndRead } from './whole.js';
 import {
   clearAway,
   clickOn,
@@ -54,6 +54,7 @@ export const CALLS = {
   seekCure,
   setGutter,
   settle,
+  settleAndRead,
   showMedia,
   showSlot,
   squeezeFrames,

@@ -1,5 +1,6 @@
 import { readObjects, type RawObjects } from './objects.js';
 import { readPage, type RawPage } from './page.js';
+import { settle, type SettleWish } from './settle.js';
 
 /** What is to be read. */
 export interface WholeWish {
@@ -16,6 +17,15 @@ export interface Whole {
   page: RawPage;
   /** null where they were not asked for. */
   objects: RawObjects | null;
+}
+
+/** Lets the page come to rest and reads it, where it did. */
+export async function settleAndRead(
+  settling: SettleWish,
+  wish: WholeWish,
+): Promise<{ moving: string[]; whole: Whole | null }> {
+  const moving = await settle(settling);
+  return { moving, whole: moving.length === 0 ? readWhole(wish) : null };
 }
 
 /** Reads the page and what stands on it in one go: nothing can happen in between. */
