@@ -45,12 +45,12 @@ export class PageFetcher {
     return this.#gates.close();
   }
 
-  /** @throws ToolError `bad-input` where it is not answered */
-  async fetch(asked: string): Promise<FetchedPage> {
+  /** @throws ToolError `bad-input` where it is not answered; what aborted it where that was */
+  async fetch(asked: string, signal: AbortSignal): Promise<FetchedPage> {
     await this.#gate.setPage(NO_PAGE, { snippet: asked, view: 'the page' });
     let address = asked;
     for (let times = 0; times <= MOST_REDIRECTS; times++) {
-      const answer = await this.#ask(address, asked);
+      const answer = await this.#ask(address, asked, signal);
       const { statusCode: status = 0, headers } = answer;
       const next = status >= 300 && status < 400 ? headers.location : undefined;
       if (next === undefined || !URL.canParse(next, address))
@@ -63,7 +63,7 @@ export class PageFetcher {
     throw bad(`${asked} leads from one address to the next without end.`);
   }
 
-  async #ask(address: string, asked: string): Promise<IncomingMessage> {
+  async #ask(address: string, asked: string, signal: AbortSignal): Promise<IncomingMessage> {
     const { port, password } = this.#gate;
     const { host, href } = new URL(address);
     const token = Buffer.from(`${USER}:${password}`).toString('base64');
@@ -74,19 +74,14 @@ export class PageFetcher {
         'accept-encoding': 'gzip, deflate, br',
         'proxy-authorization': `Basic ${token}`,
       };
-      const options = {
-        host: '127.0.0.1',
-        port,
-        path: href,
-        headers,
-        timeout: LIMIT,
-        agent: false,
-      };
+      const from = { host: '127.0.0.1', port, path: href, agent: false };
+      const options = { ...from, headers, timeout: LIMIT, signal };
       const asking = request(options, resolve);
       asking.on('timeout', () => asking.destroy(new Error('it did not answer in time')));
       asking.on('error', reject);
       asking.end();
     }).catch((error: Error) => {
+      signal.throwIfAborted();
       throw bad(`${asked} could not be had: ${error.message}.`);
     });
     const [refusal] = await this.#gate.takeRefusals();

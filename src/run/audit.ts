@@ -58,10 +58,10 @@ async function perform(
   onDocument: (document: RunDocument) => void,
 ): Promise<void> {
   const faults = new Faults((error) => events.tell({ type: 'fault', error }));
-  if (plan.markupOnly !== null) return readAll(plan, faults, events, onDocument);
+  if (plan.markupOnly !== null) return readAll(plan, faults, events, signal, onDocument);
   const means = await openMeans(plan, faults);
   try {
-    const whole = await takeInPages(plan, faults, means);
+    const whole = await takeInPages(plan, faults, means, signal);
     await lookAtAll(whole, means, events, signal, onDocument);
   } finally {
     // What was recorded becomes its file.
@@ -74,12 +74,14 @@ async function readAll(
   plan: Plan,
   faults: Faults,
   events: Events,
+  signal: AbortSignal,
   onDocument: (document: RunDocument) => void,
 ): Promise<void> {
-  const whole = await takeInPages(plan, faults, null);
+  const whole = await takeInPages(plan, faults, null, signal);
   const results = new Results(whole);
   try {
     for (const [i, snippet] of whole.snippets.entries()) {
+      if (signal.aborted) break;
       const markup = readMarkup(snippet.text, snippet);
       const { report } = await results.judge(i, markup, [], new Map());
       events.tell({ type: 'judged', snippet: snippet.name, report });

@@ -7,13 +7,15 @@ import type { Plan } from './request.js';
 import type { Faults } from './write.js';
 
 /**
- * The plan with the texts of the published pages in it. One that cannot be had is a fault, and the rest goes on.
+ * The plan with the texts of the published pages in it. One that cannot be had is a fault, and the rest goes on;
+ * aborted, the plan is as it was.
  * @throws ToolError `bad-input` where nothing at all is left to look at
  */
 export async function takeInPages(
   plan: Plan,
   faults: Faults,
   means: Pick<Means, 'recordTo' | 'recording'> | null,
+  signal: AbortSignal,
 ): Promise<Plan> {
   const { recordTo = null, recording = null } = means ?? {};
   if (plan.snippets.every(({ published }) => !published)) return plan;
@@ -29,9 +31,13 @@ export async function takeInPages(
     for (const snippet of plan.snippets) {
       const { published } = snippet;
       const taking = published
-        ? fetcher.fetch(published.address).then((page) => takeIn(snippet, page))
+        ? fetcher.fetch(published.address, signal).then((page) => takeIn(snippet, page))
         : Promise.resolve(snippet);
-      await faults.collect(taking.then((one) => void taken.push(one)));
+      const collecting = faults.collect(taking.then((one) => void taken.push(one)));
+      await collecting.catch((error: unknown) => {
+        if (!signal.aborted) throw error;
+      });
+      if (signal.aborted) return plan;
     }
     if (taken.length === 0) throw faults.found[0]!;
     return { ...plan, snippets: taken };

@@ -74,3 +74,18 @@ test('killed outright, it takes its browser along, and the next run removes what
   await shop.run(['audit', '--code', '<p>x</p>']);
   expect(readdirSync(shop.temporary)).toEqual([]);
 });
+
+test.each([[[]], [['--markup-only']]])(
+  'Ctrl-C while a page is fetched ends in good order %j',
+  async (more: string[]) => {
+    const args = ['audit', 'https://slow.loam.example/', '--format', 'json', ...more];
+    const { child, done } = shop.start(args);
+    await asked;
+    child.kill('SIGINT');
+    const { code, out, err } = await done;
+    expect(code).toBe(130);
+    expect(err).toMatch(/Interrupted: 0 of 1 snippets are finished and reported/);
+    expect((JSON.parse(out) as RunDocument).snippets).toEqual([]);
+    expect(readdirSync(shop.temporary)).toEqual([]);
+  },
+);
