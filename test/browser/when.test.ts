@@ -15,11 +15,11 @@ test.concurrent.each([
   ['load', '<div style="width: 1500px; background: #eee">Beds</div><script>0</script>'],
   [
     'animation',
-    `${GROWS}<div style="background: #eee; animation: g 0.3s forwards; width: 50px">Beds</div>`,
+    `${GROWS}<div style="background: #eee; animation: g 2s steps(1, end) forwards">Beds</div>`,
   ],
   [
     'later',
-    `${BED}<script>setTimeout(() => { document.querySelector("#a").style.width = "1500px" }, 300)</script>`,
+    `${BED}<script>addEventListener("load", () => setTimeout(() => { document.querySelector("#a").style.width = "1500px" }, 300))</script>`,
   ],
   [
     'scroll',

@@ -12,17 +12,26 @@ export interface Early {
 /** So many elements are noted. */
 const MOST = 2000;
 
-/** Notes that, where it can be otherwise later: something moves, or code is at work. */
+/** Notes that as soon as the page has loaded: whoever asks later may come when it is over. */
+export function watchLoad(): void {
+  window.addEventListener('load', () =>
+    noteEarly(globalThis.mivketNotebook.page.scripts.length > 0),
+  );
+}
+
+/** Notes that, where it can be otherwise later: something moves, or code is at work. What was noted before stays. */
 export function noteEarly(live: boolean): void {
   const book = globalThis.mivketNotebook;
-  const animated = book.page.getAnimations().some(({ playState }) => playState === 'running');
-  if (!live && !animated) return;
-  const ends: Early['ends'] = new Map();
+  const moves = book.page.getAnimations().some(({ playState }) => playState === 'running');
+  if (!live && !moves) return;
+  const { animated, ends } = book.early ?? { animated: false, ends: new Map() };
   for (const slot of book.page.querySelectorAll(`[${SLOT_ATTRIBUTE}]`))
     for (const real of walk([slot])) {
       if (ends.size >= MOST) break;
+      const id = book.idOf(real);
+      if (ends.has(id)) continue;
       const { x, width } = toPageBox(book.own(real).getBoundingClientRect());
-      ends.set(book.idOf(real), { left: x, right: x + width });
+      ends.set(id, { left: x, right: x + width });
     }
-  book.early = { animated, ends };
+  book.early = { animated: animated || moves, ends };
 }

@@ -1,4 +1,5 @@
 import { CALLS, type PageCalls } from './calls.js';
+import { watchLoad } from './early.js';
 import { observe } from './observe.js';
 
 declare global {
@@ -7,4 +8,5 @@ declare global {
 
 // Evaluated in an isolated world of every document, before any of its scripts: the page cannot see it.
 observe();
+watchLoad();
 globalThis.mivketCalls = CALLS;
