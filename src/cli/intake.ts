@@ -2,13 +2,11 @@ import { open, readdir, realpath, stat } from 'node:fs/promises';
 import { basename, join, relative, resolve } from 'node:path';
 import type { Readable } from 'node:stream';
 import { ToolError } from '../core/errors.js';
-import { decodeText, getMark } from '../core/intake/decode.js';
+import { decodeText, getMark, LARGEST } from '../core/intake/decode.js';
 import type { Piece } from '../core/intake/piece.js';
 import type { Snippet } from '../core/snippet.js';
 import { formatBytes } from '../core/measure/units.js';
 
-/** A paste is far smaller; what is larger is another kind of file. */
-const LARGEST = 2_000_000;
 const ENDINGS = /\.(html?|txt|svg)$/i;
 const PATTERN = /[*?{}[\]]/;
 

@@ -1,5 +1,6 @@
 import { request, type IncomingMessage } from 'node:http';
 import { ToolError } from '../core/errors.js';
+import { LARGEST } from '../core/intake/decode.js';
 import { makeCertificate } from './gate/certificate.js';
 import { decode } from './gate/coding.js';
 import { Gates, type GateHandle } from './gate/gates.js';
@@ -18,7 +19,6 @@ export interface FetchedPage {
 }
 
 const MOST_REDIRECTS = 10;
-const LARGEST = 2_000_000;
 /** How long a site may be silent, ms. */
 const LIMIT = 15_000;
 /** Headers of one connection and one transfer, which are made anew when the page is served again. */

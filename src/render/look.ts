@@ -37,21 +37,21 @@ export async function look(
   const runs = traits.changes || options.hostChanges;
   const heart = page.watchHeart(runs ? limits.hang : PATIENCE * limits.hang);
   const seen: Seen = { stopped: null, stillMoving: [], reading: null };
+  const loaded = !options.shown?.resizable;
+  const slots = render.snippets.map(({ slot }) => slot);
   const work = async () => {
-    if (!options.shown?.resizable) {
+    if (loaded) {
       if ((await page.load(address, limits.load)) === null) seen.stillMoving.push('the load');
       for (const { slot, text, how, scripts } of served.late)
         await page.putIn({ slot, text, how, scripts });
-      if (published) await page.read('markWhole', render.snippets[0]!.slot);
+      if (published) await page.read('markWhole', slots[0]!);
     }
-    const loaded = !options.shown?.resizable;
-    const slots = render.snippets.map(({ slot }) => slot);
     if (options.steps.length === 0)
       seen.reading = await readStill(page, slots, traits, limits, loaded);
     if (seen.reading) return;
     seen.stillMoving.push(...(await rest(page, traits, limits, loaded)));
     if (loaded) await takeSteps(page, options.steps, limits);
-    seen.reading = await readWithin(page, render, traits, limits);
+    seen.reading = await readWithin(page, slots, traits, limits);
   };
   try {
     const outcome = await Promise.race([work(), heart.hung]).catch((error: unknown) => {
@@ -59,7 +59,7 @@ export async function look(
     });
     if (outcome === 'hung') {
       seen.stopped = { hottest: await page.contain(profile) };
-      seen.reading = await readWithin(page, render, CALM, limits);
+      seen.reading = await readWithin(page, slots, CALM, limits);
     }
     return page.happened.left ? { ...seen, reading: null } : seen;
   } finally {
@@ -72,11 +72,10 @@ const CALM = { changes: false, live: false, scrolls: false, media: false };
 
 async function readWithin(
   page: BrowserPage,
-  { snippets }: Render,
+  slots: readonly string[],
   traits: ReadingTraits,
   limits: Limits,
 ): Promise<Reading | null> {
-  const slots = snippets.map(({ slot }) => slot);
   const reading = readAll(page, slots, traits, limits).catch(() => null);
   return withinTalk(page, reading, limits.hang + 2 * limits.settle);
 }

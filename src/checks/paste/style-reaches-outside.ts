@@ -79,7 +79,7 @@ export default defineCheck({
 
 function toFact(
   c: Case<Needs>,
-  { element, text, span }: Pick<Reaching, 'element' | 'text' | 'span'>,
+  { element, text, span }: Omit<Reaching, 'subject'>,
   fits: (part: HostPartFact) => boolean,
 ): Fact<Data> {
   const { parts, seen } = look(c, fits);

@@ -1,3 +1,6 @@
+/** The largest text that is taken in, bytes: a paste is far smaller; what is larger is another kind of file. */
+export const LARGEST = 2_000_000;
+
 /**
  * Text by its byte order mark, as UTF-8, or else in the encoding that it, or what brought it, states
  * (HTML, 13.2.3.2; XML 1.0, 4.3.3). Null where it is none.

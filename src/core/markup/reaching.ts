@@ -13,23 +13,22 @@ export interface Reaching {
   subject: string;
 }
 
+/** A selector of the snippet's, wherever it reaches. */
+export type Selecting = Omit<Reaching, 'subject'> & { node: CssNode };
+
 /** All selectors of the snippet's sheets. */
-export function listSelectors(markup: Markup): Pick<Reaching, 'element' | 'text' | 'span'>[] {
+export function listSelectors(markup: Markup): Selecting[] {
   return readSheets(markup).flatMap(({ element, rules }) =>
-    rules.flatMap(({ selectors }) => selectors.map(({ text, span }) => ({ element, text, span }))),
+    rules.flatMap(({ selectors }) => selectors.map((one) => ({ element, ...one }))),
   );
 }
 
 /** The selectors of the snippet that end on an element's name and have nothing of the snippet's own in them. */
 export function listReaching(markup: Markup): Reaching[] {
-  return readSheets(markup).flatMap(({ element, rules }) =>
-    rules.flatMap(({ selectors }) =>
-      selectors.flatMap(({ node, text, span }) => {
-        const subject = getSubject(node);
-        return subject === null ? [] : [{ element, text, span, subject }];
-      }),
-    ),
-  );
+  return listSelectors(markup).flatMap(({ element, node, text, span }) => {
+    const subject = getSubject(node);
+    return subject === null ? [] : [{ element, text, span, subject }];
+  });
 }
 
 /** The element's name that a selector ends on, where nothing in it is the snippet's own; null where something is. */

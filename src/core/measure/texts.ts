@@ -3,6 +3,7 @@ import type { FrameFact, TextFact } from '../evidence.js';
 import type { Markup, MarkupElement } from '../markup/markup.js';
 import { getAttribute, getTagSpan } from '../markup/markup.js';
 import { findDeclaration } from '../markup/styles.js';
+import { MARKS } from '../standards/elements.js';
 import { getElementKey } from '../search/spans.js';
 import type { Span } from '../snippet.js';
 import { blameElement, getBlamed, type Blame } from './blame.js';
@@ -15,8 +16,6 @@ export interface SmallText {
   largest: number;
 }
 
-/** Marks that are small by their nature. */
-const MARKS = new Set(['sup', 'sub', 'rt', 'rp']);
 /** What is smaller is not there to be read. */
 const LEAST = 3;
 const TOLERANCE = 0.05;

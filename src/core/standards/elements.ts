@@ -8,6 +8,9 @@ export const VOID: ReadonlySet<string> = new Set(
   'area base br col embed hr img input link meta source track wbr'.split(' '),
 );
 
+/** Marks in a text, small by their nature (HTML, 4.5). */
+export const MARKS: ReadonlySet<string> = new Set(['sup', 'sub', 'rt', 'rp']);
+
 /** Elements that show another document (HTML, 4.8 Embedded content). */
 export const FRAMES: ReadonlySet<string> = new Set(['iframe', 'embed', 'object']);
 

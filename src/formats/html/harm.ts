@@ -2,7 +2,7 @@ import type { Shot } from '../../core/evidence.js';
 import { nameRoom } from '../../core/render.js';
 import type { RenderReport, SnippetReport } from '../../core/run.js';
 import { cleanLine } from '../clean.js';
-import type { Shots } from './sheet.js';
+import { formatShot, type Shots } from './sheet.js';
 import { html, type Html } from './template.js';
 
 type Harmed = RenderReport & { harm: NonNullable<RenderReport['harm']> };
@@ -29,16 +29,7 @@ function formatPair(render: Harmed, shots: Shots): Html {
 }
 
 function formatFigure(state: string, shot: Shot | null, width: number, shots: Shots): Html {
-  const bytes = shot && shots.get(shot.hash);
-  const picture =
-    shot && bytes
-      ? html`<img
-          src="data:image/png;base64,${bytes}"
-          width="${shot.region.width}"
-          height="${shot.region.height}"
-          alt="The page around at ${width} px, ${state}"
-        />`
-      : html`<span class="missing">The picture is not there.</span>`;
+  const picture = formatShot(shot, shots, `The page around at ${width} px, ${state}`);
   return html`<figure style="flex: ${width} ${width} 0; max-width: ${width}px">
     <figcaption><b>${state}</b></figcaption>
     <div class="shot">${picture}</div>

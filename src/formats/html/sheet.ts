@@ -32,22 +32,27 @@ export function formatSheet(snippet: SnippetReport, shots: Shots): Html | null {
 function formatFigure(snippet: SnippetReport, render: Shown, shots: Shots): Html {
   const { shot, marks } = render;
   const { region } = shot;
-  const bytes = shots.get(shot.hash);
   const edge = isBeyond(render)
     ? html`<span class="edge" style="left: ${percent(render.width / region.width)}"></span>`
     : null;
-  const picture = bytes
-    ? html`<img
-        src="data:image/png;base64,${bytes}"
-        width="${region.width}"
-        height="${region.height}"
-        alt="${describe(snippet, render, marks)}"
-      />`
-    : html`<span class="missing">The picture is not there.</span>`;
+  const picture = formatShot(shot, shots, describe(snippet, render, marks));
   return html`<figure style="flex: ${region.width} ${region.width} 0; max-width: ${region.width}px">
     <figcaption>${formatCaption(render)}</figcaption>
     <div class="shot">${picture}${edge}${formatMarks(marks, region)}</div>
   </figure>`;
+}
+
+/** A shot as it was taken, or that it is not there. */
+export function formatShot(shot: Shot | null, shots: Shots, alt: string): Html {
+  const bytes = shot && shots.get(shot.hash);
+  return shot && bytes
+    ? html`<img
+        src="data:image/png;base64,${bytes}"
+        width="${shot.region.width}"
+        height="${shot.region.height}"
+        alt="${alt}"
+      />`
+    : html`<span class="missing">The picture is not there.</span>`;
 }
 
 /** Whether the picture shows more than the window does. */

@@ -11,8 +11,9 @@ export async function addFitting(
   parts: Parted['parts'],
   markup: Markup | undefined,
 ): Promise<HostPartFact[]> {
-  const selectors = markup ? listSelectors(markup) : [];
-  if (host.length === 0 || selectors.length === 0) return [...host];
+  // Mostly nothing has changed: then no sheet need be parsed for it.
+  const selectors = markup && host.length > 0 ? listSelectors(markup) : [];
+  if (selectors.length === 0) return [...host];
   const ids = host.map(({ offset }) => parts.get(offset)?.node ?? -1);
   const fitting = await page.read(
     'fitSelectors',

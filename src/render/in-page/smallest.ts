@@ -1,4 +1,4 @@
-import { UNSEEN } from '../../core/standards/elements.js';
+import { MARKS, UNSEEN } from '../../core/standards/elements.js';
 import { getOwnText, hasLetters } from './ink.js';
 import { beginScales, getScale } from './scale.js';
 import { getSample, round } from './shared.js';
@@ -11,8 +11,7 @@ export interface SmallestText {
 
 /** So many elements are looked at. */
 const MOST = 2000;
-/** Marks that are small by their nature, and what is too small to be there to be read, px. */
-const MARKS = /^(sup|sub|rt|rp)$/;
+/** What is smaller is not there to be read, px. */
 const LEAST = 3;
 
 /** The smallest text that shows in the document this is asked in; null where it has none. */
@@ -22,7 +21,7 @@ export function findSmallest(): SmallestText | null {
   let smallest: SmallestText | null = null;
   for (const real of [...book.page.querySelectorAll('body, body *')].slice(0, MOST)) {
     const node = book.own(real);
-    if (UNSEEN.has(node.localName) || MARKS.test(node.localName) || !isSeen(node)) continue;
+    if (UNSEEN.has(node.localName) || MARKS.has(node.localName) || !isSeen(node)) continue;
     const text = getOwnText(real);
     if (!hasLetters(text)) continue;
     const size = round(parseFloat(getComputedStyle(real).fontSize) * getScale(real, book));
