@@ -14,6 +14,7 @@ import { followConsole, followHappenings } from './happenings.js';
 import { watchHeart, type Heart } from './heart.js';
 import { closeContext, openContext, type OpenedPage } from './context.js';
 import { Hand } from './hand.js';
+import { getWork } from './processes.js';
 import { getIdentity } from './identity.js';
 import { listMakers, traceMakers } from './makers.js';
 import { openClosedRoots } from './shadow.js';
@@ -196,7 +197,12 @@ export class Tab implements BrowserPage {
 
   get #heart(): Heart {
     const { ended } = this.#session;
-    return { ended, talks: this.talks, answers: (ms) => this.#answers(ms) };
+    return {
+      ended,
+      talks: this.talks,
+      answers: (ms) => this.#answers(ms),
+      getWork: () => getWork(this.#connection),
+    };
   }
 
   async contain(profiled: boolean): Promise<Hottest> {

@@ -1,0 +1,38 @@
+import { expect, test } from '@jest/globals';
+import { watchHeart } from '../../dist/src/render/chromium/heart.js';
+
+/** A page that never answers, whose process has the share `busy` of the processor beside one that has none. */
+function beat(busy: number | null, talks = false) {
+  let asked = 0;
+  const since = performance.now();
+  const spent = () => ((performance.now() - since) * (busy ?? 0)) / 1000;
+  const heart = {
+    ended: false,
+    talks,
+    answers: async (ms: number) => {
+      asked++;
+      await new Promise((resolve) => setTimeout(resolve, ms));
+      return false;
+    },
+    getWork: async () =>
+      busy === null
+        ? null
+        : new Map([
+            [1, 0],
+            [2, spent()],
+          ]),
+  };
+  return watchHeart(() => heart, 100).hung.then(() => asked);
+}
+
+test('code that has the processor hangs when its time is over', async () => {
+  expect(await beat(1)).toBe(1);
+});
+
+test.each([
+  ['the machine has no processor for it', 0.2, false],
+  ['the browser cannot tell who has it', null, false],
+  ['it talks', 1, true],
+])('a page that does not answer is given four times where %s', async (_, busy, talks) => {
+  expect(await beat(busy, talks)).toBe(4);
+});
