@@ -18,6 +18,9 @@ await build({
   format: 'esm',
   platform: 'node',
   target: 'node20',
+  // Half as much to read at each start; names stay, for the stack of a breakdown.
+  minifyWhitespace: true,
+  minifySyntax: true,
   // What was written for CommonJS asks for Node's modules by `require`.
   banner: {
     js: "import { createRequire as makeRequire } from 'node:module'; const require = makeRequire(import.meta.url);",

@@ -1,7 +1,7 @@
 // Writes what is made from the sources: the JSON Schemas that ship and the page of findings.
 // With --check it writes nothing and fails where one is out of date.
 import { readFileSync, writeFileSync } from 'node:fs';
-import { z } from 'zod';
+import * as z from 'zod';
 import { CHECKS } from '../dist/src/checks/index.js';
 import { houseSchema } from '../dist/src/core/house/schema.js';
 import { runSchema } from '../dist/src/core/run.js';

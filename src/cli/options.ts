@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { ToolError } from '../core/errors.js';
 import { INSERTS } from '../core/render.js';
 import { joinWords } from '../core/words/list.js';

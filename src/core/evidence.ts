@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { boxSchema } from '../facts/common.js';
 import { partSchema } from '../facts/host/fact.js';
 import { forKinds, KINDS, type FactKind, type Facts } from '../facts/kinds.js';

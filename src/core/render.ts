@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { intervalSchema } from '../facts/widths/fact.js';
 
 /** How a page is looked at. Sizes in CSS px. */

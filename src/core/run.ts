@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { boxSchema } from '../facts/common.js';
 import { innerSchema } from '../facts/frames/fact.js';
 import { harmShotsSchema, shotSchema } from './evidence.js';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 
 /** A box in CSS px, from the top left of the page. */
 export const boxSchema = z.object({

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { ToolError } from '../core/errors.js';
 import { refusalSchema } from '../facts/traffic/fact.js';
 import { getHeader, isMediaType, type Exchange, type Header } from '../core/recording/exchange.js';

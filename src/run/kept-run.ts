@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { gunzipSync } from 'node:zlib';
-import { z } from 'zod';
+import * as z from 'zod';
 import { ToolError } from '../core/errors.js';
 import { baselineSchema, evidenceSchema, type Baseline, type Evidence } from '../core/evidence.js';
 import type { Snippet } from '../core/snippet.js';

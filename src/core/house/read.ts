@@ -1,5 +1,5 @@
 import { isMap, isSeq, LineCounter, parseDocument, visit, type Document, type Node } from 'yaml';
-import { z } from 'zod';
+import * as z from 'zod';
 import { ToolError } from '../errors.js';
 import { suggest, suggestFinding } from '../words/nearest.js';
 import { FINDING_IDS } from '../words/finding-ids.js';

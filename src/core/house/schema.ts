@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { isSelector } from '../markup/selectors.js';
 import { INSERTS } from '../render.js';
 import { parseBytes, parsePixels, parseTime } from '../measure/units.js';

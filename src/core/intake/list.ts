@@ -1,5 +1,5 @@
 import { parse } from 'csv-parse/sync';
-import { z } from 'zod';
+import * as z from 'zod';
 import { ToolError } from '../errors.js';
 import type { Piece } from './piece.js';
 

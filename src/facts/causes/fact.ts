@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { defineKind } from '../kind.js';
 
 /** What was too wide in the page, and for what. Lengths in px. */

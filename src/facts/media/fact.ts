@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { objectShape } from '../common.js';
 import { defineKind } from '../kind.js';
 

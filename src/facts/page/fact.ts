@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { defineKind } from '../kind.js';
 
 const width = z.object({

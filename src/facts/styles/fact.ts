@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { defineKind } from '../kind.js';
 
 /** A declaration of the snippet's that the browser does not take. */
