@@ -1,7 +1,7 @@
 import { request, type IncomingMessage } from 'node:http';
 import { ToolError } from '../core/errors.js';
 import { LARGEST } from '../core/intake/decode.js';
-import { makeCertificate } from './gate/certificate.js';
+import { makeKey } from './gate/key.js';
 import { decode } from './gate/coding.js';
 import { Gates, type GateHandle } from './gate/gates.js';
 import { USER } from './gate/doorman.js';
@@ -31,8 +31,7 @@ export class PageFetcher {
   #gate: GateHandle;
 
   static async open(rules: GateRules, memory: Memory): Promise<PageFetcher> {
-    const certificate = await makeCertificate();
-    const gates = new Gates({ certificate, distrusted: null, ...memory });
+    const gates = new Gates({ key: makeKey(), distrusted: null, ...memory });
     return new PageFetcher(gates, await gates.open(rules));
   }
 

@@ -2,7 +2,7 @@ import type { Viewport, Variant } from '../core/render.js';
 import type { BrowserProgram } from './browser/bundled.js';
 import { BrowserPool } from './browser/pool.js';
 import { Tab } from './chromium/tab.js';
-import { makeCertificate } from './gate/certificate.js';
+import { makeKey } from './gate/key.js';
 import { Gates, type GateHandle } from './gate/gates.js';
 import { checkProxies } from './gate/upstream.js';
 import type { GateRefusal } from './gate/gate.js';
@@ -50,10 +50,10 @@ export class Places {
     language: string,
   ): Promise<Places> {
     if (!rules.offline && memory.recording === null) checkProxies();
-    const certificate = await makeCertificate();
-    const distrusted = memory.recordTo === null ? null : await makeCertificate();
-    const pool = new BrowserPool(program, { spki: certificate.spki, language });
-    const gates = new Gates({ certificate, distrusted, ...memory });
+    const key = makeKey();
+    const distrusted = memory.recordTo === null ? null : makeKey();
+    const pool = new BrowserPool(program, { spki: key.spki, language });
+    const gates = new Gates({ key, distrusted, ...memory });
     const places = new Places(pool, gates, rules, language);
     try {
       const { browser, release } = await pool.lease();

@@ -23,11 +23,13 @@ export interface GateHandle {
  */
 export class Gates {
   #data: GateData;
-  #thread: Thread | null = null;
+  #thread: Thread;
   #last = 0;
 
   constructor(data: GateData) {
     this.#data = data;
+    // It gets ready while the browser starts.
+    this.#thread = new Thread(data);
   }
 
   /**
@@ -38,7 +40,7 @@ export class Gates {
     rules: GateRules,
     password: string | null = randomBytes(18).toString('base64url'),
   ): Promise<GateHandle> {
-    if (this.#thread === null || this.#thread.broken) this.#thread = new Thread(this.#data);
+    if (this.#thread.broken) this.#thread = new Thread(this.#data);
     const thread = this.#thread;
     const gate = ++this.#last;
     const port = (await thread.ask({ call: 'open', gate, rules, password })) as number;
@@ -53,7 +55,7 @@ export class Gates {
 
   /** Ends all gates; what was recorded is then in its file. */
   async close(): Promise<void> {
-    await this.#thread?.close();
+    await this.#thread.close();
   }
 }
 

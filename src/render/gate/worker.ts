@@ -1,16 +1,19 @@
 import { parentPort, workerData } from 'node:worker_threads';
 import type { Exchange, Load } from '../../core/recording/exchange.js';
 import { Recording } from '../../core/recording/recording.js';
-import type { GateCertificate } from './certificate.js';
+import { makeCertificate } from './certificate.js';
 import { Gate, type GateMeans } from './gate.js';
 import type { PageSource } from './page-server.js';
+import type { GateKey } from './key.js';
 import { Recorder } from './recorder.js';
 import type { GateRules } from './route.js';
 
 /** What the gates' thread is started with: plain data. */
 export interface GateData {
-  certificate: GateCertificate;
-  distrusted: GateCertificate | null;
+  /** What the browser lets through. */
+  key: GateKey;
+  /** What it does not; null where nothing needs it. */
+  distrusted: GateKey | null;
   /** Where exchanges are written, a line of JSON each; null where nothing is recorded. */
   recordTo: string | null;
   /** What alone may answer; null where nothing is replayed. */
@@ -26,7 +29,7 @@ export type GateCall =
   | { call: 'finish' };
 
 const gates = new Map<number, Gate>();
-const means = getMeans(workerData as GateData);
+const making = makeMeans(workerData as GateData);
 
 parentPort!.on('message', ({ id, ...call }: GateCall & { id: number }) => {
   perform(call).then(
@@ -38,7 +41,7 @@ parentPort!.on('message', ({ id, ...call }: GateCall & { id: number }) => {
 async function perform(call: GateCall): Promise<unknown> {
   if (call.call === 'finish') return finish();
   if (call.call === 'open') {
-    const gate = new Gate(call.rules, means, call.password);
+    const gate = new Gate(call.rules, await making, call.password);
     gates.set(call.gate, gate);
     return gate.open();
   }
@@ -54,13 +57,14 @@ async function perform(call: GateCall): Promise<unknown> {
 async function finish(): Promise<void> {
   await Promise.all([...gates.values()].map((gate) => gate.close()));
   gates.clear();
-  await means.recorder?.finish();
+  const { recorder } = await making;
+  await recorder?.finish();
 }
 
-function getMeans({ certificate, distrusted, recordTo, recording }: GateData): GateMeans {
+async function makeMeans({ key, distrusted, recordTo, recording }: GateData): Promise<GateMeans> {
   return {
-    certificate,
-    ...(distrusted && { distrusted }),
+    certificate: await makeCertificate(key),
+    ...(distrusted && { distrusted: await makeCertificate(distrusted) }),
     ...(recordTo !== null && { recorder: new Recorder(recordTo) }),
     ...(recording && { recording: new Recording(recording) }),
   };
