@@ -2,7 +2,7 @@
 // context, and one screenshot of it. It reaches page and vendors as the audit does, through a gate.
 import puppeteer from 'puppeteer-core';
 import { findBrowser } from '../dist/src/render/browser/find.js';
-import { makeCertificate } from '../dist/src/render/gate/certificate.js';
+import { makeKey } from '../dist/src/render/gate/key.js';
 import { Gates } from '../dist/src/render/gate/gates.js';
 
 const ORIGIN = 'https://www.seedlibrary.example';
@@ -10,9 +10,9 @@ const ORIGIN = 'https://www.seedlibrary.example';
 /** Runs the loop; resolves to the time it took, ms. */
 export async function runBareLoop(texts, widths, reroute) {
   const program = await findBrowser();
-  const certificate = await makeCertificate();
+  const key = makeKey();
   const start = performance.now();
-  const gates = new Gates({ certificate, distrusted: null, recordTo: null, recording: null });
+  const gates = new Gates({ key, distrusted: null, recordTo: null, recording: null });
   // Without a password: to show one, the driver would hold up every request.
   const gate = await gates.open({ origin: ORIGIN, reroute, offline: false }, null);
   const browser = await puppeteer.launch({
@@ -21,7 +21,7 @@ export async function runBareLoop(texts, widths, reroute) {
     env: { ...process.env, ...program.env },
     args: [
       `--proxy-server=http://127.0.0.1:${gate.port}`,
-      `--ignore-certificate-errors-spki-list=${certificate.spki}`,
+      `--ignore-certificate-errors-spki-list=${key.spki}`,
       ...(process.getuid?.() === 0 ? ['--no-sandbox'] : []),
     ],
   });
