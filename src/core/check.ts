@@ -93,8 +93,11 @@ export interface Needs<K extends FactKind> {
   kinds: readonly K[];
   variants: readonly Variant[];
   /** Whether a render of the page as it is calls for one in the other variants; left out: each does. */
-  calls?(render: RenderOf<K>): boolean;
+  calls?(render: RenderOf<K>, about: About): boolean;
 }
+
+/** What is known before anything is rendered. */
+export type About = Pick<Case<never>, 'markup' | 'house'>;
 
 /** Which findings a check's own are the cause of, so that they are not told beside it. */
 export interface Explains<D> {

@@ -1,4 +1,4 @@
-import { prepareRenders, selectRenders, type Check } from './check.js';
+import { prepareRenders, selectRenders, type About, type Check } from './check.js';
 import type { Baseline, Evidence, Interval } from './evidence.js';
 import { getSlotRange, type House, type Slot } from './house/house.js';
 import { getRenderKey, type Render, type Viewport } from './render.js';
@@ -36,6 +36,7 @@ export function planVariants(
   evidence: readonly Evidence[],
   checks: readonly Check[],
   baselines: ReadonlyMap<string, Baseline>,
+  about: About,
 ): Render[] {
   const asIs = prepareRenders(evidence, baselines);
   const planned = checks.flatMap(({ needs }) => {
@@ -43,7 +44,7 @@ export function planVariants(
     if (others.length === 0) return [];
     return asIs.flatMap((one) => {
       const [seen] = selectRenders([one], { ...needs, variants: ['as-is'] });
-      const called = seen !== undefined && (needs.calls?.(seen) ?? true);
+      const called = seen !== undefined && (needs.calls?.(seen, about) ?? true);
       return called ? others.map((variant): Render => ({ ...one.evidence.render, variant })) : [];
     });
   });

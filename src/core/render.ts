@@ -31,10 +31,10 @@ export const INSERTS = ['inline', 'late', 'frame', 'shadow'] as const;
 export type Insert = (typeof INSERTS)[number];
 
 /**
- * In what state a page is looked at: as it is, with nothing in its slots, or for a visitor who wants
- * less motion (Media Queries 5, `prefers-reduced-motion`).
+ * In what state a page is looked at: as it is, with nothing in its slots, for a visitor who wants
+ * less motion (Media Queries 5, `prefers-reduced-motion`), or with the code as the site keeps it.
  */
-export const VARIANTS = ['as-is', 'empty', 'reduced-motion'] as const;
+export const VARIANTS = ['as-is', 'empty', 'reduced-motion', 'filtered'] as const;
 export type Variant = (typeof VARIANTS)[number];
 
 export const ENGINE_NAMES = ['chromium'] as const;

@@ -1,5 +1,6 @@
 import type { Check } from '../core/check.js';
 import type { Baseline, Evidence } from '../core/evidence.js';
+import type { House } from '../core/house/house.js';
 import { readMarkup, type Markup } from '../core/markup/markup.js';
 import { planVariants } from '../core/plan.js';
 import { getEmpty, getPlace, getRenderKey, nameRoom, type Render } from '../core/render.js';
@@ -7,6 +8,7 @@ import { planBetween } from '../core/search/between.js';
 import { planEdges, settleEdges } from '../core/search/edges.js';
 import type { Snippet } from '../core/snippet.js';
 import type { Renderer } from '../render/renderer.js';
+import { renderFiltered } from './filtered.js';
 
 /** All that was measured of a snippet. */
 export interface Measured {
@@ -30,7 +32,7 @@ export async function measure(
   renderer: Renderer,
   snippet: Snippet,
   renders: readonly Render[],
-  checks: readonly Check[],
+  { checks, house }: { checks: readonly Check[]; house: House },
   { onMore, onRender }: MeasureListener,
 ): Promise<Measured> {
   const markup = readMarkup(snippet.text, snippet);
@@ -41,11 +43,17 @@ export async function measure(
   const more = await renderer.renderSnippet(snippet, markup, between, onRender);
   const asIs = mergeRenders(found, more);
   const baselines = await renderer.getBaselines(asIs.map(({ render }) => render));
-  const variants = planVariants(asIs, checks, baselines);
+  const variants = planVariants(asIs, checks, baselines, { markup, house });
   if (variants.length === 0) return { markup, evidence: asIs, baselines };
   onMore(variants.length);
-  const others = await renderer.renderSnippet(snippet, markup, variants, onRender);
-  return { markup, evidence: [...asIs, ...others], baselines };
+  const filtered = variants.filter(({ variant }) => variant === 'filtered');
+  const others = variants.filter((one) => !filtered.includes(one));
+  const evidence = [
+    ...asIs,
+    ...(await renderer.renderSnippet(snippet, markup, others, onRender)),
+    ...(await renderFiltered(renderer, { snippet, markup, house }, filtered, onRender)),
+  ];
+  return { markup, evidence, baselines };
 }
 
 /** Puts each of the others behind the last narrower one of its slot. */

@@ -3,6 +3,7 @@ import pLimit from 'p-limit';
 import { ToolError } from '../core/errors.js';
 import type { Evidence } from '../core/evidence.js';
 import { readMarkup } from '../core/markup/markup.js';
+import type { House } from '../core/house/house.js';
 import { housePublished } from '../core/house/published.js';
 import { planRenders, planVariants } from '../core/plan.js';
 import { getRenderKey, type Render } from '../core/render.js';
@@ -55,7 +56,8 @@ async function findKept(
   const evidence = (await keeper?.find(snippet)) ?? null;
   if (!evidence) return null;
   const keys = new Set(evidence.map(({ render }) => getRenderKey(render)));
-  const variants = planVariants(evidence, plan.checks, keeper!.baselines);
+  const about = { markup: readMarkup(snippet.text, snippet), house: getHouse(plan, snippet) };
+  const variants = planVariants(evidence, plan.checks, keeper!.baselines, about);
   const wanted = [...planOf(plan, snippet), ...planBetween(evidence), ...variants];
   if (!wanted.every((render) => keys.has(getRenderKey(render)))) return null;
   const there = await Promise.all(
@@ -77,20 +79,24 @@ async function renderSnippet(
 ): Promise<Measured> {
   const { name } = snippet;
   const renders = planOf(plan, snippet);
-  return measure(await browser.get(snippet.published), snippet, renders, plan.checks, {
+  const about = { checks: plan.checks, house: getHouse(plan, snippet) };
+  return measure(await browser.get(snippet.published), snippet, renders, about, {
     onMore: (more) => events.tell({ type: 'planned', renders: more }),
     onRender: () => events.tell({ type: 'rendered', snippet: name, renders: 1 }),
   });
 }
 
 /** A snippet that is for one slot stands in that alone, and a published page in none of them. */
-function planOf(plan: Plan, { name, slot, published }: Snippet): Render[] {
-  if (published) {
-    const house = housePublished(plan.house, published);
-    return planRenders(name, house, { slots: house.slots, viewports: plan.viewports });
-  }
+function planOf(plan: Plan, snippet: Snippet): Render[] {
+  const { name, slot, published } = snippet;
+  const house = getHouse(plan, snippet);
+  if (published) return planRenders(name, house, { slots: house.slots, viewports: plan.viewports });
   const slots = slot === undefined ? plan.slots : plan.slots.filter((one) => one.name === slot);
-  return planRenders(name, plan.house, { ...plan, slots });
+  return planRenders(name, house, { ...plan, slots });
+}
+
+function getHouse({ house }: Plan, { published }: Snippet): House {
+  return published ? housePublished(house, published) : house;
 }
 
 function getDefaultJobs(): number {

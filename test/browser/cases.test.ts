@@ -898,6 +898,15 @@ const CASES: Record<string, HardCase[]> = {
       { filter: { wrapLinesIn: 'p' } },
     ],
     ['<pre>Sow\nWait</pre><ul>\n<li>Bean\n</ul>', null, { filter: { wrapLinesIn: 'p' } }],
+    ['Sow thinly.', null, { filter: { wrapLinesIn: 'p' } }],
+    ['Sow\nWait', 'Sow\n', { filter: { wrapLinesIn: 'p' } }],
+    ['Sow\n\nWait', 'Sow', { filter: { wrapLinesIn: 'p' } }],
+    ['<p style="width: 40px">Sow\nWait</p>', null, { filter: { wrapLinesIn: 'p' } }],
+    [
+      '<p title="x">Sow</p><script>document.querySelector("[title]").append(".")</script>',
+      'title="x"',
+      { filter: { remove: ['@title'] } },
+    ],
     ['<p class="a"\n  id="b">Sow</p>', null, { filter: { wrapLinesIn: 'p' } }],
   ],
   'placeholder-left-in': [

@@ -39,7 +39,13 @@ async function audit(text: string, renderer = plain, under = house) {
   const snippet = { name: 'x', path: null, text };
   const renders = planRenders('x', under, { ...under, search: SEARCH });
   const ignore = { onMore: () => undefined, onRender: () => undefined };
-  const measured = await measure(renderer, snippet, renders, CHECKS, ignore);
+  const measured = await measure(
+    renderer,
+    snippet,
+    renders,
+    { checks: CHECKS, house: under },
+    ignore,
+  );
   const judged = { snippet, house: under, checks: CHECKS, today: '2026-01-01', markupOnly: null };
   const { report } = judgeSnippet({ ...judged, ...measured });
   const ranges = report.findings.map(

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import type { Evidence } from '../../src/core/evidence.js';
 import { getDefaultHouse } from '../../src/core/house/read.js';
+import { filterCode } from '../../src/core/markup/filter-code.js';
 import { listAlterations } from '../../src/core/markup/filtered.js';
 import { readMarkup } from '../../src/core/markup/markup.js';
 import { getContrast, getLeastContrast } from '../../src/core/measure/contrast.js';
@@ -63,11 +64,34 @@ describe('what a site does to code', () => {
     ['<script>1</script>', ['element script <script>']],
     ['<p>Sow\nthinly</p>', ['break br <p>Sow↵']],
     ['<p>\nSow\n</p>\n<ul>\n<li>a\n<li>b\n</ul>', []],
-    ['Sow\n\nWait', []],
+    ['Sow\n\nWait', ['paragraph p Sow', 'paragraph p Wait']],
+    ['<!-- x --> <b>Sow</b> <div></div>', ['paragraph p <!-- x -->']],
+    ['<!-- x --> <div>Sow</div>', []],
     ['<pre>a\nb</pre><textarea>a\nb</textarea>', []],
     [`<p>${'x'.repeat(130)}</p>`, [`cut  ${'x'.repeat(13)}</p>`]],
   ])('%j', (text, found) => {
     expect(list(text)).toEqual(found);
+  });
+});
+
+describe('the code that a site keeps', () => {
+  const FILTER = { remove: ['script', '@on*'], wrapLinesIn: 'p', maxLength: 60 };
+
+  test.each<[string, string]>([
+    ['<p onclick="a()">Sow</p>', '<p >Sow</p>'],
+    ['<script>if (1)\nif (2)\n3</script>Sow\nnow', '<p>Sow<br>\nnow</p>'],
+    ['Sow <b>a\n\nb</b>\n\n<i onclick="">c</i>', '<p>Sow <b>a\n\nb</b></p>\n\n<p><i >c</i></p>'],
+    [`<p>Sow</p>${'x'.repeat(60)}`, `<p>Sow</p><p>${'x'.repeat(50)}`],
+  ])('%j', (text, kept) => {
+    const code = filterCode(readMarkup(text), FILTER);
+    expect(code.text).toBe(kept);
+    // Whatever the site did not put in stands in the source.
+    const stands = [...kept].filter((char, i) => {
+      const at = code.getSource(i);
+      return at === null || text[at] === char;
+    });
+    expect(stands.join('')).toBe(kept);
+    expect(code.getSource(kept.indexOf('x'))).toBe(text.includes('xx') ? 10 : null);
   });
 });
 

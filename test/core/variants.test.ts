@@ -18,6 +18,7 @@ import { makeLost } from '../../src/render/lost.js';
 const house = getDefaultHouse();
 const renders = planRenders('x', house, house);
 const NONE = new Map();
+const ABOUT = { markup: readMarkup(''), house };
 
 /** Evidence of a page that is 100 px wider than its window below 600 px. */
 const look = (render: Render): Evidence => {
@@ -61,8 +62,8 @@ const CALM = makeCheck('slot-overflow', {
 
 describe('variants', () => {
   test('are rendered where a check asks for them by name, and what is seen calls for it', () => {
-    expect(planVariants(evidence, [PLAIN], NONE)).toEqual([]);
-    const planned = planVariants(evidence, [PLAIN, CALM, CALM], NONE);
+    expect(planVariants(evidence, [PLAIN], NONE, ABOUT)).toEqual([]);
+    const planned = planVariants(evidence, [PLAIN, CALM, CALM], NONE, ABOUT);
     expect(planned.map(({ viewport, variant }) => [viewport.width, variant])).toEqual([
       [320, 'reduced-motion'],
       [390, 'reduced-motion'],
@@ -71,7 +72,7 @@ describe('variants', () => {
       kinds: ['page'],
       variants: ['as-is', 'reduced-motion'],
     });
-    expect(planVariants(evidence, [always], NONE)).toHaveLength(4);
+    expect(planVariants(evidence, [always], NONE, ABOUT)).toHaveLength(4);
     // Where what calls for it was not seen, nothing does.
     const gap = { kind: 'page' as const, why: 'x', seen: null, kept: null };
     expect(
@@ -79,12 +80,13 @@ describe('variants', () => {
         evidence.map((one) => ({ ...one, gaps: [gap] })),
         [CALM],
         NONE,
+        ABOUT,
       ),
     ).toEqual([]);
   });
 
   test('are seen by the checks that ask for them alone', () => {
-    const all = [...evidence, ...planVariants(evidence, [CALM], NONE).map(look)];
+    const all = [...evidence, ...planVariants(evidence, [CALM], NONE, ABOUT).map(look)];
     const { report } = judgeSnippet({
       snippet: { name: 'x', path: null, text: '<p>x</p>' },
       markup: readMarkup('<p>x</p>'),
@@ -126,7 +128,7 @@ describe('variants', () => {
   test('do not count where it is asked from where a snippet fits', () => {
     const wide = { ...PLAIN, tooWide: () => true, judge: () => [] };
     const gap = { kind: 'page' as const, why: 'x', seen: null, kept: null };
-    const calm = planVariants(evidence, [CALM], NONE).map(look);
+    const calm = planVariants(evidence, [CALM], NONE, ABOUT).map(look);
     const { report } = judgeSnippet({
       snippet: { name: 'x', path: null, text: '<p>x</p>' },
       markup: readMarkup('<p>x</p>'),

@@ -1,14 +1,13 @@
 import { expect, test } from '@jest/globals';
-import { makeCertificate } from '../../dist/src/render/gate/certificate.js';
 import { Gates } from '../../dist/src/render/gate/gates.js';
+import { makeKey } from '../../dist/src/render/gate/key.js';
 
 const RULES = { origin: 'https://www.seedlibrary.example', reroute: {}, offline: true };
 const PAGE = { html: '', headers: {}, root: null };
 const LOAD = { snippet: '', view: '' };
 
 test('when the thread is gone its calls fail, and the next gate is in a new one', async () => {
-  const certificate = await makeCertificate();
-  const gates = new Gates({ certificate, distrusted: null, recordTo: null, recording: null });
+  const gates = new Gates({ key: makeKey(), distrusted: null, recordTo: null, recording: null });
   const first = await gates.open(RULES);
   await first.setPage(PAGE, LOAD);
   await gates.close();

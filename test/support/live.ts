@@ -67,7 +67,13 @@ export async function openLive(): Promise<Live> {
       const house = getHouse(under);
       const renders = planRenders('example', house, house);
       const ignore = { onMore: () => undefined, onRender: () => undefined };
-      const measured = await measure(await find(under), snippet, renders, CHECKS, ignore);
+      const measured = await measure(
+        await find(under),
+        snippet,
+        renders,
+        { checks: CHECKS, house },
+        ignore,
+      );
       const { evidence, baselines } = measured;
       return { code, ...(under && { under }), evidence, baselines: [...baselines] };
     },

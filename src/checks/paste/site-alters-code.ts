@@ -1,15 +1,22 @@
-import { defineCheck, type Fact } from '../../core/check.js';
+import { defineCheck, type Fact, type Seen } from '../../core/check.js';
 import { listAlterations, type Alteration } from '../../core/markup/filtered.js';
 import type { MarkupElement } from '../../core/markup/markup.js';
 import { FRAMES, MEDIA, REPLACED } from '../../core/standards/elements.js';
-import { countWords } from '../../core/words/list.js';
+import { listEffects, type Effect } from '../../core/measure/altered.js';
+import { countWords, formatWidths, shorten } from '../../core/words/list.js';
 
 interface Data {
   what: Alteration['what'];
   name: string;
   /** In how many places the same is done. */
   places: number;
+  /** What is left of the code raises this error; null where it raises none. */
+  error: string | null;
+  /** What is left reaches so much further beyond the slot, px. */
+  wider: number;
 }
+
+const KINDS = ['elements', 'slot', 'scripts'] as const;
 
 export default defineCheck({
   id: 'site-alters-code',
@@ -17,39 +24,41 @@ export default defineCheck({
   level: 'concern',
   title: 'The site changes the code when it takes it in',
   decided:
-    'What the house’s `filter` says that the site does: elements and attributes are taken out, single line breaks in running text become `<br>`, it is cut at a length. A blocker where what goes is code, a frame, a player, a field or an address, or where it is cut. A paragraph around a run of text changes nothing.',
+    'What the house’s `filter` says that the site does: elements and attributes are taken out, text is put into paragraphs and its single line breaks become `<br>`, it is cut at a length. The code that is left is rendered too. A blocker where what goes is code, a frame, a player, a field or an address, where it is cut, and where what is left raises an error or reaches further beyond the slot. Paragraphs and line breaks that move nothing are no change.',
   standard: null,
-  needs: [],
-  markup: true,
-  judge({ markup, house }): Fact<Data>[] {
+  needs: {
+    kinds: KINDS,
+    variants: ['as-is', 'filtered'],
+    calls: (_, { markup, house }) =>
+      house.filter !== undefined && listAlterations(markup, house.filter).length > 0,
+  },
+  markup: 'part',
+  judge({ markup, house, renders }): Fact<Data>[] {
     if (!house.filter) return [];
+    const all = listAlterations(markup, house.filter);
+    const effects = listEffects(renders);
     const groups = new Map<string, Alteration[]>();
-    for (const one of listAlterations(markup, house.filter)) {
+    for (const one of listTold(all, effects)) {
       const key = `${one.what} ${one.name}`;
       groups.set(key, [...(groups.get(key) ?? []), one]);
     }
-    return [...groups.values()].map((all): Fact<Data> => {
-      const [{ what, name, where }] = all as [Alteration];
-      return {
-        where,
-        culprit: { at: 'snippet', what: `altered ${what} ${name}` },
-        level: all.some(changesBehaviour) ? 'blocker' : 'concern',
-        confirmed: true,
-        data: { what, name, places: all.length },
-        seen: [],
-      };
-    });
+    return [...groups.values()].map((group) => makeFact(group, effects));
   },
-  says: ({ what, name, places }) => ({
-    message: `${MESSAGES[what](name)}${places > 1 ? `, in ${countWords(places, 'place')}` : ''}.`,
+  says: ({ what, name, places, error, wider }, { seen }) => ({
+    message: `${MESSAGES[what](name)}${places > 1 ? `, in ${countWords(places, 'place')}` : ''}.${tellEffect(error, wider, seen)}`,
     ...WORDS[what],
   }),
+  measures: ({ higher, wider }) =>
+    [tell(Number(higher), 'higher', 'lower'), tell(Number(wider), 'further out', 'less far out')]
+      .filter(Boolean)
+      .join(', '),
   brief: ({ what, name }) => BRIEFS[what](name),
   samples: [
-    { what: 'element', name: 'script', places: 1 },
-    { what: 'attribute', name: 'onclick', places: 2 },
-    { what: 'break', name: 'br', places: 3 },
-    { what: 'cut', name: '', places: 1 },
+    { what: 'element', name: 'script', places: 1, error: null, wider: 0 },
+    { what: 'attribute', name: 'onclick', places: 2, error: null, wider: 0 },
+    { what: 'break', name: 'br', places: 3, error: null, wider: 0 },
+    { what: 'paragraph', name: 'p', places: 1, error: null, wider: 0 },
+    { what: 'cut', name: '', places: 1, error: null, wider: 0 },
   ],
   examples: {
     faulty: [
@@ -63,12 +72,27 @@ export default defineCheck({
         code: '<p>Sow thinly,\n<b>water</b>,\nand wait.</p>',
         under: { filter: { wrapLinesIn: 'p' } },
       },
+      {
+        name: 'buttons that stand in a paragraph each',
+        code: '<span style="padding: 8px">Beans</span>\n\n<span style="padding: 8px">Peas</span>',
+        under: { filter: { wrapLinesIn: 'p' } },
+      },
+      {
+        name: 'a style without which it is too wide',
+        code: '<style>.bed { overflow: auto }</style><div class="bed"><div class="row" style="width: 1600px">Beans</div></div>',
+        under: { filter: { remove: ['style'] } },
+      },
     ],
     sound: [
       {
         name: 'nothing that the site takes out',
         code: '<p id="sown">Sown in May</p>',
         under: { filter: { remove: ['script', '@onclick'], maxLength: 20000 } },
+      },
+      {
+        name: 'a paragraph that moves nothing',
+        code: '<h2>Beans</h2>\nSow thinly, and reap in August.',
+        under: { filter: { wrapLinesIn: 'p' } },
       },
       {
         name: 'lines of their own',
@@ -83,6 +107,7 @@ const MESSAGES: Record<Alteration['what'], (name: string) => string> = {
   element: (name) => `The site takes <${name}> out`,
   attribute: (name) => `The site takes the attribute ${name} out`,
   break: () => 'The site makes a <br> of the line break',
+  paragraph: (name) => `The site puts a <${name}> around what stands here`,
   cut: () => 'The site cuts the code off here',
 };
 
@@ -90,6 +115,7 @@ const BRIEFS: Record<Alteration['what'], (name: string) => string> = {
   element: (name) => `the site takes <${name}> out`,
   attribute: (name) => `the site takes ${name} out`,
   break: () => 'the site breaks its lines',
+  paragraph: (name) => `the site puts it into a <${name}>`,
   cut: () => 'the site cuts it off',
 };
 
@@ -105,6 +131,10 @@ const WORDS: Record<Alteration['what'], { notice: string; cure: string }> = {
   break: {
     notice: 'On the published page there are line breaks that nobody meant.',
     cure: 'Write what belongs to one line in one line.',
+  },
+  paragraph: {
+    notice: 'On the published page it stands in another place, or has another size.',
+    cure: 'Put an element of your own around it, such as a <div>: the site leaves that as it is.',
   },
   cut: {
     notice: 'On the published page the rest is missing, and what was open there is never closed.',
@@ -129,6 +159,47 @@ const ACTIVE = new Set(
 );
 const ACTIVE_ATTRIBUTES =
   /^(on.*|src|srcset|srcdoc|href|data|data-.*|action|poster|allow|allowfullscreen|autoplay|muted|playsinline|controls|id|name|type|value|sandbox|is|slot|shadowrootmode)$/;
+
+/** Text put into lines and paragraphs is told where that was seen to move something; unseen, only its lines. */
+function listTold(all: readonly Alteration[], effects: readonly Effect[]): Alteration[] {
+  const isWrap = ({ what }: Alteration) => what === 'break' || what === 'paragraph';
+  const wraps = all.filter(isWrap);
+  const breaks = wraps.filter(({ what }) => what === 'break');
+  const others = all.filter((one) => !isWrap(one));
+  // What else goes moves things too.
+  if (effects.length === 0 || others.length > 0) return [...others, ...breaks];
+  const moved = effects.some(({ moved }) => moved);
+  const higher = effects.some(({ higher }) => higher > 1);
+  if (breaks.length > 0) return moved || higher ? breaks : [];
+  // Around all there is a paragraph adds room alone.
+  return moved || (higher && wraps.length > 1) ? wraps : [];
+}
+
+function makeFact(group: readonly Alteration[], effects: readonly Effect[]): Fact<Data> {
+  const [{ what, name, where }] = group as [Alteration];
+  const error = effects.find((one) => one.error !== null)?.error ?? null;
+  const wider = Math.max(0, ...effects.map((one) => one.wider));
+  const isWorse = error !== null || wider > 1;
+  return {
+    where,
+    culprit: { at: 'snippet', what: `altered ${what} ${name}` },
+    level: isWorse || group.some(changesBehaviour) ? 'blocker' : 'concern',
+    confirmed: true,
+    data: { what, name, places: group.length, error, wider },
+    seen: effects.map(({ at, higher, wider }) => ({ ...at, measured: { higher, wider } })),
+  };
+}
+
+function tellEffect(error: string | null, wider: number, seen: readonly Seen[]): string {
+  if (error !== null) return ` What is left of the code fails: “${shorten(error, 120)}”.`;
+  const where = formatWidths(seen.filter(({ measured }) => Number(measured.wider) > 1));
+  return wider > 1 ? ` What is left reaches up to ${wider} px further out (seen ${where}).` : '';
+}
+
+function tell(px: number, more: string, less: string): string {
+  if (Math.abs(px) <= 1) return '';
+  return `${Math.abs(px)} px ${px > 0 ? more : less}`;
+}
 
 function changesBehaviour({ what, name, element }: Alteration): boolean {
   if (what === 'cut') return true;

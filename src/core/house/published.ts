@@ -12,5 +12,13 @@ const WHOLE: Slot = {
 /** What is laid down, for a page that is published already: it has its own address, and all of it is looked at. */
 export function housePublished(house: House, { address }: Published): House {
   const { origin } = new URL(address);
-  return { ...house, origin, slots: [WHOLE], insert: ['inline'], headers: {}, expands: [] };
+  return {
+    ...house,
+    origin,
+    slots: [WHOLE],
+    insert: ['inline'],
+    headers: {},
+    filter: undefined,
+    expands: [],
+  };
 }

@@ -145,7 +145,7 @@ export const houseSchema = z.strictObject({
       .default([280, 1920]),
   ),
   headers: rendering(z.record(headerName, headerValue).default({})),
-  filter: judging(
+  filter: rendering(
     z
       .strictObject({
         remove: z.array(removed).default([]),

@@ -1,14 +1,15 @@
 import type { House } from '../house/house.js';
-import type { Span } from '../snippet.js';
+import type { Edit, Span } from '../snippet.js';
 import { getTagSpan, type Markup, type MarkupElement } from './markup.js';
 
 /** Something that a site does to code when it takes it in. */
 export interface Alteration {
-  what: 'element' | 'attribute' | 'cut' | 'break';
+  what: 'element' | 'attribute' | 'cut' | 'break' | 'paragraph';
   /** The element's or the attribute's name. */
   name: string;
   where: Span;
   element: MarkupElement | null;
+  edits: Edit[];
 }
 
 type Filter = NonNullable<House['filter']>;
@@ -24,14 +25,19 @@ export function listAlterations(markup: Markup, filter: Filter): Alteration[] {
     if (element.parent && gone.has(element.parent)) gone.add(element);
     else if (elements.some((one) => fits(one, element.name))) {
       gone.add(element);
-      found.push({ what: 'element', name: element.name, where: getTagSpan(element), element });
+      const edits = [{ offset: element.offset, endOffset: element.endOffset, text: '' }];
+      const { name } = element;
+      found.push({ what: 'element', name, where: getTagSpan(element), element, edits });
     }
     if (gone.has(element)) continue;
     for (const { name, offset, endOffset } of element.attributes)
       if (attributes.some((one) => fits(one, name)))
-        found.push({ what: 'attribute', name, where: { offset, endOffset }, element });
+        found.push({
+          ...{ what: 'attribute', name, where: { offset, endOffset }, element },
+          edits: [{ offset, endOffset, text: '' }],
+        });
   }
-  return [...found, ...listBreaks(markup, filter), ...listCut(markup, filter)];
+  return [...found, ...listWraps(markup, filter), ...listCut(markup, filter)];
 }
 
 /** `on*`: whatever begins so. */
@@ -43,7 +49,7 @@ function fits(pattern: string, name: string): boolean {
 function listCut({ text }: Markup, { maxLength = Infinity }: Filter): Alteration[] {
   if (text.trimEnd().length <= maxLength) return [];
   const where = { offset: maxLength, endOffset: text.length };
-  return [{ what: 'cut', name: '', where, element: null }];
+  return [{ what: 'cut', name: '', where, element: null, edits: [{ ...where, text: '' }] }];
 }
 
 /** Elements that content systems leave as they are inside. */
@@ -55,9 +61,13 @@ const IN_LINES = new Set(
   ),
 );
 
-/** Single line breaks inside a run of text and inline elements: they become `<br>`. Those beside blocks change nothing. */
-function listBreaks(markup: Markup, { wrapLinesIn }: Filter): Alteration[] {
+function listWraps(markup: Markup, { wrapLinesIn }: Filter): Alteration[] {
   if (wrapLinesIn === undefined) return [];
+  return [...listBreaks(markup), ...listParagraphs(markup, wrapLinesIn)];
+}
+
+/** Single line breaks inside a run of text and inline elements: they become `<br>`. Those beside blocks change nothing. */
+function listBreaks(markup: Markup): Alteration[] {
   const blocks = markup.elements.filter(({ name }) => !IN_LINES.has(name));
   const kept = markup.elements.filter(({ name }) => KEPT.has(name));
   const tags = markup.elements.map(getTagSpan);
@@ -72,9 +82,43 @@ function listBreaks(markup: Markup, { wrapLinesIn }: Filter): Alteration[] {
     // A blank alone is nothing to point at.
     const word = /\S{1,20}$/.exec(markup.text.slice(Math.max(0, from - 20), from))?.[0] ?? '';
     const where = { offset: from - word.length, endOffset: to };
-    found.push({ what: 'break', name: 'br', where, element: null });
+    const edits = [{ offset: from, endOffset: from, text: '<br>' }];
+    found.push({ what: 'break', name: 'br', where, element: null, edits });
   }
   return found;
+}
+
+/** A run of text and inline elements outside of all blocks gets an element around it. */
+function listParagraphs(markup: Markup, name: string): Alteration[] {
+  return listRuns(markup).map(({ offset, endOffset }): Alteration => {
+    const first = /^(<[^>]*>|[^\s<]{1,20})/.exec(markup.text.slice(offset, endOffset));
+    const where = { offset, endOffset: offset + (first?.[0].length ?? 1) };
+    const edits = [
+      { offset, endOffset: offset, text: `<${name}>` },
+      { offset: endOffset, endOffset, text: `</${name}>` },
+    ];
+    return { what: 'paragraph', name, where, element: null, edits };
+  });
+}
+
+/** Runs between blocks and blank lines in which something stands besides comments, without the blanks around. */
+function listRuns({ text, elements }: Markup): Span[] {
+  const top = elements.filter(({ parent }) => parent === null);
+  const blocks = top.filter(({ name }) => !IN_LINES.has(name));
+  const blanks = [...text.matchAll(/\r?\n[ \t]*\r?\n\s*/g)]
+    .map(({ index, 0: { length } }) => ({ offset: index, endOffset: index + length }))
+    .filter(({ offset }) => !top.some((one) => offset > one.offset && offset < one.endOffset));
+  const ends = [...blocks, ...blanks, { offset: text.length, endOffset: text.length }];
+  ends.sort((a, b) => a.offset - b.offset);
+  const runs: Span[] = [];
+  let at = 0;
+  for (const { offset, endOffset } of ends) {
+    const run = text.slice(at, offset);
+    if (run.replace(/<!--[^]*?-->/g, '').trim() !== '')
+      runs.push({ offset: at + run.search(/\S/), endOffset: at + run.trimEnd().length });
+    at = Math.max(at, endOffset);
+  }
+  return runs;
 }
 
 /** Whether the end tag of a block begins there. */

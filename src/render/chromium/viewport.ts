@@ -6,6 +6,7 @@ const MOTION: Record<Variant, 'reduce' | 'no-preference'> = {
   'as-is': 'no-preference',
   empty: 'no-preference',
   'reduced-motion': 'reduce',
+  filtered: 'no-preference',
 };
 
 /** How much of a page is drawn that nobody looks at, px: what it measures goes by the emulated window. */

@@ -1,0 +1,47 @@
+import type { Evidence, Source } from '../core/evidence.js';
+import { filterCode, type FilteredCode } from '../core/markup/filter-code.js';
+import { readMarkup, type Markup } from '../core/markup/markup.js';
+import type { House } from '../core/house/house.js';
+import type { Render } from '../core/render.js';
+import type { Snippet } from '../core/snippet.js';
+import type { Renderer } from '../render/renderer.js';
+
+/** Renders a snippet as the site keeps it; what the evidence says of places is of the snippet as it was given. */
+export async function renderFiltered(
+  renderer: Renderer,
+  { snippet, markup, house }: { snippet: Snippet; markup: Markup; house: House },
+  renders: readonly Render[],
+  onRender: () => void,
+): Promise<Evidence[]> {
+  if (renders.length === 0 || !house.filter) return [];
+  const code = filterCode(markup, house.filter);
+  const kept = { ...snippet, text: code.text };
+  const evidence = await renderer.renderSnippet(
+    kept,
+    readMarkup(code.text, kept),
+    renders,
+    onRender,
+  );
+  // Its styles are those of another text.
+  return evidence.map((one) => ({ ...relocate(one, code), styles: [] }));
+}
+
+/** Says of all that comes `from` a place where that is in the snippet. */
+function relocate<T>(value: T, code: FilteredCode): T {
+  if (Array.isArray(value)) return value.map((one: unknown) => relocate(one, code)) as T;
+  if (typeof value !== 'object' || value === null) return value;
+  const entries = Object.entries(value).map(([key, one]: [string, unknown]) => [
+    key,
+    key === 'from' && typeof one === 'object' && one !== null
+      ? move(one as Source, code)
+      : relocate(one, code),
+  ]);
+  return Object.fromEntries(entries) as T;
+}
+
+function move(source: Source, { getSource }: FilteredCode): Source {
+  if ('script' in source)
+    return { ...source, script: source.script === null ? null : getSource(source.script) };
+  const offset = getSource(source.offset);
+  return offset === null ? { script: null, line: null } : { offset };
+}
