@@ -46,7 +46,13 @@ export async function timeCauses(texts) {
     const start = performance.now();
     for (const [i, text] of texts.entries()) {
       const snippet = { name: `s${i}`, path: null, text };
-      await measure(renderer, snippet, planRenders(snippet.name, house, house), CHECKS, LISTENER);
+      await measure(
+        renderer,
+        snippet,
+        planRenders(snippet.name, house, house),
+        { checks: CHECKS, house },
+        LISTENER,
+      );
     }
     return performance.now() - start;
   };
