@@ -1,10 +1,6 @@
 import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
-import { listAddresses } from '../../core/markup/addresses.js';
-import {
-  getAttribute,
-  type MarkupAttribute,
-  type MarkupElement,
-} from '../../core/markup/markup.js';
+import { listAddresses, listWritten } from '../../core/markup/addresses.js';
+import { type MarkupAttribute, type MarkupElement } from '../../core/markup/markup.js';
 
 interface Data {
   kind: Kind;
@@ -115,6 +111,7 @@ const FOLLOWED: Record<string, string> = { a: 'href', area: 'href', form: 'actio
 
 /** What was asked of the house's own site, and is not there. */
 function listAbsent({ markup, house, renders }: Case<'traffic'>): Fact<Data>[] {
+  if (renders.length === 0) return [];
   const { host } = new URL(house.origin);
   const missing = new Map(
     renders.flatMap((render) =>
@@ -144,40 +141,41 @@ function listAbsent({ markup, house, renders }: Case<'traffic'>): Fact<Data>[] {
   );
 }
 
-function judgeElements({ markup, house, today }: Case<'traffic'>): Fact<Data>[] {
-  const loading = new Map<MarkupElement, MarkupAttribute[]>();
-  for (const { element, attribute } of listAddresses(markup, house.origin))
-    loading.set(element, [...(loading.get(element) ?? []), attribute]);
-  return markup.elements.flatMap((one) => judgeElement(one, loading.get(one) ?? [], today));
+function judgeElements({ markup, today }: Case<'traffic'>): Fact<Data>[] {
+  const loaded = new Set(listWritten(markup).map(({ attribute }) => attribute));
+  return markup.elements.flatMap((element) =>
+    element.attributes.flatMap((attribute): Fact<Data>[] => {
+      const followed = FOLLOWED[element.name] === attribute.name;
+      if (!followed && !loaded.has(attribute)) return [];
+      const kind = getKind(attribute.value.trim(), today);
+      return kind && !(followed && kind === 'expired') ? [toFact(element, attribute, kind)] : [];
+    }),
+  );
 }
 
-function judgeElement(
+function toFact(
   element: MarkupElement,
-  loaded: readonly MarkupAttribute[],
-  today: string,
-): Fact<Data>[] {
-  const followed = getAttribute(element, FOLLOWED[element.name] ?? '');
-  return [...new Set(followed ? [...loaded, followed] : loaded)].flatMap((attribute) => {
-    const kind = getKind(attribute.value.trim(), today);
-    if (!kind || (attribute === followed && kind === 'expired')) return [];
-    const { name, offset, endOffset } = attribute;
-    return [
-      {
-        where: { offset, endOffset },
-        culprit: { at: 'element', offset: element.offset, part: name } as const,
-        group: name,
-        confirmed: true,
-        data: { kind, address: attribute.value.trim(), element: element.offset },
-        seen: [],
-      },
-    ];
-  });
+  { name, value, offset, endOffset }: MarkupAttribute,
+  kind: Kind,
+): Fact<Data> {
+  return {
+    where: { offset, endOffset },
+    culprit: { at: 'element', offset: element.offset, part: name },
+    group: name,
+    confirmed: true,
+    data: { kind, address: value.trim(), element: element.offset },
+    seen: [],
+  };
 }
 
 const LOOPBACK =
   /^(https?:)?\/\/(localhost|[^/?#]*\.localhost|127(\.\d+){3}|\[::1\]|0\.0\.0\.0)(:\d+)?([/?#]|$)/i;
 
+/** What names no host and says not until when it holds works wherever its page does. */
+const RELATIVE = /^(?![a-z][a-z\d+.-]*:|[\\/]{2})/i;
+
 function getKind(address: string, today: string): Kind | null {
+  if (RELATIVE.test(address)) return isExpired(address, today) ? 'expired' : null;
   if (/^file:/i.test(address) || /^[a-z]:[\\/]/i.test(address) || /^\\\\\w/.test(address))
     return 'file';
   if (/^(blob|filesystem|content|chrome-extension|moz-extension):/i.test(address)) return 'blob';

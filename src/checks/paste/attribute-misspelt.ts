@@ -109,7 +109,7 @@ function judgeElement(element: MarkupElement): Fact<Data>[] {
     const attribute = element.attributes[i]!;
     const next = element.attributes[i + 1];
     const joined = next && attribute.value === '' ? attribute.name + next.name : '';
-    if (known.includes(joined) && (unknown(attribute) || unknown(next))) {
+    if (joined && known.includes(joined) && (unknown(attribute) || unknown(next))) {
       const written = `${attribute.name} ${next!.name}`;
       facts.push(
         toFact(

@@ -43,10 +43,10 @@ export default defineCheck({
   explains: [{ findings: ['nothing-rendered'], anywhere: true, fits: () => true }],
   judge: (c): Fact<Data>[] => [
     ...judgeFences(c.markup),
-    ...c.markup.elements.flatMap((element) => [
-      ...judgeAddresses(c.markup, element),
-      ...judgeCode(c.markup, element),
-    ]),
+    ...(c.markup.text.includes('&amp;amp;')
+      ? c.markup.elements.flatMap((element) => judgeAddresses(c.markup, element))
+      : []),
+    ...c.markup.elements.filter(isCode).flatMap((element) => judgeCode(c.markup, element)),
   ],
   says: ({ kind, added }) => WORDS[kind](added),
   mend: ({ edits }: Data): Intent[] =>
@@ -140,9 +140,12 @@ function judgeAddresses({ text }: Markup, element: MarkupElement): Fact<Data>[] 
   });
 }
 
+function isCode(element: MarkupElement): boolean {
+  return element.name === 'style' || (isScript(element) && getValue(element, 'src') === null);
+}
+
 function judgeCode({ text }: Markup, element: MarkupElement): Fact<Data>[] {
-  const script = isScript(element) && getValue(element, 'src') === null;
-  if (!script && element.name !== 'style') return [];
+  const script = element.name !== 'style';
   const { code, start } = getCode({ text }, element);
   const found = [...code.matchAll(TAGS), ...code.matchAll(REFERENCE)];
   found.sort((a, b) => a.index - b.index);

@@ -54,7 +54,7 @@ export default defineCheck({
     ...markup.elements.flatMap((element) => judgeValue(markup, element)),
     ...judgeTable(markup),
     ...judgeComments(markup),
-    ...markup.elements.flatMap((element) => judgeScript(markup, element)),
+    ...markup.elements.filter(isScript).flatMap((element) => judgeScript(markup, element)),
   ],
   says: ({ kind, lost }) => SAYS[kind](lost),
   mend: ({ mend }) => mend,
@@ -136,8 +136,9 @@ function judgeValue({ text }: Markup, element: MarkupElement): Fact<Data>[] {
   const { attributes } = element;
   for (const [i, one] of attributes.entries()) {
     const next = attributes[i + 1];
+    if (!next || next.offset > one.endOffset + 1 || !one.value.trimEnd().endsWith('=')) continue;
     const opened = /=\s*(["'])/.exec(text.slice(one.offset, one.endOffset))?.[1];
-    if (!opened || !/=\s*$/.test(one.value) || !next || next.offset > one.endOffset + 1) continue;
+    if (!opened) continue;
     if (!/["']/.test(next.name) && !one.value.includes('<')) continue;
     const written = text.slice(one.offset, one.endOffset - 1);
     const lost = /(\s[^\s"'<>=]+\s*=\s*)$/.exec(written);
@@ -177,6 +178,7 @@ function judgeTable(markup: Markup): Fact<Data>[] {
 
 /** Comments that hold the beginning of another one, with tags before that. */
 function judgeComments({ text, elements }: Markup): Fact<Data>[] {
+  if (!text.includes('<!--')) return [];
   const raw = elements.filter(({ name }) =>
     /^(script|style|textarea|title|xmp|iframe)$/.test(name),
   );
@@ -193,7 +195,7 @@ function judgeComments({ text, elements }: Markup): Fact<Data>[] {
 }
 
 function judgeScript(markup: Markup, element: MarkupElement): Fact<Data>[] {
-  if (!isScript(element) || getValue(element, 'src') !== null) return [];
+  if (getValue(element, 'src') !== null) return [];
   const { code } = getCode(markup, element);
   const rest = markup.text.slice(element.endOffset);
   const end = rest.search(/<\/script/i);

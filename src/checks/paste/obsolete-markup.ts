@@ -33,10 +33,10 @@ export default defineCheck({
   markup: true,
   judge: ({ markup }) =>
     markup.elements
-      .filter((element) => !isForeign(element))
+      .filter((element) => isListed(element) && !isForeign(element))
       .flatMap((element) => [
         ...judgeElement(markup, element),
-        ...element.attributes.flatMap((attribute) => judgeAttribute(markup, element, attribute)),
+        ...judgeAttributes(markup, element),
       ]),
   says: ({ element, attribute, instead }) => ({
     message:
@@ -76,6 +76,11 @@ export default defineCheck({
   },
 });
 
+/** Whether it can be obsolete, or have what is. */
+function isListed({ name }: MarkupElement): boolean {
+  return Object.hasOwn(OBSOLETE_ELEMENTS, name) || Object.hasOwn(OBSOLETE_ATTRIBUTES, name);
+}
+
 function isForeign(element: MarkupElement): boolean {
   for (let at: MarkupElement | null = element; at; at = at.parent)
     if (at.name === 'svg' || at.name === 'math') return true;
@@ -101,13 +106,20 @@ function judgeElement(markup: Markup, element: MarkupElement): Fact<Data>[] {
   ];
 }
 
+function judgeAttributes(markup: Markup, element: MarkupElement): Fact<Data>[] {
+  const known = getOwn(OBSOLETE_ATTRIBUTES, element.name);
+  if (!known || element.attributes.length === 0) return [];
+  return element.attributes.flatMap((one) => judgeAttribute(markup, element, one, known));
+}
+
 function judgeAttribute(
   markup: Markup,
   element: MarkupElement,
   attribute: MarkupAttribute,
+  known: Readonly<Record<string, Instead>>,
 ): Fact<Data>[] {
   const { name, value, offset, endOffset } = attribute;
-  const instead = getOwn(getOwn(OBSOLETE_ATTRIBUTES, element.name) ?? {}, name);
+  const instead = getOwn(known, name);
   if (!instead || isConforming(element, attribute)) return [];
   return [
     {

@@ -23,6 +23,8 @@ const FILLERS = [
   /(?<![A-Za-z0-9])X{4,}(?![A-Za-z0-9])/,
   /(?<![A-Za-z])__[A-Z][A-Z0-9_]*__(?![A-Za-z])/,
 ];
+/** What all of these have some of. */
+const SOME = /\{\{|<%|\$\{|%%|\[|__|your|insert|replace|change|enter|xxxx/i;
 /** What is for people to read, or for code to run. */
 const WORDS =
   /^(alt|title|placeholder|value|label|summary|aria-.*|on.*|style|class|pattern|content)$/;
@@ -102,9 +104,8 @@ export default defineCheck({
 
 function judgeElement(element: MarkupElement): Fact<Data>[] {
   return element.attributes.flatMap((attribute): Fact<Data>[] => {
-    const { name, value } = attribute;
-    if (BOUND.test(name)) return [];
-    const filler = WORDS.test(name) ? null : findFiller(value);
+    const { name } = attribute;
+    const filler = findFiller(attribute);
     if (filler === null && !isEmptyAddress(element, attribute)) return [];
     return [
       {
@@ -119,7 +120,8 @@ function judgeElement(element: MarkupElement): Fact<Data>[] {
   });
 }
 
-function findFiller(value: string): string | null {
+function findFiller({ name, value }: MarkupAttribute): string | null {
+  if (!SOME.test(value) || BOUND.test(name) || WORDS.test(name)) return null;
   for (const pattern of FILLERS) {
     const match = pattern.exec(value);
     if (match) return match[0];

@@ -1,5 +1,6 @@
 import { defineCheck, type Fact } from '../../core/check.js';
 import { readSheets, type TopRule } from '../../core/markup/sheets.js';
+import { readAllCss } from '../../core/markup/styles.js';
 import type { Span } from '../../core/snippet.js';
 
 interface Data {
@@ -21,7 +22,7 @@ export default defineCheck({
   needs: [],
   markup: true,
   judge: (c): Fact<Data>[] =>
-    readSheets(c.markup).flatMap(({ element, top }) => {
+    (/@|\\/.test(readAllCss(c.markup)) ? readSheets(c.markup) : []).flatMap(({ element, top }) => {
       const first = top.findIndex((rule) => !mayPrecede(rule));
       if (first < 0) return [];
       return top

@@ -33,12 +33,12 @@ export default defineCheck({
   markup: true,
   judge(c): Fact<Data>[] {
     return c.markup.elements
-      .filter((element) => PICTURES.has(element.name) && !isHidden(c.markup, element))
+      .filter(({ name }) => PICTURES.has(name))
       .flatMap((element): Fact<Data>[] => {
         const alt = getAttribute(element, 'alt');
         const text = alt?.value.replace(/\s+/g, ' ').trim() ?? '';
         const why = alt && text ? judgeText(text, element, c.markup) : null;
-        if (!alt || !why) return [];
+        if (!alt || !why || isHidden(c.markup, element)) return [];
         const where = { offset: alt.offset, endOffset: alt.endOffset };
         return [
           {
@@ -103,26 +103,34 @@ function judgeText(text: string, element: MarkupElement, markup: Markup): Why | 
   if (WORD.test(text)) return 'word';
   if (PUNCTUATION.test(text)) return 'punctuation';
   const own = normalize(text);
-  const isSame = (other: string) => beginsAs(other, own) && normalize(other) === own;
-  return listBeside(element, markup).some(isSame) ? 'beside' : null;
+  return isBeside(own, element, markup) ? 'beside' : null;
 }
 
 /** What begins with another letter is another text: most texts beside do, and need not be looked at whole. */
-function beginsAs(other: string, own: string): boolean {
-  return (FIRST.exec(other)?.[0] ?? '').toLowerCase() === own.charAt(0);
+function getFirst(text: string): string {
+  return (FIRST.exec(text)?.[0] ?? '').toLowerCase();
 }
 
 const FIRST = /[^\p{P}\s]/u;
 
-/** The texts right beside: the rest of the element around, and the elements before and after. */
-function listBeside(element: MarkupElement, markup: Markup): string[] {
+/** The same of an element's text: its own comes before that of its children. */
+function getFirstIn({ text, children }: MarkupElement): string {
+  return getFirst(text) || (children.map(getFirstIn).find(Boolean) ?? '');
+}
+
+/** Whether a text stands right beside: as the rest of the element around, or as the element before or after. */
+function isBeside(own: string, element: MarkupElement, markup: Markup): boolean {
   const around = element.parent;
   const siblings = around?.children ?? markup.elements.filter(({ parent }) => parent === null);
   const at = siblings.indexOf(element);
-  const near = [siblings[at - 1], siblings[at + 1]].flatMap((one) => (one ? [getText(one)] : []));
-  const alone = around && siblings.length === 1 && !around.text.trim();
-  const outer = alone ? listBeside(around, markup) : [];
-  return [around?.text ?? '', ...near, ...outer].filter((text) => text.trim());
+  const first = own.charAt(0);
+  const isNear = [siblings[at - 1], siblings[at + 1]].some(
+    (one) => one && getFirstIn(one) === first && normalize(getText(one)) === own,
+  );
+  const rest = around?.text ?? '';
+  if (isNear || (getFirst(rest) === first && normalize(rest) === own)) return true;
+  const alone = around && siblings.length === 1 && !rest.trim();
+  return alone ? isBeside(own, around, markup) : false;
 }
 
 function normalize(text: string): string {

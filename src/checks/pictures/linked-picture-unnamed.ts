@@ -26,13 +26,13 @@ export default defineCheck({
   markup: true,
   judge(c): Fact<Data>[] {
     return c.markup.elements
-      .filter((element) => isLinkOrButton(describeElement(element)) && !isHidden(c.markup, element))
+      .filter((element) => isLinkOrButton(describeElement(element)))
       .flatMap((control): Fact<Data>[] => {
         const inside = listInside(control);
         const pictures = inside.filter(({ name }) => name === 'img');
         const empty = pictures.find((picture) => getValue(picture, 'alt')?.trim() === '');
         const alt = empty && getAttribute(empty, 'alt');
-        if (!alt || isNamed(c.markup, control, inside)) return [];
+        if (!alt || isHidden(c.markup, control) || isNamed(c.markup, control, inside)) return [];
         const where = { offset: alt.offset, endOffset: alt.endOffset };
         const data = { control: control.name === 'a' ? 'link' : 'button' };
         const culprit = { at: 'element', offset: empty.offset } as const;

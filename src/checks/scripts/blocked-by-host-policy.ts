@@ -129,6 +129,7 @@ type Needs = Case<'policy'>;
 
 /** What the browser told of. */
 function listRefused({ markup, house, renders }: Needs): Refused[] {
+  if (renders.length === 0) return [];
   const addresses = listAddresses(markup, house.origin);
   return renders.flatMap((render) =>
     render.policy.map((refusal): Refused => {

@@ -2,8 +2,8 @@ import { defineCheck, getCulpritKey, makeSeen, type Case, type Fact } from '../.
 import type { RequestFact } from '../../core/evidence.js';
 import { getSourceOffset } from '../../core/measure/blame.js';
 import { getPrivateHostKind } from '../../core/measure/private-address.js';
-import { matchesHost } from '../../core/measure/site.js';
-import { listAddresses } from '../../core/markup/addresses.js';
+import { matchesHost, parseAddress } from '../../core/measure/site.js';
+import { listWritten } from '../../core/markup/addresses.js';
 import { getElementAt, getTagSpan, type Markup } from '../../core/markup/markup.js';
 import type { Span } from '../../core/snippet.js';
 
@@ -74,8 +74,15 @@ export default defineCheck({
 
 type Needs = 'traffic';
 
+const NAMES_HOST = /^[a-z][a-z\d+.-]*:|^[\\/][\t\n\r]*[\\/]/i;
+
 function judgeMarkup(c: Case<Needs>): Fact<Data>[] {
-  return listAddresses(c.markup, c.house.origin).flatMap(({ url, attribute }) => {
+  const { origin } = c.house;
+  // What names no host is asked of the page's own.
+  const isOwn = getPrivateHostKind(new URL(origin).hostname) === null;
+  return listWritten(c.markup).flatMap(({ text, attribute }) => {
+    const url = isOwn && !NAMES_HOST.test(text) ? null : parseAddress(text, origin);
+    if (!url) return [];
     const kind = /^(https?|wss?):$/.test(url.protocol) ? getPrivateHostKind(url.hostname) : null;
     if (!kind || isRerouted(c, url.hostname)) return [];
     return [

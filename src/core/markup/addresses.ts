@@ -1,11 +1,16 @@
 import { getValue, type Markup, type MarkupAttribute, type MarkupElement } from './markup.js';
 import { parseAddress } from '../measure/site.js';
 
-/** An address in the markup from which a browser loads something by itself: no links. */
-export interface MarkupAddress {
-  url: URL;
+/** An address as written from which a browser loads something by itself: no links. */
+export interface WrittenAddress {
+  text: string;
   element: MarkupElement;
   attribute: MarkupAttribute;
+}
+
+/** The same as a URL. */
+export interface MarkupAddress extends Omit<WrittenAddress, 'text'> {
+  url: URL;
 }
 
 const LOADING: Record<string, string[]> = {
@@ -30,28 +35,37 @@ export function listAddresses(markup: Markup, base: string): MarkupAddress[] {
 }
 
 function readAddresses(markup: Markup, base: string): MarkupAddress[] {
-  return markup.elements.flatMap((element) =>
-    getLoading(element).flatMap(({ attribute, text }) => {
-      const url = parseAddress(text, base);
-      return url ? [{ url, element, attribute }] : [];
-    }),
-  );
+  return listWritten(markup).flatMap(({ text, element, attribute }) => {
+    const url = parseAddress(text, base);
+    return url ? [{ url, element, attribute }] : [];
+  });
 }
 
-function getLoading(element: MarkupElement): { attribute: MarkupAttribute; text: string }[] {
-  return element.attributes.flatMap((attribute) => {
-    const { name, value } = attribute;
-    const text = value.trim();
-    if (!text) return [];
-    if (LOADING[name]?.includes(element.name)) return [{ attribute, text }];
-    if (name === 'srcset' || name === 'imagesrcset')
-      return splitSrcset(text).map((one) => ({ attribute, text: one }));
-    const isLoad =
-      name === 'href' &&
-      ((element.name === 'link' && LOADING_LINKS.test(getValue(element, 'rel') ?? '')) ||
-        /^(image|use|feImage)$/.test(element.name));
-    return isLoad ? [{ attribute, text }] : [];
-  });
+const written = new WeakMap<Markup, WrittenAddress[]>();
+
+/** All addresses that the snippet's markup loads from, as they are written. */
+export function listWritten(markup: Markup): WrittenAddress[] {
+  const known = written.get(markup);
+  if (known) return known;
+  const found: WrittenAddress[] = [];
+  for (const element of markup.elements)
+    for (const attribute of element.attributes)
+      for (const text of getLoaded(element, attribute)) found.push({ text, element, attribute });
+  written.set(markup, found);
+  return found;
+}
+
+const NONE: string[] = [];
+
+function getLoaded(element: MarkupElement, { name, value }: MarkupAttribute): string[] {
+  if (LOADING[name]?.includes(element.name)) return [value.trim()].filter(Boolean);
+  if (name === 'srcset' || name === 'imagesrcset') return splitSrcset(value.trim());
+  if (name !== 'href') return NONE;
+  const isLoad =
+    element.name === 'link'
+      ? LOADING_LINKS.test(getValue(element, 'rel') ?? '')
+      : /^(image|use|feImage)$/.test(element.name);
+  return isLoad ? [value.trim()].filter(Boolean) : NONE;
 }
 
 /** The addresses of a srcset (HTML, "parse a srcset attribute"). */

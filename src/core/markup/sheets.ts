@@ -1,6 +1,5 @@
 import type { Atrule, CssNode, Rule, StyleSheet } from 'css-tree';
-import parse from 'css-tree/parser';
-import { getCss } from './styles.js';
+import { parseSheet } from './styles.js';
 import type { Span } from '../snippet.js';
 import type { Markup, MarkupElement } from './markup.js';
 
@@ -38,8 +37,7 @@ export function readSheets(markup: Markup): Sheet[] {
 }
 
 function readSheet(markup: Markup, element: MarkupElement): Sheet {
-  const css = getCss(markup, element);
-  const tree = parse(css, { positions: true, onParseError: () => undefined }) as StyleSheet;
+  const { css, tree } = parseSheet(markup, element);
   const toSpan = ({ loc }: CssNode): Span => ({
     offset: element.tagEnd + (loc?.start.offset ?? 0),
     endOffset: element.tagEnd + (loc?.end.offset ?? 0),

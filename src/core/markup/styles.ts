@@ -1,4 +1,4 @@
-import type { Atrule, CssNode, Declaration, Rule } from 'css-tree';
+import type { Atrule, CssNode, Declaration, Rule, StyleSheet } from 'css-tree';
 import parse from 'css-tree/parser';
 import walk from 'css-tree/walker';
 import { holdsAt } from './media.js';
@@ -69,10 +69,31 @@ export function listDeclarations(
     properties instanceof RegExp ? properties.test(property) : properties.includes(property);
   return {
     inline: mayState(element, properties) ? readStyleAttribute(markup, element).filter(wanted) : [],
-    ruled: readStyles(markup).filter(
-      (d) => wanted(d) && d.selector !== null && matchesSelector(element, d.selector),
-    ),
+    ruled: mayRule(markup, properties)
+      ? readStyles(markup).filter(
+          (d) => wanted(d) && d.selector !== null && matchesSelector(element, d.selector),
+        )
+      : [],
   };
+}
+
+/** Whether a style element can set one of these properties: what does not even name it need not be parsed. */
+function mayRule(markup: Markup, properties: readonly string[] | RegExp): boolean {
+  if (properties instanceof RegExp) return true;
+  const css = readAllCss(markup);
+  return css.includes('\\') || properties.some((one) => css.includes(one));
+}
+
+const texts = new WeakMap<Markup, string>();
+
+/** The text of all style elements, in lower case. */
+export function readAllCss(markup: Markup): string {
+  const known = texts.get(markup);
+  if (known !== undefined) return known;
+  const sheets = markup.elements.filter(({ name }) => name === 'style');
+  const found = sheets.map((one) => getCss(markup, one).toLowerCase()).join('\n');
+  texts.set(markup, found);
+  return found;
 }
 
 /** Whether a style attribute can have one of these properties: what does not even name it need not be parsed. */
@@ -100,23 +121,35 @@ export function getCss({ text }: Pick<Markup, 'text'>, sheet: MarkupElement): st
   return text.slice(sheet.tagEnd, end >= sheet.tagEnd ? end : sheet.endOffset);
 }
 
-function readSheet(markup: Markup, sheet: MarkupElement): StyleDeclaration[] {
+const trees = new WeakMap<MarkupElement, { css: string; tree: StyleSheet }>();
+
+/** A style element as its text and as the tree of that. */
+export function parseSheet(
+  markup: Markup,
+  sheet: MarkupElement,
+): { css: string; tree: StyleSheet } {
+  const known = trees.get(sheet);
+  if (known) return known;
   const css = getCss(markup, sheet);
+  const found = { css, tree: parseCss(css, 'stylesheet') as StyleSheet };
+  trees.set(sheet, found);
+  return found;
+}
+
+function readSheet(markup: Markup, sheet: MarkupElement): StyleDeclaration[] {
+  const { css, tree } = parseSheet(markup, sheet);
   const found: StyleDeclaration[] = [];
-  walk(
-    parseCss(css, 'stylesheet'),
-    function (this: { rule: Rule | null; atrule: Atrule | null }, node: CssNode) {
-      if (node.type !== 'Declaration' || !this.rule || !node.loc) return;
-      const prelude = this.rule.prelude.loc;
-      const selector = prelude ? css.slice(prelude.start.offset, prelude.end.offset) : '';
-      found.push({
-        ...toDeclaration(node, css, sheet.tagEnd),
-        selector,
-        inMedia: this.atrule !== null,
-        media: getMedia(this.atrule, css),
-      });
-    },
-  );
+  walk(tree, function (this: { rule: Rule | null; atrule: Atrule | null }, node: CssNode) {
+    if (node.type !== 'Declaration' || !this.rule || !node.loc) return;
+    const prelude = this.rule.prelude.loc;
+    const selector = prelude ? css.slice(prelude.start.offset, prelude.end.offset) : '';
+    found.push({
+      ...toDeclaration(node, css, sheet.tagEnd),
+      selector,
+      inMedia: this.atrule !== null,
+      media: getMedia(this.atrule, css),
+    });
+  });
   return found;
 }
 
@@ -169,5 +202,5 @@ function toDeclaration(node: Declaration, css: string, base: number): StyleDecla
 }
 
 function parseCss(css: string, context: 'stylesheet' | 'declarationList'): CssNode {
-  return parse(css, { context, positions: true, parseValue: true, onParseError: () => undefined });
+  return parse(css, { context, positions: true, parseValue: false, onParseError: () => undefined });
 }

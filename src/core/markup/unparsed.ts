@@ -4,6 +4,14 @@ const UNPARSED =
 
 /** The text with blanks for all that no tags are read in; offsets stay as they are. */
 export function blankUnparsed(text: string): string {
+  if (last?.text !== text) last = { text, blanked: blankAll(text) };
+  return last.blanked;
+}
+
+/** Several ask for the same text, one after the other. */
+let last: { text: string; blanked: string } | null = null;
+
+function blankAll(text: string): string {
   return text.replace(
     UNPARSED,
     (all, tag: string | undefined, _name, inside: string | undefined) =>

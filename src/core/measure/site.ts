@@ -20,5 +20,9 @@ export function matchesHost(pattern: string, host: string): boolean {
 
 /** The address of a URL text, or null where it is none. */
 export function parseAddress(text: string, base?: string): URL | null {
-  return URL.canParse(text, base) ? new URL(text, base) : null;
+  try {
+    return new URL(text, base);
+  } catch {
+    return null;
+  }
 }
