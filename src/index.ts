@@ -53,7 +53,7 @@ export type {
 } from './core/check.js';
 export type { Intent } from './core/mend/intent.js';
 export { judgeSnippet } from './core/judge/judge.js';
-export type { Judged, Judgement } from './core/judge/judge.js';
+export type { Judged, JudgedReport, Judgement } from './core/judge/judge.js';
 
 // Evidence: what a render measures.
 export { planRenders } from './core/plan.js';

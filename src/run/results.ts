@@ -1,9 +1,10 @@
+import { createHash } from 'node:crypto';
 import type { Evidence, Baseline } from '../core/evidence.js';
 import { housePublished } from '../core/house/published.js';
 import { toPlainHouse } from '../core/house/plain.js';
-import { judgeSnippet, type Judgement } from '../core/judge/judge.js';
+import { judgeSnippet, type JudgedReport, type Judgement } from '../core/judge/judge.js';
 import type { Markup } from '../core/markup/markup.js';
-import type { HouseReport, RunDocument } from '../core/run.js';
+import type { HouseReport, RunDocument, SnippetReport } from '../core/run.js';
 import { countLevels, getOverall } from '../core/verdict.js';
 import { CHECKS } from '../checks/index.js';
 import type { Plan } from './request.js';
@@ -13,10 +14,15 @@ import { getVersion } from './version.js';
 /** What of a plan results depend on. */
 export type Judging = Omit<Plan, 'request' | 'root' | 'needs' | 'search'>;
 
+/** What was found of a snippet. */
+interface Result extends Omit<Judgement, 'report'> {
+  report: SnippetReport;
+}
+
 /** What was found so far: in the order of the snippets, whatever finished first. */
 export class Results {
   readonly #plan: Judging;
-  readonly #spool = new Spool<Judgement>();
+  readonly #spool = new Spool<Result>();
 
   constructor(plan: Judging) {
     this.#plan = plan;
@@ -28,11 +34,11 @@ export class Results {
     markup: Markup,
     evidence: readonly Evidence[],
     baselines: ReadonlyMap<string, Baseline>,
-  ): Promise<Judgement> {
+  ): Promise<Result> {
     const { snippets, house, checks, startedAt, markupOnly } = this.#plan;
     const snippet = snippets[index]!;
     const { published } = snippet;
-    const judged = judgeSnippet({
+    const { report, notJudged } = judgeSnippet({
       snippet,
       markup,
       house: published ? housePublished(house, published) : house,
@@ -43,14 +49,15 @@ export class Results {
       today: startedAt.toISOString().slice(0, 10),
       markupOnly,
     });
-    await this.#spool.put(index, judged);
-    return judged;
+    const result = { report: addHash(report), notJudged };
+    await this.#spool.put(index, result);
+    return result;
   }
 
   /** The run as a document; unsure where a snippet is missing. */
   async makeDocument(engines: RunDocument['engines']): Promise<RunDocument> {
     const { startedAt } = this.#plan;
-    const judgements: Judgement[] = [];
+    const judgements: Result[] = [];
     for await (const judgement of this.#spool.read()) judgements.push(judgement);
     const snippets = judgements.map(({ report }) => report);
     const verdicts = snippets.map(({ verdict }) => verdict);
@@ -72,6 +79,11 @@ export class Results {
   close(): Promise<void> {
     return this.#spool.close();
   }
+}
+
+function addHash({ name, path, published, ...rest }: JudgedReport): SnippetReport {
+  const hash = createHash('sha256').update(rest.text).digest('hex');
+  return { name, path, published, hash, ...rest };
 }
 
 /** As much of the house as reports tell of. */

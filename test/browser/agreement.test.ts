@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
-import type { Finding, SnippetReport } from '../../dist/src/core/run.js';
+import type { JudgedReport } from '../../dist/src/core/judge/judge.js';
+import type { Finding } from '../../dist/src/core/run.js';
 import { applyEdits } from '../../dist/src/core/mend/apply.js';
 import { makeLayout, type Layout } from '../support/layouts.js';
 import { openLive, reportRecorded, type Live, type Recorded } from '../support/live.js';
@@ -67,7 +68,7 @@ function count(what: keyof typeof tally, { seed, kinds }: Layout, good: boolean,
 
 interface Looked {
   recorded: Recorded;
-  report: SnippetReport;
+  report: JudgedReport;
 }
 
 async function look(code: string): Promise<Looked> {

@@ -3,10 +3,10 @@ import type { Check, Example } from '../../dist/src/core/check.js';
 import type { Baseline, Evidence } from '../../dist/src/core/evidence.js';
 import { completeHouse, type House } from '../../dist/src/core/house/house.js';
 import { houseSchema } from '../../dist/src/core/house/schema.js';
-import { judgeSnippet } from '../../dist/src/core/judge/judge.js';
+import { judgeSnippet, type JudgedReport } from '../../dist/src/core/judge/judge.js';
 import { readMarkup } from '../../dist/src/core/markup/markup.js';
 import { planRenders } from '../../dist/src/core/plan.js';
-import type { Finding, SnippetReport } from '../../dist/src/core/run.js';
+import type { Finding } from '../../dist/src/core/run.js';
 import { findBrowser } from '../../dist/src/render/browser/find.js';
 import { measure } from '../../dist/src/run/measure.js';
 import { Renderer } from '../../dist/src/render/renderer.js';
@@ -93,7 +93,7 @@ export function judgeRecorded(recorded: Recorded, checks: readonly Check[] = CHE
 export function reportRecorded(
   { code, under, evidence, baselines }: Recorded,
   checks: readonly Check[] = CHECKS,
-): SnippetReport {
+): JudgedReport {
   return judgeSnippet({
     snippet: { name: 'example', path: null, text: code },
     markup: readMarkup(code),

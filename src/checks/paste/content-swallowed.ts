@@ -134,9 +134,9 @@ function tell(where: Span, element: number, told: Omit<Data, 'element'>): Fact<D
 /** A value that runs to the opening quote of a later one: what follows that quote is a name with a quote in it. */
 function judgeValue({ text }: Markup, element: MarkupElement): Fact<Data>[] {
   const { attributes } = element;
-  for (const [i, one] of attributes.entries()) {
-    const next = attributes[i + 1];
-    if (!next || next.offset > one.endOffset + 1 || !one.value.trimEnd().endsWith('=')) continue;
+  for (let i = 0; i + 1 < attributes.length; i++) {
+    const [one, next] = [attributes[i]!, attributes[i + 1]!];
+    if (next.offset > one.endOffset + 1 || !one.value.trimEnd().endsWith('=')) continue;
     const opened = /=\s*(["'])/.exec(text.slice(one.offset, one.endOffset))?.[1];
     if (!opened) continue;
     if (!/["']/.test(next.name) && !one.value.includes('<')) continue;

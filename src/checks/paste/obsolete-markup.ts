@@ -108,8 +108,10 @@ function judgeElement(markup: Markup, element: MarkupElement): Fact<Data>[] {
 
 function judgeAttributes(markup: Markup, element: MarkupElement): Fact<Data>[] {
   const known = getOwn(OBSOLETE_ATTRIBUTES, element.name);
-  if (!known || element.attributes.length === 0) return [];
-  return element.attributes.flatMap((one) => judgeAttribute(markup, element, one, known));
+  if (!known) return [];
+  return element.attributes
+    .filter(({ name }) => Object.hasOwn(known, name))
+    .flatMap((one) => judgeAttribute(markup, element, one, known));
 }
 
 function judgeAttribute(

@@ -1,5 +1,3 @@
-import { sha256 } from '@noble/hashes/sha2.js';
-import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import {
   getCulpritKey,
   getMade,
@@ -44,9 +42,12 @@ export interface Judged {
   markupOnly: string | null;
 }
 
+/** A report, but for what it is known by. */
+export type JudgedReport = Omit<SnippetReport, 'hash'>;
+
 /** What was found, and what could not be looked for. */
 export interface Judgement {
-  report: SnippetReport;
+  report: JudgedReport;
   notJudged: NotJudged[];
 }
 
@@ -78,11 +79,10 @@ export function judgeSnippet(judged: Judged): Judgement {
   const { snippet, markup, evidence } = judged;
   const fits = listFits(evidence, findings, { checks, known: judged.known ?? checks });
   const marks = getMarks(markup, evidence, findings, told);
-  const report: SnippetReport = {
+  const report: JudgedReport = {
     name: snippet.name,
     path: snippet.path,
     published: published?.address ?? null,
-    hash: hashText(snippet.text),
     text: snippet.text,
     verdict: getVerdict(findings, judged.house.holdOn, blind),
     fitsFrom: getFitsFrom(evidence, fits),
@@ -99,10 +99,6 @@ export function judgeSnippet(judged: Judged): Judgement {
 
 /** Why what is about a paste and its place says nothing of a page that is there already. */
 const AS_PUBLISHED = 'the page is looked at where it stands, with nothing to hold it against';
-
-function hashText(text: string): string {
-  return bytesToHex(sha256(utf8ToBytes(text)));
-}
 
 /** Heavier ones first, then as they stand in the source. */
 function compareFindings(a: Telling['finding'], b: Telling['finding']): number {
