@@ -2,10 +2,12 @@ import type { Check } from '../core/check.js';
 import addressInsteadOfCode from './paste/address-instead-of-code.js';
 import addressWorksOnlyHere from './paste/address-works-only-here.js';
 import altSaysNothing from './pictures/alt-says-nothing.js';
+import altTooWordy from './pictures/alt-too-wordy.js';
 import attributeMisspelt from './paste/attribute-misspelt.js';
 import audioAutoplays from './media/audio-autoplays.js';
 import autoplayDespiteReducedMotion from './media/autoplay-despite-reduced-motion.js';
 import autoplayDidNotStart from './media/autoplay-did-not-start.js';
+import autoplayOnWrongElement from './media/autoplay-on-wrong-element.js';
 import autoplayValueIgnored from './media/autoplay-value-ignored.js';
 import autoplayWithSound from './media/autoplay-with-sound.js';
 import autoplayWithoutInline from './media/autoplay-without-inline.js';
@@ -42,6 +44,7 @@ import frameUnnamed from './frames/frame-unnamed.js';
 import frameWiderThanSlot from './frames/frame-wider-than-slot.js';
 import headingOutOfStep from './paste/heading-out-of-step.js';
 import hostContentDamaged from './page/host-content-damaged.js';
+import hostNotAllowed from './scripts/host-not-allowed.js';
 import hostPrivateAddress from './scripts/host-private-address.js';
 import hostStyleReachesIn from './paste/host-style-reaches-in.js';
 import idUsedTwice from './paste/id-used-twice.js';
@@ -57,10 +60,12 @@ import pageScrollsSideways from './page/page-scrolls-sideways.js';
 import pageSettingsChanged from './paste/page-settings-changed.js';
 import pageTakenOver from './page/page-taken-over.js';
 import pastedTwice from './paste/pasted-twice.js';
+import pictureMissing from './pictures/picture-missing.js';
 import pictureWithoutAlt from './pictures/picture-without-alt.js';
 import placeholderLeftIn from './paste/placeholder-left-in.js';
 import scriptBlocksPage from './scripts/script-blocks-page.js';
 import scriptIdleWhenLate from './scripts/script-idle-when-late.js';
+import scriptVersionFloats from './scripts/script-version-floats.js';
 import scriptWeightOverLimit from './scripts/script-weight-over-limit.js';
 import scrollCaught from './page/scroll-caught.js';
 import shrunkNotReflowed from './page/shrunk-not-reflowed.js';
@@ -80,10 +85,12 @@ export const CHECKS: readonly Check[] = [
   addressInsteadOfCode,
   addressWorksOnlyHere,
   altSaysNothing,
+  altTooWordy,
   attributeMisspelt,
   audioAutoplays,
   autoplayDespiteReducedMotion,
   autoplayDidNotStart,
+  autoplayOnWrongElement,
   autoplayValueIgnored,
   autoplayWithSound,
   autoplayWithoutInline,
@@ -120,6 +127,7 @@ export const CHECKS: readonly Check[] = [
   frameWiderThanSlot,
   headingOutOfStep,
   hostContentDamaged,
+  hostNotAllowed,
   hostPrivateAddress,
   hostStyleReachesIn,
   idUsedTwice,
@@ -135,10 +143,12 @@ export const CHECKS: readonly Check[] = [
   pageSettingsChanged,
   pageTakenOver,
   pastedTwice,
+  pictureMissing,
   pictureWithoutAlt,
   placeholderLeftIn,
   scriptBlocksPage,
   scriptIdleWhenLate,
+  scriptVersionFloats,
   scriptWeightOverLimit,
   scrollCaught,
   shrunkNotReflowed,

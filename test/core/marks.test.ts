@@ -34,7 +34,7 @@ function getMarks(text: string, elements: ElementFact[]) {
     elements,
     pictures: elements
       .filter(({ tag }) => tag === 'img')
-      .map((one) => ({ ...one, ignored: false, loaded: true, name: null })),
+      .map((one) => ({ ...one, ignored: false, loaded: true, address: '', name: null })),
   }));
   const { report } = judgeSnippet({
     snippet: { name: 'x', path: null, text },

@@ -29,8 +29,12 @@ test('code that has the processor hangs when its time is over', async () => {
   expect(await beat(1)).toBe(1);
 });
 
+test('code that has a part of the processor is given the time that it needs to have as much', async () => {
+  expect(await beat(0.2)).toBe(2);
+});
+
 test.each([
-  ['the machine has no processor for it', 0.2, false],
+  ['the machine has no processor for it', 0.001, false],
   ['the browser cannot tell who has it', null, false],
   ['it talks', 1, true],
 ])('a page that does not answer is given four times where %s', async (_, busy, talks) => {

@@ -115,7 +115,11 @@ class PaperPage implements BrowserPage {
   listMakers = () => Promise.resolve([]);
   learnSounds = () => Promise.resolve();
   hasSound = () => null;
-  watchHeart = () => ({ hung: new Promise<'hung'>(() => undefined), stop: () => undefined });
+  watchHeart = () => ({
+    hung: new Promise<'hung'>(() => undefined),
+    decide: () => Promise.resolve('answers' as const),
+    stop: () => undefined,
+  });
   contain = () => Promise.resolve(null);
   shoot = () => Promise.resolve(Buffer.from('PNG'));
   draw = () => Promise.resolve(null);

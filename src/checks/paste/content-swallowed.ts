@@ -41,6 +41,7 @@ export default defineCheck({
     {
       findings: [
         'attribute-misspelt',
+        'picture-missing',
         'picture-without-alt',
         'frame-unnamed',
         'linked-picture-unnamed',

@@ -1,11 +1,9 @@
 import { defineCheck, getCulpritKey, makeSeen, type Case, type Fact } from '../../core/check.js';
 import type { RequestFact } from '../../core/evidence.js';
-import { getSourceOffset } from '../../core/measure/blame.js';
+import { findRequestTag } from '../../core/measure/blame.js';
 import { getPrivateHostKind } from '../../core/measure/private-address.js';
 import { matchesHost, parseAddress } from '../../core/measure/site.js';
 import { listWritten } from '../../core/markup/addresses.js';
-import { getElementAt, getTagSpan, type Markup } from '../../core/markup/markup.js';
-import type { Span } from '../../core/snippet.js';
 
 interface Data {
   host: string;
@@ -33,7 +31,7 @@ export default defineCheck({
           ({ data }) => data.host === request.host && sameFile(data.address, request.address),
         );
         const data = { host: request.host, kind, address: request.address };
-        const where = known?.where ?? locate(c.markup, request);
+        const where = known?.where ?? findRequestTag(c.markup, request);
         const culprit = { at: 'snippet', what: `host ${request.host}` } as const;
         const seen = makeSeen(render, { asked: request.address, happened: 'refused' });
         return [{ where, culprit, confirmed: true, data, seen: [seen] }];
@@ -109,14 +107,6 @@ function isRerouted(c: Case<Needs>, host: string): boolean {
 /** A browser may have gone to https for what was written as http. */
 function sameFile(a: string, b: string): boolean {
   return a.replace(/^\w+:/, '') === b.replace(/^\w+:/, '');
-}
-
-function locate(markup: Markup, { from }: RequestFact): Span {
-  const offset = getSourceOffset(from);
-  const element = offset === null ? null : getElementAt(markup, offset);
-  const fallback = markup.elements.find(({ name }) => name === 'script') ?? markup.elements[0];
-  const found = element ?? fallback;
-  return found ? getTagSpan(found) : { offset: 0, endOffset: 0 };
 }
 
 /** What the markup says and what was then seen is one finding; what was seen confirms it. */

@@ -1,5 +1,5 @@
 import type { Culprit } from '../check.js';
-import type { Source } from '../evidence.js';
+import type { RequestFact, Source } from '../evidence.js';
 import {
   getElementAt,
   getElementFrom,
@@ -85,4 +85,13 @@ export function getHead({ text }: Markup): Span {
 export function getSourceOffset(from: Source | null): number | null {
   if (from === null) return null;
   return 'offset' in from ? from.offset : from.script;
+}
+
+/** The tag of what asked for something; where that is not known, the first script's or the first of all. */
+export function findRequestTag(markup: Markup, { from }: Pick<RequestFact, 'from'>): Span {
+  const offset = getSourceOffset(from);
+  const element = offset === null ? null : getElementAt(markup, offset);
+  const fallback = markup.elements.find(({ name }) => name === 'script') ?? markup.elements[0];
+  const found = element ?? fallback;
+  return found ? getTagSpan(found) : { offset: 0, endOffset: 0 };
 }

@@ -9,6 +9,8 @@ const picture = z.object({
   ignored: z.boolean(),
   /** Its file has come; true for what has no file. */
   loaded: z.boolean(),
+  /** Where its file is, as the browser chose it; '' for what has no file. */
+  address: z.string().default(''),
   /** The text alternative by the accessible-name computation; '' where it is empty, null where nothing gives one. */
   name: z.string().nullable(),
 });

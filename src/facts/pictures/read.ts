@@ -15,6 +15,7 @@ export const readPicture: ObjectReader<RawPicture> = {
       tag: node.localName,
       ignored: isIgnored(real, book),
       loaded: !(real instanceof HTMLImageElement) || (real.complete && real.naturalWidth > 0),
+      address: real instanceof HTMLImageElement ? real.currentSrc : '',
       name: computeName(makeTree(book), node),
     };
   },

@@ -1,4 +1,5 @@
 import { within } from '../limit.js';
+import type { Pulse } from '../page/browser-page.js';
 
 /** How often a page is asked whether it still answers, ms. */
 const BEAT = 400;
@@ -6,7 +7,7 @@ const BEAT = 400;
 const MOST_DEAF = 4;
 /** The share of the time to answer after which it is looked who has the processor. */
 const EARLY = 0.2;
-/** The share of the time that code which runs on has the processor, if the machine has one to give. */
+/** As much of its time must code have had the processor that is said to run on. */
 const BUSY = 0.7;
 
 /** What is asked of a page's heart. */
@@ -19,41 +20,66 @@ export interface Heart {
   getWork(): Promise<ReadonlyMap<number, number> | null>;
 }
 
-/** Asks the page again and again; `hung` resolves when it has not answered for `ms`. */
-export function watchHeart(get: () => Heart, ms: number): { hung: Promise<'hung'>; stop(): void } {
+/** Asks the page again and again; `ms`: how long its code may have the processor without an answer. */
+export function watchHeart(get: () => Heart, ms: number): Pulse {
   let stopped = false;
-  let deaf = 0;
   let wake: NodeJS.Timeout | undefined;
+  const waiting: ((state: 'answers') => void)[] = [];
+  const silence = new Silence(ms);
   const hung = new Promise<'hung'>((resolve) => {
     const beat = async () => {
-      const state = get().ended ? 'answers' : await feel(get(), ms);
+      const state = get().ended ? 'answers' : await silence.feel(get);
       if (stopped) return;
-      deaf = state === 'answers' ? 0 : deaf + 1;
-      // What a page logs without measure comes before its answer, and what stands in line for
-      // the processor of a busy machine cannot answer: that is no hang yet.
-      const waits = (state === 'starves' || get().talks) && deaf < MOST_DEAF;
-      if (state === 'answers' || get().ended || waits) wake = setTimeout(() => void beat(), BEAT);
-      else resolve('hung');
+      if (state === 'hangs' && !get().ended) return resolve('hung');
+      if (state === 'answers') for (const tell of waiting.splice(0)) tell(state);
+      wake = setTimeout(() => void beat(), BEAT);
     };
     wake = setTimeout(() => void beat(), BEAT);
   });
   const stop = () => {
     stopped = true;
     clearTimeout(wake);
+    for (const tell of waiting.splice(0)) tell('answers');
   };
-  return { hung, stop };
+  const answers = () => new Promise<'answers'>((resolve) => waiting.push(resolve));
+  return { hung, decide: () => Promise.race([hung, answers()]), stop };
 }
 
-/** Whether the page answers; if not, whether it had the processor for itself all the while. */
-async function feel(heart: Heart, ms: number): Promise<'answers' | 'works' | 'starves'> {
-  const asking = heart.answers(ms);
-  const early = await within(asking, EARLY * ms);
-  if (early) return 'answers';
-  const before = await heart.getWork();
-  const since = performance.now();
-  if (await asking) return 'answers';
-  const after = await heart.getWork();
-  if (!before || !after) return 'starves';
-  const worked = [...after].map(([process, time]) => time - (before.get(process) ?? 0));
-  return Math.max(...worked) >= (BUSY * (performance.now() - since)) / 1000 ? 'works' : 'starves';
+/** How long a page has been silent, and what its code did meanwhile. */
+class Silence {
+  readonly #ms: number;
+  #deaf = 0;
+  /** The processor's time that each process had had when it began; null where that is not known. */
+  #before: ReadonlyMap<number, number> | null = null;
+
+  constructor(ms: number) {
+    this.#ms = ms;
+  }
+
+  async feel(get: () => Heart): Promise<'answers' | 'waits' | 'hangs'> {
+    const heart = get();
+    const asking = heart.answers(this.#ms);
+    if (this.#deaf === 0) {
+      if (await within(asking, EARLY * this.#ms)) return 'answers';
+      this.#before = await heart.getWork();
+    }
+    if (await asking) {
+      this.#deaf = 0;
+      return 'answers';
+    }
+    this.#deaf++;
+    const worked = await this.#getWorked(heart);
+    // What a page logs without measure comes before its answer, and what stands in line for the
+    // processor of a busy machine cannot answer: that is no hang yet.
+    const waits = worked < (BUSY * (1 - EARLY) * this.#ms) / 1000 || get().talks;
+    return waits && this.#deaf < MOST_DEAF ? 'waits' : 'hangs';
+  }
+
+  /** The most that any of the processes had of the processor since it began, s; 0 where that is not known. */
+  async #getWorked(heart: Heart): Promise<number> {
+    const now = await heart.getWork();
+    if (!now || !this.#before) return 0;
+    const before = this.#before;
+    return Math.max(0, ...[...now].map(([process, time]) => time - (before.get(process) ?? 0)));
+  }
 }

@@ -5,7 +5,14 @@ import type { PageCalls } from '../in-page/calls.js';
 import { putIn, type PutIn } from '../in-page/put-in.js';
 import { getWatcherScript } from '../page-scripts.js';
 import { within, withinTalk } from '../limit.js';
-import type { Answer, BrowserPage, Hottest, PageCall, Preparation } from '../page/browser-page.js';
+import type {
+  Answer,
+  BrowserPage,
+  Hottest,
+  PageCall,
+  Preparation,
+  Pulse,
+} from '../page/browser-page.js';
 import { Happenings } from '../page/happenings.js';
 import { RequestLog, type CallFrame } from '../page/request-log.js';
 import { Admission } from './admission.js';
@@ -186,7 +193,7 @@ export class Tab implements BrowserPage {
     return this.#sounds.get(address);
   }
 
-  watchHeart(ms: number): { hung: Promise<'hung'>; stop(): void } {
+  watchHeart(ms: number): Pulse {
     return watchHeart(() => this.#heart, ms);
   }
 

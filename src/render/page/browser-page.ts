@@ -45,6 +45,15 @@ export type Hottest = CallFrame | null;
 export type PageCall = keyof PageCalls;
 export type Answer<N extends PageCall> = Awaited<ReturnType<PageCalls[N]>>;
 
+/** A page that is asked again and again whether it answers. */
+export interface Pulse {
+  /** Resolves when it has not answered for as long as it may take. */
+  hung: Promise<'hung'>;
+  /** Resolves as soon as it is known whether it answers now. */
+  decide(): Promise<'hung' | 'answers'>;
+  stop(): void;
+}
+
 /**
  * A page in a browser, as renders work with it: what a second engine has to do. Each call that the
  * page's own code could keep from ending either has a limit of its own, or may be left waiting.
@@ -85,8 +94,8 @@ export interface BrowserPage {
   /** Whether a media file has a sound track; null where nothing was told. */
   hasSound(address: string): boolean | null;
 
-  /** `hung` resolves when the page has not answered for `ms`. */
-  watchHeart(ms: number): { hung: Promise<'hung'>; stop(): void };
+  /** `ms`: how long its code may have the processor without an answer. */
+  watchHeart(ms: number): Pulse;
   /** Gets a hanging page to answer again: its code is stopped. */
   contain(profiled: boolean): Promise<Hottest>;
 

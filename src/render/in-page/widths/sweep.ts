@@ -21,9 +21,13 @@ export interface Swept {
   wide: WideSpan[];
 }
 
-/** So far apart two windows may be that are tried, px: where the slot is wider in one, and where it is not. */
-const FAR = 16;
-const FARTHEST = 64;
+/**
+ * So far apart two windows may be that are tried, px: where the slot is wider in one, where besides a
+ * condition of its own may hold between them, and where it is as wide in both.
+ */
+const FAR = 32;
+const NEAR = 16;
+const FARTHEST = 128;
 /** What fits in two windows and yet not between them: its parts are dealt out anew at every width. */
 const RESTLESS = /column|calc\(|min\(|max\(|clamp\(|auto-fi|\d(vw|vi|vmin|vmax|cqw|cqi)\b/;
 /** No page is searched for longer, ms. */
@@ -47,7 +51,7 @@ export class Sweep {
     this.#wish = wish;
     const slots = copy.page.querySelectorAll(`[${SLOT_ATTRIBUTE}="${CSS.escape(wish.slot)}"]`);
     this.#slot = slots[0] ?? null;
-    this.#far = isRestless(this.#slot) ? 1 : FAR;
+    this.#far = getFar(this.#slot);
     this.#own = wish.ids.flatMap((id) => {
       const node = copy.get(id);
       return node ? [{ id, node }] : [];
@@ -177,15 +181,16 @@ function listRuns(samples: readonly Sample[]): Interval[] {
   return runs.filter(({ sign }) => sign !== '');
 }
 
-/** Whether styles inside of a slot deal out room by the window, or in columns; of linked ones that is not known. */
-function isRestless(slot: Element | null): boolean {
+/** How far apart windows may be: styles in a slot may deal out room by the window, or in columns; of linked ones that is not known. */
+function getFar(slot: Element | null): number {
   const sheets = slot?.querySelectorAll('style') ?? [];
   const styled = slot?.querySelectorAll('[style]') ?? [];
   const css = [
     ...Array.from(sheets, (one) => one.textContent ?? ''),
     ...Array.from(styled, (one) => one.getAttribute('style') ?? ''),
   ];
-  return css.some((text) => RESTLESS.test(text)) || Boolean(slot?.querySelector('link'));
+  if (css.some((text) => RESTLESS.test(text)) || slot?.querySelector('link')) return 1;
+  return css.some((text) => text.includes('@container')) ? NEAR : FAR;
 }
 
 /** Whether the slot is as wide, and the same reaches beyond the same. */

@@ -1,0 +1,65 @@
+import { defineCheck, type Fact } from '../../core/check.js';
+import { isHidden } from '../../core/markup/hidden.js';
+import { getAttribute } from '../../core/markup/markup.js';
+
+interface Data {
+  /** Characters. */
+  length: number;
+}
+
+const PICTURES = new Set(['img', 'area', 'input']);
+/** Characters of an alt that is heard to its end. */
+const MOST = 150;
+
+export default defineCheck({
+  id: 'alt-too-wordy',
+  subject: 'pictures',
+  level: 'advice',
+  title: 'A text alternative is too long',
+  decided: 'An alt of a picture has more than 150 characters, runs of blanks counted as one.',
+  standard: 'WCAG 2.2, 1.1.1 Non-text Content',
+  needs: [],
+  markup: true,
+  judge: ({ markup }): Fact<Data>[] =>
+    markup.elements
+      .filter(({ name }) => PICTURES.has(name))
+      .flatMap((element) => {
+        const alt = getAttribute(element, 'alt');
+        const length = alt ? count(alt.value) : 0;
+        if (!alt || length <= MOST || isHidden(markup, element)) return [];
+        return [
+          {
+            where: { offset: alt.offset, endOffset: alt.endOffset },
+            culprit: { at: 'element', offset: element.offset } as const,
+            confirmed: true,
+            data: { length },
+            seen: [],
+          },
+        ];
+      }),
+  says: ({ length }) => ({
+    message: `The text alternative has ${length} characters.`,
+    notice: 'A screen reader reads it in one go: nobody can pause in it, or go back a sentence.',
+    cure: `Say in up to ${MOST} characters what the picture is there for; put the rest beside it, for all to read.`,
+  }),
+  brief: ({ length }) => `an alt of ${length} characters`,
+  samples: [{ length: 212 }],
+  examples: {
+    faulty: [
+      {
+        name: 'a whole paragraph',
+        code: '<img src="https://static.rootcellar.example/beans.png" width="160" height="120" alt="Runner beans drying on a wooden rack under the roof of the glasshouse, sorted by the year of their harvest, each sort in a box of its own with a label that says where it was grown">',
+      },
+    ],
+    sound: [
+      {
+        name: 'a sentence',
+        code: '<img src="https://static.rootcellar.example/beans.png" width="160" height="120" alt="Runner beans drying on a wooden rack under the roof of the glasshouse">',
+      },
+    ],
+  },
+});
+
+function count(text: string): number {
+  return [...text.replace(/\s+/g, ' ').trim()].length;
+}

@@ -1,0 +1,105 @@
+import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
+import { findRequestTag } from '../../core/measure/blame.js';
+import { matchesHost, parseAddress } from '../../core/measure/site.js';
+import { listWritten } from '../../core/markup/addresses.js';
+
+interface Data {
+  host: string;
+  address: string;
+  /** The host of the script or page that asked for it, where that is another one. */
+  by: string | null;
+}
+
+type Needs = 'traffic';
+
+export default defineCheck({
+  id: 'host-not-allowed',
+  subject: 'scripts',
+  level: 'blocker',
+  title: 'A host is asked that the house does not allow',
+  decided:
+    'The markup loads from, or the page, its scripts or its frames asked, a host that is not on the house’s list `hosts.allow`; only where the house has one. The page’s own host is always allowed. Links count for nothing.',
+  standard: null,
+  needs: ['traffic'],
+  markup: 'part',
+  judge: (c): Fact<Data>[] =>
+    c.house.hosts === undefined ? [] : mergeByHost([...listMarkup(c), ...listAsked(c)]),
+  says: ({ host, by }) => ({
+    message: `${host} is asked${by ? `, by what came from ${by}` : ''}; the house does not allow this host.`,
+    notice: 'It learns of everybody who opens the page.',
+    cure: 'Do without it; or have it put on the house’s list (`hosts`: `allow`).',
+  }),
+  brief: ({ host }) => `${host} is not allowed`,
+  samples: [
+    { host: 'count.tally.example', address: '', by: null },
+    { host: 'tiles.fernmap.example', address: '', by: 'maps.fernmap.example' },
+  ],
+  examples: {
+    faulty: [
+      {
+        name: 'a picture of a host that is not on the list',
+        code: '<img src="https://static.rootcellar.example/beans.png" width="160" height="120" alt="Runner beans drying on a rack">',
+        under: { hosts: { allow: ['*.loam.example'] } },
+      },
+    ],
+    sound: [
+      {
+        name: 'hosts of a site that is on the list',
+        code: '<img src="https://static.rootcellar.example/beans.png" width="160" height="120" alt="Runner beans drying on a rack">',
+        under: { hosts: { allow: ['*.rootcellar.example'] } },
+      },
+      {
+        name: 'the page’s own host, and a link',
+        code: '<p><a href="https://www.tally.example/">Tally</a></p><img src="data:image/gif;base64,R0lGODlhAQABAIAAAAAAAP///ywAAAAAAQABAAACAUwAOw==" width="9" height="9" alt="Bean">',
+        under: { hosts: { allow: [] } },
+      },
+    ],
+  },
+});
+
+function isAllowed({ house }: Case<Needs>, host: string): boolean {
+  const allowed = [new URL(house.origin).hostname, ...(house.hosts?.allow ?? [])];
+  return allowed.some((pattern) => matchesHost(pattern, host));
+}
+
+function listMarkup(c: Case<Needs>): Fact<Data>[] {
+  return listWritten(c.markup).flatMap(({ text, attribute }): Fact<Data>[] => {
+    const url = parseAddress(text, c.house.origin);
+    if (!url || !/^(https?|wss?):$/.test(url.protocol) || isAllowed(c, url.hostname)) return [];
+    const { hostname: host, href: address } = url;
+    const where = { offset: attribute.offset, endOffset: attribute.endOffset };
+    return [toFact(where, { host, address, by: null }, c.renders.length > 0)];
+  });
+}
+
+function listAsked(c: Case<Needs>): Fact<Data>[] {
+  return c.renders.flatMap((render) =>
+    render.traffic.flatMap((request): Fact<Data>[] => {
+      const { host, address, by } = request;
+      const url = parseAddress(address);
+      if (!url || !/^(https?|wss?):$/.test(url.protocol) || isAllowed(c, url.hostname)) return [];
+      const asker = by ? (parseAddress(by)?.hostname ?? null) : null;
+      const isOther =
+        asker !== null && asker !== host && asker !== new URL(c.house.origin).hostname;
+      const where = findRequestTag(c.markup, request);
+      const fact = toFact(where, { host: url.hostname, address, by: isOther ? asker : null }, true);
+      return [{ ...fact, seen: [makeSeen(render, { asked: address })] }];
+    }),
+  );
+}
+
+function toFact(where: Fact<Data>['where'], data: Data, confirmed: boolean): Fact<Data> {
+  const culprit = { at: 'snippet', what: `host ${data.host}` } as const;
+  return { where, culprit, confirmed, data, seen: [] };
+}
+
+/** A host is told once: where the markup names it, if it does. */
+function mergeByHost(facts: readonly Fact<Data>[]): Fact<Data>[] {
+  const merged = new Map<string, Fact<Data>>();
+  for (const fact of facts) {
+    const known = merged.get(fact.data.host);
+    if (known) known.seen.push(...fact.seen);
+    else merged.set(fact.data.host, { ...fact, seen: [...fact.seen] });
+  }
+  return [...merged.values()];
+}

@@ -1,0 +1,103 @@
+import { defineCheck, type Fact } from '../../core/check.js';
+import { getAttribute } from '../../core/markup/markup.js';
+import { parseAddress } from '../../core/measure/site.js';
+
+interface Data {
+  /** The package. */
+  name: string;
+  /** What stands for its version; null where none does. */
+  version: string | null;
+}
+
+export default defineCheck({
+  id: 'script-version-floats',
+  subject: 'scripts',
+  level: 'advice',
+  title: 'A script’s version is left open',
+  decided:
+    'A script’s address names a package (`name@version`) with a tag such as `latest`, a range or a part of a version; or with none at a host from which the snippet takes another package by its version.',
+  standard: 'Semantic Versioning 2.0.0',
+  needs: [],
+  markup: true,
+  judge({ markup, house }): Fact<Data>[] {
+    const scripts = markup.elements.flatMap((element) => {
+      const source = element.name === 'script' ? getAttribute(element, 'src') : null;
+      const url = source && parseAddress(source.value.trim(), house.origin);
+      return source && url ? [{ element, source, url, found: findPackage(url) }] : [];
+    });
+    const hosts = new Set(scripts.flatMap(({ url, found }) => (found?.version ? [url.host] : [])));
+    return scripts.flatMap(({ element, source, url, found }): Fact<Data>[] => {
+      const data = found ?? (hosts.has(url.host) ? findUnversioned(url) : null);
+      if (!data || (data.version !== null && EXACT.test(data.version))) return [];
+      return [
+        {
+          where: { offset: source.offset, endOffset: source.endOffset },
+          culprit: { at: 'element', offset: element.offset, part: 'src' },
+          confirmed: true,
+          data,
+          seen: [],
+        },
+      ];
+    });
+  },
+  says: ({ name, version }) => ({
+    message:
+      version === null
+        ? `No version of ${name} is asked for: what comes is whatever is newest.`
+        : `The version of ${name} is left open (${version}): what comes is whatever fits that is newest.`,
+    notice: 'One day the code is another, untried, without anybody having changed the page.',
+    cure: `Name the whole version that was tried, such as \`${name}@1.4.2\`.`,
+  }),
+  brief: ({ name }) => `the version of ${name} is left open`,
+  samples: [
+    { name: 'bedlist', version: 'latest' },
+    { name: 'bedlist', version: null },
+  ],
+  examples: {
+    faulty: [
+      {
+        name: 'whatever is newest',
+        code: '<p id="beds">Beds</p><script async src="https://static.rootcellar.example/npm/bedlist@latest/bedlist.js"></script>',
+      },
+      {
+        name: 'a part of a version',
+        code: '<p id="beds">Beds</p><script async src="https://static.rootcellar.example/npm/@seed/bedlist@2.1"></script>',
+      },
+    ],
+    sound: [
+      {
+        name: 'a whole version',
+        code: '<p id="beds">Beds</p><script async src="https://static.rootcellar.example/npm/bedlist@2.1.0/bedlist.js"></script>',
+      },
+      {
+        name: 'no package',
+        code: '<p id="beds">Beds</p><script async src="https://static.rootcellar.example/@seed/loader@2x.js?v=latest"></script>',
+      },
+    ],
+  },
+});
+
+/** A whole version (Semantic Versioning, 2 and 9), with or without the usual v. */
+const EXACT = /^v?\d+\.\d+\.\d+([-+][\w.+-]*)?$/;
+const VERSIONED = /\/((?:@[\w.-]+\/)?[\w.-]+)@([^/]+)(?=\/|$)/;
+const FILE = /\.(m?js|cjs|css|json)$/i;
+
+function findPackage(url: URL): Data | null {
+  const match = VERSIONED.exec(decode(url.pathname));
+  if (!match || FILE.test(match[2]!)) return null;
+  return { name: match[1]!, version: match[2]! };
+}
+
+/** The first part of the path that is not a file's name: at such a host a package. */
+function findUnversioned(url: URL): Data | null {
+  const match = /\/((?:@[\w.-]+\/)?[\w.-]+)(\/[\w./-]+)?$/.exec(decode(url.pathname));
+  return match && !FILE.test(match[1]!) ? { name: match[1]!, version: null } : null;
+}
+
+function decode(path: string): string {
+  try {
+    return decodeURIComponent(path);
+  } catch {
+    return path;
+  }
+}

@@ -1,0 +1,29 @@
+import type { RequestFact } from '../evidence.js';
+
+/** Why a file did not come, in words that follow “it does not come:”. */
+export interface Failure {
+  why: string;
+  kind: 'status' | 'silence';
+}
+
+/** What an automated visitor may be kept from, and others not. */
+const KEPT_BACK = new Set([401, 403, 407, 429]);
+
+/**
+ * Why what was asked for at an address did not come; null where it did, and where the run itself or a vendor
+ * kept it back from a visitor such as us.
+ */
+export function tellFailure(address: string, traffic: readonly RequestFact[]): Failure | null {
+  const asked = traffic.filter((one) => one.first === address);
+  // Of several tries and of a chain of redirects the end counts.
+  const last = asked.findLast(({ status }) => status === null || status < 300 || status >= 400);
+  if (!last) return null;
+  const { refused, status, failed } = last;
+  if (refused && !/^(unreachable|unknown-name)$/.test(refused.kind)) return null;
+  if (status !== null && status >= 400)
+    return KEPT_BACK.has(status)
+      ? null
+      : { kind: 'status', why: `its address is answered with ${status}` };
+  const silent = failed !== null && failed !== 'cancelled' && status === null;
+  return silent ? { kind: 'silence', why: 'its host does not answer' } : null;
+}
