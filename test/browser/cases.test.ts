@@ -8,6 +8,10 @@ import { judgeRecorded, openLive, type Live } from '../support/live.js';
  */
 type HardCase = [code: string, excerpt: string | null, under?: Example['under']];
 
+/** A picture that is there, with more of its attributes. */
+const SHOWN = (more: string) =>
+  `<img src="https://static.rootcellar.example/beans.png" width="9" height="9"${more}>`;
+
 const PAGE =
   '<!doctype html><html lang="en"><title>Seeds</title><nav><a href="/beds">Beds</a></nav><div data-mivket-slot="column"></div><p style="height: 1600px">Summer</p>';
 const POSTS = "<p style='height: 500px; margin: 0'>Seed</p><script>parent.postMessage(";
@@ -967,6 +971,67 @@ const CASES: Record<string, HardCase[]> = {
       { limits: { totalBytes: 500 } },
     ],
     ['<p>Sow</p>', null, { limits: { totalBytes: 0 } }],
+  ],
+  'alt-too-wordy': [
+    [SHOWN(` alt="${'Bean '.repeat(31)}"`), `alt="${'Bean '.repeat(31)}"`],
+    [SHOWN(` alt="${'Bean '.repeat(30)}"`), null],
+    [`<div hidden>${SHOWN(` alt="${'Bean '.repeat(40)}"`)}</div><p>Sow</p>`, null],
+  ],
+  'autoplay-on-wrong-element': [
+    ['<iframe title="Beds" srcdoc="<p>Sow" autoplay style="border: 0"></iframe>', 'autoplay'],
+    ['<p>Sow</p><audio autoplay muted controls></audio>', null],
+  ],
+  'host-not-allowed': [
+    [
+      '<p>Sow</p><script>new Image().src = "https://count.tally.example/x.gif"</script>',
+      '<script>',
+      { hosts: { allow: ['*.loam.example'] } },
+    ],
+    [
+      '<p>Sow</p><script>new Image().src = "https://count.tally.example/x.gif"</script>',
+      null,
+      { hosts: { allow: ['count.tally.example'] } },
+    ],
+    ['<p>Sow</p><img src="/x.png" alt="Beans" width="9" height="9">', null, { hosts: {} }],
+    [SHOWN(' alt="Beans"'), null],
+  ],
+  'picture-missing': [
+    [
+      '<img alt="Beans" src="https://player.loam.example/embed/talk" width="90" height="60">',
+      'src="https://player.loam.example/embed/talk"',
+    ],
+    [
+      '<img alt="Beans" srcset="https://static.rootcellar.example/none.png 1x" width="90" height="60">',
+      'srcset="https://static.rootcellar.example/none.png 1x"',
+    ],
+    [
+      '<img alt="Bean" width="9" height="9" src="data:image/svg+xml,%3Csvg xmlns=%22http://www.w3.org/2000/svg%22/%3E">',
+      null,
+    ],
+    [`<div style="height: 9000px">Sow</div>${SHOWN(' alt="Beans" loading="lazy"')}`, null],
+  ],
+  'script-version-floats': [
+    [
+      '<script async src="https://static.rootcellar.example/npm/bedlist/a.js"></script><script async src="https://static.rootcellar.example/npm/seeds@1.0.2/a.js"></script>',
+      'src="https://static.rootcellar.example/npm/bedlist/a.js"',
+    ],
+    [
+      '<script async src="https://static.rootcellar.example/own/a.js"></script><script async src="https://static.rootcellar.example/npm/seeds@1.0.2/a.js"></script>',
+      null,
+    ],
+    [
+      '<script async src="https://static.rootcellar.example/bedlist/a.js"></script><script async src="https://static.rootcellar.example/seeds@1.0.2/a.js"></script>',
+      'src="https://static.rootcellar.example/bedlist/a.js"',
+    ],
+    [
+      '<script async src="https://static.rootcellar.example/bedlist%40%5E2/a.js"></script>',
+      'src="https://static.rootcellar.example/bedlist%40%5E2/a.js"',
+    ],
+    ['<script async src="https://static.rootcellar.example/bedlist@2.0.0-beta.1"></script>', null],
+    [
+      '<script async src="https://static.rootcellar.example/bedlist@2.x/"></script>',
+      'src="https://static.rootcellar.example/bedlist@2.x/"',
+    ],
   ],
 };
 

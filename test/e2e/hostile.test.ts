@@ -128,7 +128,11 @@ const HOSTILE: [string, string, string[]][] = [
     [],
   ],
   ['printing', '<p>x</p><script>print()</script>', []],
-  ['redirects without end', '<img alt="Beans" src="https://static.loam.example/on?0">', []],
+  [
+    'redirects without end',
+    '<img alt="Beans" src="https://static.loam.example/on?0">',
+    ['picture-missing'],
+  ],
   [
     'a redirect to a metadata address',
     '<img alt="Beans" src="https://static.loam.example/inside">',
@@ -183,7 +187,7 @@ const HOSTILE: [string, string, string[]][] = [
   [
     'fields that hide what their form is',
     '<form><input name="children"><input name="localName"><input name="getAttribute"><img src="https://static.loam.example/x.png"></form><img name="documentElement" alt="">',
-    ['picture-without-alt', 'obsolete-markup'],
+    ['picture-without-alt', 'picture-missing', 'obsolete-markup'],
   ],
   [
     'functions of the page that were changed',

@@ -25,16 +25,17 @@ export default defineCheck({
       const url = source && parseAddress(source.value.trim(), house.origin);
       return source && url ? [{ element, source, url, found: findPackage(url) }] : [];
     });
-    const hosts = new Set(scripts.flatMap(({ url, found }) => (found?.version ? [url.host] : [])));
+    const shelves = scripts.flatMap(({ url, found }) => (found ? [url.origin + found.shelf] : []));
     return scripts.flatMap(({ element, source, url, found }): Fact<Data>[] => {
-      const data = found ?? (hosts.has(url.host) ? findUnversioned(url) : null);
-      if (!data || (data.version !== null && EXACT.test(data.version))) return [];
+      const open = found ?? findUnversioned(url, shelves);
+      if (!open || (open.version !== null && EXACT.test(open.version))) return [];
+      const { name, version } = open;
       return [
         {
           where: { offset: source.offset, endOffset: source.endOffset },
           culprit: { at: 'element', offset: element.offset, part: 'src' },
           confirmed: true,
-          data,
+          data: { name, version },
           seen: [],
         },
       ];
@@ -82,16 +83,20 @@ const EXACT = /^v?\d+\.\d+\.\d+([-+][\w.+-]*)?$/;
 const VERSIONED = /\/((?:@[\w.-]+\/)?[\w.-]+)@([^/]+)(?=\/|$)/;
 const FILE = /\.(m?js|cjs|css|json)$/i;
 
-function findPackage(url: URL): Data | null {
+/** `shelf`: the path that all packages of its host stand under. */
+function findPackage(url: URL): (Data & { shelf: string }) | null {
   const match = VERSIONED.exec(decode(url.pathname));
   if (!match || FILE.test(match[2]!)) return null;
-  return { name: match[1]!, version: match[2]! };
+  const shelf = match.input.slice(0, match.index + 1);
+  return { name: match[1]!, version: match[2]!, shelf };
 }
 
-/** The first part of the path that is not a file's name: at such a host a package. */
-function findUnversioned(url: URL): Data | null {
-  const match = /\/((?:@[\w.-]+\/)?[\w.-]+)(\/[\w./-]+)?$/.exec(decode(url.pathname));
-  return match && !FILE.test(match[1]!) ? { name: match[1]!, version: null } : null;
+/** What stands where packages do, without a version. */
+function findUnversioned(url: URL, shelves: readonly string[]): Data | null {
+  const address = url.origin + decode(url.pathname);
+  const shelf = shelves.find((one) => address.startsWith(one));
+  const name = shelf && /^(@[\w.-]+\/)?[\w.-]+(?=\/|$)/.exec(address.slice(shelf.length))?.[0];
+  return name && !FILE.test(name) ? { name, version: null } : null;
 }
 
 function decode(path: string): string {

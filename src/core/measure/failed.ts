@@ -24,6 +24,10 @@ export function tellFailure(address: string, traffic: readonly RequestFact[]): F
     return KEPT_BACK.has(status)
       ? null
       : { kind: 'status', why: `its address is answered with ${status}` };
-  const silent = failed !== null && failed !== 'cancelled' && status === null;
-  return silent ? { kind: 'silence', why: 'its host does not answer' } : null;
+  // What the browser itself refused, by a policy of the page's, is no fault of the file.
+  if (status !== null || !failed?.startsWith('net::')) return null;
+  const why = failed.endsWith('TOO_MANY_REDIRECTS')
+    ? 'its address leads from one to the next without end'
+    : 'its host does not answer';
+  return { kind: 'silence', why };
 }
