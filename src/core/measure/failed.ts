@@ -6,6 +6,8 @@ export interface Failure {
   kind: 'status' | 'silence';
 }
 
+const SILENT: Failure = { kind: 'silence', why: 'its host does not answer' };
+
 /** What an automated visitor may be kept from, and others not. */
 const KEPT_BACK = new Set([401, 403, 407, 429]);
 
@@ -19,15 +21,15 @@ export function tellFailure(address: string, traffic: readonly RequestFact[]): F
   const last = asked.findLast(({ status }) => status === null || status < 300 || status >= 400);
   if (!last) return null;
   const { refused, status, failed } = last;
-  if (refused && !/^(unreachable|unknown-name)$/.test(refused.kind)) return null;
+  // Where nobody answers it is the gate that does.
+  if (refused) return /^(unreachable|unknown-name)$/.test(refused.kind) ? SILENT : null;
   if (status !== null && status >= 400)
     return KEPT_BACK.has(status)
       ? null
       : { kind: 'status', why: `its address is answered with ${status}` };
   // What the browser itself refused, by a policy of the page's, is no fault of the file.
   if (status !== null || !failed?.startsWith('net::')) return null;
-  const why = failed.endsWith('TOO_MANY_REDIRECTS')
-    ? 'its address leads from one to the next without end'
-    : 'its host does not answer';
-  return { kind: 'silence', why };
+  return failed.endsWith('TOO_MANY_REDIRECTS')
+    ? { kind: 'silence', why: 'its address leads from one to the next without end' }
+    : SILENT;
 }

@@ -1,0 +1,44 @@
+import { expect, test } from '@jest/globals';
+import type { RequestFact } from '../../src/core/evidence.js';
+import { tellFailure } from '../../src/core/measure/failed.js';
+
+const ADDRESS = 'https://static.rootcellar.example/beans.png';
+const make = (request: Partial<RequestFact>) =>
+  ({ first: ADDRESS, status: 200, failed: null, refused: null, ...request }) as RequestFact;
+const refused = (kind: 'unreachable' | 'offline') => ({ refused: { kind, words: '' } });
+
+test.each<[string, Partial<RequestFact>[], string | null]>([
+  ['came', [{}], null],
+  [
+    'was not asked for',
+    [{ first: 'https://static.rootcellar.example/pea.png', status: 404 }],
+    null,
+  ],
+  ['is not there', [{ status: 404 }], 'its address is answered with 404'],
+  [
+    'leads to what is not there',
+    [{ status: 301 }, { status: 410 }],
+    'its address is answered with 410',
+  ],
+  ['leads to what is there', [{ status: 301 }, {}], null],
+  ['may be there for others', [{ status: 403, failed: 'net::ERR_ABORTED' }], null],
+  [
+    'is of a host that is gone',
+    [{ status: 502, ...refused('unreachable') }],
+    'its host does not answer',
+  ],
+  ['was kept back by the run', [{ status: 502, ...refused('offline') }], null],
+  ['was kept back by a policy', [{ status: null, failed: 'csp' }], null],
+  [
+    'did not come',
+    [{ status: null, failed: 'net::ERR_CONNECTION_RESET' }],
+    'its host does not answer',
+  ],
+  [
+    'leads nowhere',
+    [{ status: null, failed: 'net::ERR_TOO_MANY_REDIRECTS' }],
+    'its address leads from one to the next without end',
+  ],
+])('a file that %s', (_, requests, why) => {
+  expect(tellFailure(ADDRESS, requests.map(make))?.why ?? null).toBe(why);
+});
