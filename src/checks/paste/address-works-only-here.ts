@@ -1,6 +1,10 @@
 import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
 import { listAddresses, listWritten } from '../../core/markup/addresses.js';
-import { type MarkupAttribute, type MarkupElement } from '../../core/markup/markup.js';
+import {
+  getAttribute,
+  type MarkupAttribute,
+  type MarkupElement,
+} from '../../core/markup/markup.js';
 
 interface Data {
   kind: Kind;
@@ -142,15 +146,19 @@ function listAbsent({ markup, house, renders }: Case<'traffic'>): Fact<Data>[] {
 }
 
 function judgeElements({ markup, today }: Case<'traffic'>): Fact<Data>[] {
-  const loaded = new Set(listWritten(markup).map(({ attribute }) => attribute));
-  return markup.elements.flatMap((element) =>
-    element.attributes.flatMap((attribute): Fact<Data>[] => {
-      const followed = FOLLOWED[element.name] === attribute.name;
-      if (!followed && !loaded.has(attribute)) return [];
-      const kind = getKind(attribute.value.trim(), today);
-      return kind && !(followed && kind === 'expired') ? [toFact(element, attribute, kind)] : [];
-    }),
-  );
+  const loaded = new Map(listWritten(markup).map(({ element, attribute }) => [attribute, element]));
+  const facts: Fact<Data>[] = [];
+  for (const [attribute, element] of loaded) {
+    const kind = getKind(attribute.value.trim(), today);
+    if (kind) facts.push(toFact(element, attribute, kind));
+  }
+  for (const element of markup.elements) {
+    const name = FOLLOWED[element.name];
+    const attribute = name === undefined ? null : getAttribute(element, name);
+    const kind = attribute && getKind(attribute.value.trim(), today);
+    if (kind && kind !== 'expired') facts.push(toFact(element, attribute, kind));
+  }
+  return facts;
 }
 
 function toFact(
@@ -186,7 +194,11 @@ function getKind(address: string, today: string): Kind | null {
 
 /** Whether the query says until when it is signed, in seconds since 1970, and that is over. */
 function isExpired(address: string, today: string): boolean {
-  if (!/[?&](Signature|sig|hdnts|X-\w+-Signature|Key-Pair-Id|token)=/i.test(address)) return false;
+  if (
+    !address.includes('?') ||
+    !/[?&](Signature|sig|hdnts|X-\w+-Signature|Key-Pair-Id|token)=/i.test(address)
+  )
+    return false;
   const until = /[?&]Expires=(\d{10})(&|#|$)/i.exec(address)?.[1];
   return until !== undefined && Number(until) * 1000 < Date.parse(today);
 }

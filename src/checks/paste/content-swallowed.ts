@@ -8,7 +8,7 @@ import {
   type MarkupElement,
 } from '../../core/markup/markup.js';
 import { isScript } from '../../core/markup/traits.js';
-import { blankUnparsed } from '../../core/markup/unparsed.js';
+import { matchTags } from '../../core/markup/unparsed.js';
 import type { Intent } from '../../core/mend/intent.js';
 import type { Span } from '../../core/snippet.js';
 import { shorten } from '../../core/words/list.js';
@@ -169,7 +169,7 @@ function judgeTable(markup: Markup): Fact<Data>[] {
     elements.some(
       (one) => one.name === 'template' && one.offset < offset && offset < one.endOffset,
     );
-  for (const match of blankUnparsed(text).matchAll(PARTS)) {
+  for (const match of matchTags(text, PARTS)) {
     const span = { offset: match.index, endOffset: match.index + match[0].length };
     if (getElementFrom(markup, span.offset) || inTag(span) || inTemplate(span)) continue;
     return [tell(span, span.offset, { kind: 'table', lost: shorten(match[0], MOST), mend: null })];

@@ -5,7 +5,7 @@ import {
   type Markup,
   type MarkupElement,
 } from '../../core/markup/markup.js';
-import { blankUnparsed } from '../../core/markup/unparsed.js';
+import { matchTags } from '../../core/markup/unparsed.js';
 import type { Span } from '../../core/snippet.js';
 
 interface Data {
@@ -69,7 +69,7 @@ function judgeInside(markup: Markup): Fact<Data>[] {
 /** The form tags that the parser made no element of, inside a form. */
 function listDropped(markup: Markup): Span[] {
   const forms = markup.elements.filter(({ name }) => name === 'form');
-  return [...blankUnparsed(markup.text).matchAll(/<form(?=[\s/>])[^>]*>/gi)].flatMap((match) => {
+  return matchTags(markup.text, /<form(?=[\s/>])[^>]*>/gi).flatMap((match) => {
     const span = { offset: match.index, endOffset: match.index + match[0].length };
     const dropped = getElementFrom(markup, span.offset) === null && !isInTag(markup, span);
     const inside = forms.some((one) => one.tagEnd <= span.offset && span.offset < one.endOffset);

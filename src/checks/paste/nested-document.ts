@@ -1,6 +1,6 @@
 import { defineCheck, type Fact } from '../../core/check.js';
 import { standsInPage } from '../../core/measure/inserts.js';
-import { blankUnparsed } from '../../core/markup/unparsed.js';
+import { matchTags } from '../../core/markup/unparsed.js';
 import type { Intent } from '../../core/mend/intent.js';
 import type { Span } from '../../core/snippet.js';
 
@@ -25,7 +25,7 @@ export default defineCheck({
   markup: true,
   judge(c): Fact<Data>[] {
     if (!standsInPage(c.house)) return [];
-    const found = [...blankUnparsed(c.snippet.text).matchAll(FRAME)].map((match) => ({
+    const found = matchTags(c.snippet.text, FRAME).map((match) => ({
       span: { offset: match.index, endOffset: match.index + match[0].length },
       name: match[1] ? `<${match[1].toLowerCase()}>` : '<!doctype>',
     }));

@@ -1,7 +1,7 @@
 import { defineCheck, type Fact } from '../../core/check.js';
 import { standsInPage } from '../../core/measure/inserts.js';
 import { getTagSpan, getValue, type Markup, type MarkupElement } from '../../core/markup/markup.js';
-import { blankUnparsed } from '../../core/markup/unparsed.js';
+import { matchTags } from '../../core/markup/unparsed.js';
 import type { Span } from '../../core/snippet.js';
 import { shorten } from '../../core/words/list.js';
 
@@ -143,7 +143,7 @@ function judgeElement({ text }: Markup, element: MarkupElement): Fact<Data>[] {
 
 /** What a body or html tag has, inside of a page, the page's own gets, where it has none of that name. */
 function judgeRoots({ text }: Markup): Fact<Data>[] {
-  const tags = blankUnparsed(text).matchAll(/<(body|html)\s+[^\s>/][^>]*>/gi);
+  const tags = matchTags(text, /<(body|html)\s+[^\s>/][^>]*>/gi);
   return [...tags].map((match) => {
     const where = { offset: match.index, endOffset: match.index + match[0].length };
     const data = {

@@ -8,6 +8,12 @@ export function blankUnparsed(text: string): string {
   return last.blanked;
 }
 
+/** All that fits a pattern where tags are read. */
+export function matchTags(text: string, pattern: RegExp): RegExpExecArray[] {
+  // Most texts have none of it anywhere.
+  return text.search(pattern) < 0 ? [] : [...blankUnparsed(text).matchAll(pattern)];
+}
+
 /** Several ask for the same text, one after the other. */
 let last: { text: string; blanked: string } | null = null;
 
