@@ -1,6 +1,7 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
 import type { FrameFact, RequestFact } from '../../core/evidence.js';
 import { blameElement, locateAttribute } from '../../core/measure/blame.js';
+import { isWithheld } from '../../core/measure/failed.js';
 
 interface Data {
   address: string;
@@ -96,9 +97,7 @@ function getRefusal(
   );
   // Of a chain of redirects the end counts.
   const last = asked.find(({ status }) => status === null || status < 300 || status >= 400);
-  if (!last) return null;
-  const withheld = last.refused && !/^(unreachable|unknown-name)$/.test(last.refused.kind);
-  if (withheld) return null;
+  if (!last || isWithheld(last)) return null;
   if (last.forbidsFrames && last.failed)
     return { kind: 'header', why: `its host forbids it (${last.forbidsFrames})` };
   if (last.status !== null && GONE(last.status))

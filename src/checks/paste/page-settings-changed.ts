@@ -143,8 +143,7 @@ function judgeElement({ text }: Markup, element: MarkupElement): Fact<Data>[] {
 
 /** What a body or html tag has, inside of a page, the page's own gets, where it has none of that name. */
 function judgeRoots({ text }: Markup): Fact<Data>[] {
-  const tags = matchTags(text, /<(body|html)\s+[^\s>/][^>]*>/gi);
-  return [...tags].map((match) => {
+  return matchTags(text, /<(body|html)\s+[^\s>/][^>]*>/gi).map((match) => {
     const where = { offset: match.index, endOffset: match.index + match[0].length };
     const data = {
       what: `attributes of its own <${match[1]!.toLowerCase()}>`,

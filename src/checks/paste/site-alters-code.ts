@@ -2,7 +2,7 @@ import { defineCheck, type Fact, type Seen } from '../../core/check.js';
 import { listAlterations, type Alteration } from '../../core/markup/filtered.js';
 import type { MarkupElement } from '../../core/markup/markup.js';
 import { FRAMES, MEDIA, REPLACED } from '../../core/standards/elements.js';
-import { listEffects, type Effect } from '../../core/measure/altered.js';
+import { listEffects, NOTHING, type Effect } from '../../core/measure/altered.js';
 import { countWords, formatWidths, shorten } from '../../core/words/list.js';
 
 interface Data {
@@ -169,7 +169,7 @@ function listTold(all: readonly Alteration[], effects: readonly Effect[]): Alter
   // What else goes moves things too.
   if (effects.length === 0 || others.length > 0) return [...others, ...breaks];
   const moved = effects.some(({ moved }) => moved);
-  const higher = effects.some(({ higher }) => higher > 1);
+  const higher = effects.some(({ higher }) => higher > NOTHING);
   if (breaks.length > 0) return moved || higher ? breaks : [];
   // Around all there is a paragraph adds room alone.
   return moved || (higher && wraps.length > 1) ? wraps : [];
@@ -179,7 +179,7 @@ function makeFact(group: readonly Alteration[], effects: readonly Effect[]): Fac
   const [{ what, name, where }] = group as [Alteration];
   const error = effects.find((one) => one.error !== null)?.error ?? null;
   const wider = Math.max(0, ...effects.map((one) => one.wider));
-  const isWorse = error !== null || wider > 1;
+  const isWorse = error !== null || wider > NOTHING;
   return {
     where,
     culprit: { at: 'snippet', what: `altered ${what} ${name}` },
@@ -192,12 +192,14 @@ function makeFact(group: readonly Alteration[], effects: readonly Effect[]): Fac
 
 function tellEffect(error: string | null, wider: number, seen: readonly Seen[]): string {
   if (error !== null) return ` What is left of the code fails: “${shorten(error, 120)}”.`;
-  const where = formatWidths(seen.filter(({ measured }) => Number(measured.wider) > 1));
-  return wider > 1 ? ` What is left reaches up to ${wider} px further out (seen ${where}).` : '';
+  const where = formatWidths(seen.filter(({ measured }) => Number(measured.wider) > NOTHING));
+  return wider > NOTHING
+    ? ` What is left reaches up to ${wider} px further out (seen ${where}).`
+    : '';
 }
 
 function tell(px: number, more: string, less: string): string {
-  if (Math.abs(px) <= 1) return '';
+  if (Math.abs(px) <= NOTHING) return '';
   return `${Math.abs(px)} px ${px > 0 ? more : less}`;
 }
 

@@ -6,6 +6,7 @@ import {
   type Markup,
   type MarkupElement,
 } from '../../core/markup/markup.js';
+import { WITH_ALT } from '../../core/standards/elements.js';
 
 type Why = 'file' | 'word' | 'punctuation' | 'beside';
 
@@ -14,7 +15,6 @@ interface Data {
   why: Why;
 }
 
-const PICTURES = new Set(['img', 'area', 'input']);
 const FILE = /^(\S+[/\\])?[^/\\]*\.(jpe?g|jfif|png|gif|webp|avif|svg|bmp|tiff?|heic)$/i;
 const CAMERA = /^(img|dsc[nf]?|dcim|pxl|mvimg|screenshot)[-_ ]?\d[\d\s_.-]*$/i;
 const WORD =
@@ -33,7 +33,7 @@ export default defineCheck({
   markup: true,
   judge(c): Fact<Data>[] {
     return c.markup.elements
-      .filter(({ name }) => PICTURES.has(name))
+      .filter(({ name }) => WITH_ALT.has(name))
       .flatMap((element): Fact<Data>[] => {
         const alt = getAttribute(element, 'alt');
         const text = alt?.value.replace(/\s+/g, ' ').trim() ?? '';

@@ -1,13 +1,13 @@
 import { defineCheck, type Fact } from '../../core/check.js';
 import { isHidden } from '../../core/markup/hidden.js';
 import { getAttribute } from '../../core/markup/markup.js';
+import { WITH_ALT } from '../../core/standards/elements.js';
 
 interface Data {
   /** Characters. */
   length: number;
 }
 
-const PICTURES = new Set(['img', 'area', 'input']);
 /** Characters of an alt that is heard to its end. */
 const MOST = 150;
 
@@ -22,7 +22,7 @@ export default defineCheck({
   markup: true,
   judge: ({ markup }): Fact<Data>[] =>
     markup.elements
-      .filter(({ name }) => PICTURES.has(name))
+      .filter(({ name }) => WITH_ALT.has(name))
       .flatMap((element) => {
         const alt = getAttribute(element, 'alt');
         const length = alt ? count(alt.value) : 0;

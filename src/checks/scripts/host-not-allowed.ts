@@ -1,7 +1,8 @@
 import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
 import { findRequestTag } from '../../core/measure/blame.js';
-import { matchesHost, parseAddress } from '../../core/measure/site.js';
+import { hasHost, matchesHost, parseAddress } from '../../core/measure/site.js';
 import { listWritten } from '../../core/markup/addresses.js';
+import type { Span } from '../../core/snippet.js';
 
 interface Data {
   host: string;
@@ -23,7 +24,7 @@ export default defineCheck({
   needs: ['traffic'],
   markup: 'part',
   judge: (c): Fact<Data>[] =>
-    c.house.hosts === undefined ? [] : mergeByHost([...listMarkup(c), ...listAsked(c)]),
+    c.house.hosts === undefined ? [] : tellOnce([...listMarkup(c), ...listAsked(c)]),
   says: ({ host, by }) => ({
     message: `${host} is asked${by ? `, by what came from ${by}` : ''}; the house does not allow this host.`,
     notice: 'It learns of everybody who opens the page.',
@@ -57,49 +58,43 @@ export default defineCheck({
   },
 });
 
-function isAllowed({ house }: Case<Needs>, host: string): boolean {
+function isAllowed({ house }: Case<Needs>, url: URL): boolean {
   const allowed = [new URL(house.origin).hostname, ...(house.hosts?.allow ?? [])];
-  return allowed.some((pattern) => matchesHost(pattern, host));
+  return !hasHost(url) || allowed.some((pattern) => matchesHost(pattern, url.hostname));
 }
 
 function listMarkup(c: Case<Needs>): Fact<Data>[] {
   return listWritten(c.markup).flatMap(({ text, attribute }): Fact<Data>[] => {
     const url = parseAddress(text, c.house.origin);
-    if (!url || !/^(https?|wss?):$/.test(url.protocol) || isAllowed(c, url.hostname)) return [];
-    const { hostname: host, href: address } = url;
+    if (!url || isAllowed(c, url)) return [];
     const where = { offset: attribute.offset, endOffset: attribute.endOffset };
-    return [toFact(where, { host, address, by: null }, c.renders.length > 0)];
+    return [toFact(where, url, null, c.renders.length > 0)];
   });
 }
 
 function listAsked(c: Case<Needs>): Fact<Data>[] {
+  const own = new URL(c.house.origin).hostname;
   return c.renders.flatMap((render) =>
     render.traffic.flatMap((request): Fact<Data>[] => {
-      const { host, address, by } = request;
-      const url = parseAddress(address);
-      if (!url || !/^(https?|wss?):$/.test(url.protocol) || isAllowed(c, url.hostname)) return [];
-      const asker = by ? (parseAddress(by)?.hostname ?? null) : null;
-      const isOther =
-        asker !== null && asker !== host && asker !== new URL(c.house.origin).hostname;
-      const where = findRequestTag(c.markup, request);
-      const fact = toFact(where, { host: url.hostname, address, by: isOther ? asker : null }, true);
-      return [{ ...fact, seen: [makeSeen(render, { asked: address })] }];
+      const url = parseAddress(request.address);
+      if (!url || isAllowed(c, url)) return [];
+      const asker = (request.by && parseAddress(request.by)?.hostname) || null;
+      const by = asker === url.hostname || asker === own ? null : asker;
+      const fact = toFact(findRequestTag(c.markup, request), url, by, true);
+      return [{ ...fact, seen: [makeSeen(render, { asked: request.address })] }];
     }),
   );
 }
 
-function toFact(where: Fact<Data>['where'], data: Data, confirmed: boolean): Fact<Data> {
-  const culprit = { at: 'snippet', what: `host ${data.host}` } as const;
-  return { where, culprit, confirmed, data, seen: [] };
+function toFact(where: Span, url: URL, by: string | null, confirmed: boolean): Fact<Data> {
+  const { hostname: host, href: address } = url;
+  const culprit = { at: 'snippet', what: `host ${host}` } as const;
+  return { where, culprit, confirmed, data: { host, address, by }, seen: [] };
 }
 
 /** A host is told once: where the markup names it, if it does. */
-function mergeByHost(facts: readonly Fact<Data>[]): Fact<Data>[] {
-  const merged = new Map<string, Fact<Data>>();
-  for (const fact of facts) {
-    const known = merged.get(fact.data.host);
-    if (known) known.seen.push(...fact.seen);
-    else merged.set(fact.data.host, { ...fact, seen: [...fact.seen] });
-  }
-  return [...merged.values()];
+function tellOnce(facts: readonly Fact<Data>[]): Fact<Data>[] {
+  const places = new Map<string, Span>();
+  for (const { data, where } of facts) if (!places.has(data.host)) places.set(data.host, where);
+  return facts.map((fact) => ({ ...fact, where: places.get(fact.data.host)! }));
 }

@@ -2,7 +2,7 @@ import { defineCheck, getCulpritKey, makeSeen, type Case, type Fact } from '../.
 import type { RequestFact } from '../../core/evidence.js';
 import { findRequestTag } from '../../core/measure/blame.js';
 import { getPrivateHostKind } from '../../core/measure/private-address.js';
-import { matchesHost, parseAddress } from '../../core/measure/site.js';
+import { hasHost, matchesHost, parseAddress } from '../../core/measure/site.js';
 import { listWritten } from '../../core/markup/addresses.js';
 
 interface Data {
@@ -81,7 +81,7 @@ function judgeMarkup(c: Case<Needs>): Fact<Data>[] {
   return listWritten(c.markup).flatMap(({ text, attribute }) => {
     const url = isOwn && !NAMES_HOST.test(text) ? null : parseAddress(text, origin);
     if (!url) return [];
-    const kind = /^(https?|wss?):$/.test(url.protocol) ? getPrivateHostKind(url.hostname) : null;
+    const kind = hasHost(url) ? getPrivateHostKind(url.hostname) : null;
     if (!kind || isRerouted(c, url.hostname)) return [];
     return [
       {

@@ -14,8 +14,18 @@ export interface Alteration {
 
 type Filter = NonNullable<House['filter']>;
 
+const known = new WeakMap<Markup, { filter: Filter; found: Alteration[] }>();
+
 /** All that the house's filter takes out of a snippet or puts into it, as far as that changes anything. */
 export function listAlterations(markup: Markup, filter: Filter): Alteration[] {
+  const before = known.get(markup);
+  if (before?.filter === filter) return before.found;
+  const found = findAlterations(markup, filter);
+  known.set(markup, { filter, found });
+  return found;
+}
+
+function findAlterations(markup: Markup, filter: Filter): Alteration[] {
   const names = filter.remove.map((one) => one.toLowerCase());
   const elements = names.filter((one) => !one.startsWith('@'));
   const attributes = names.filter((one) => one.startsWith('@')).map((one) => one.slice(1));

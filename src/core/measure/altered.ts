@@ -18,7 +18,7 @@ export interface Effect {
 }
 
 /** Less is a matter of rounding, px. */
-const NOTHING = 1;
+export const NOTHING = 1;
 
 /** Holds what was rendered as the site keeps it against what was rendered as given. */
 export function listEffects(renders: readonly Altered[]): Effect[] {

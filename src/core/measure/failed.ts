@@ -11,6 +11,11 @@ const SILENT: Failure = { kind: 'silence', why: 'its host does not answer' };
 /** What an automated visitor may be kept from, and others not. */
 const KEPT_BACK = new Set([401, 403, 407, 429]);
 
+/** Whether the run itself kept something back: what could not be reached it did not. */
+export function isWithheld({ refused }: Pick<RequestFact, 'refused'>): boolean {
+  return refused !== null && !/^(unreachable|unknown-name)$/.test(refused.kind);
+}
+
 /**
  * Why what was asked for at an address did not come; null where it did, and where the run itself or a vendor
  * kept it back from a visitor such as us.
@@ -22,7 +27,7 @@ export function tellFailure(address: string, traffic: readonly RequestFact[]): F
   if (!last) return null;
   const { refused, status, failed } = last;
   // Where nobody answers it is the gate that does.
-  if (refused) return /^(unreachable|unknown-name)$/.test(refused.kind) ? SILENT : null;
+  if (refused) return isWithheld(last) ? null : SILENT;
   if (status !== null && status >= 400)
     return KEPT_BACK.has(status)
       ? null

@@ -18,6 +18,11 @@ export function matchesHost(pattern: string, host: string): boolean {
   return wanted.startsWith('*.') ? name.endsWith(wanted.slice(1)) : name === wanted;
 }
 
+/** Whether something at such an address is asked of a host. */
+export function hasHost({ protocol }: URL): boolean {
+  return /^(https?|wss?):$/.test(protocol);
+}
+
 /** The address of a URL text, or null where it is none. */
 export function parseAddress(text: string, base?: string): URL | null {
   try {

@@ -11,6 +11,9 @@ export const VOID: ReadonlySet<string> = new Set(
 /** Marks in a text, small by their nature (HTML, 4.5). */
 export const MARKS: ReadonlySet<string> = new Set(['sup', 'sub', 'rt', 'rp']);
 
+/** Elements that take an `alt` (HTML, 4.8.3, 4.8.14 and 4.10.5.1.19). */
+export const WITH_ALT: ReadonlySet<string> = new Set(['img', 'area', 'input']);
+
 /** Elements that show another document (HTML, 4.8 Embedded content). */
 export const FRAMES: ReadonlySet<string> = new Set(['iframe', 'embed', 'object']);
 
