@@ -141,6 +141,8 @@ async function findLinks(
 /** How far a finger goes, px. */
 const WAY = 160;
 const LEAST = 8;
+/** The longest that the documents in frames may take to be scrolled to their end, ms. */
+const SCROLLED = 500;
 
 async function findCaught(
   page: Patient,
@@ -163,18 +165,30 @@ async function findCaught(
   return found;
 }
 
-/** Whether a swipe begun on an element moves the page, up or down. */
-async function movesPage(page: Patient, { id, tag }: ElementFact): Promise<boolean> {
-  if (FRAMES.has(tag)) await page.readFrames('scrollToEnd', 500);
-  let could = false;
+/** For so many frames the page is waited for after a swipe: what does not move at once is swiped again, with patience. */
+const PATIENCE = [2, 60] as const;
+
+/** Whether a swipe begun on an element moves the page, up or down; where there is nowhere to go nothing is said. */
+async function movesPage(page: Patient, element: ElementFact): Promise<boolean> {
+  for (const frames of PATIENCE) {
+    if (FRAMES.has(element.tag)) await page.readFrames('scrollToEnd', SCROLLED);
+    const ways = await trySwipes(page, element, frames);
+    if (ways.length === 0 || ways.includes(true)) return true;
+  }
+  return false;
+}
+
+/** Up, then down, until one moves the page: whether each did that there is room for. */
+async function trySwipes(page: Patient, { id }: ElementFact, frames: number): Promise<boolean[]> {
+  const moved: boolean[] = [];
   for (const way of [-WAY, WAY]) {
     const { x, y, above, below } = await page.read('bringForSwipe', id);
-    // There has to be somewhere to go.
     if ((way > 0 ? above : below) < LEAST) continue;
-    could = true;
     const from = y - way / 2;
-    const now = await page.swipe({ x, from, to: from + way }, () => page.read('readScroll'));
-    if (Math.abs(now - above) >= LEAST) return true;
+    const read = () => page.read('readScroll', above, LEAST, frames);
+    const now = await page.swipe({ x, from, to: from + way }, read);
+    moved.push(Math.abs(now - above) >= LEAST);
+    if (moved.at(-1)) break;
   }
-  return !could;
+  return moved;
 }

@@ -1,4 +1,5 @@
 import type { ObjectReader } from '../../render/in-page/objects.js';
+import { hasStarted } from '../../render/in-page/films.js';
 import { isInView } from '../../render/in-page/shared.js';
 import type { OfElement } from '../common.js';
 import type { MediaFact } from './fact.js';
@@ -29,7 +30,7 @@ export const readMedium: ObjectReader<RawMedium> = {
       inline: node.hasAttribute('playsinline'),
       poster: Boolean(video?.poster),
       paused: node.paused,
-      started: book.media.has(node),
+      started: hasStarted(node),
       inView: isInView(node),
       readyState: node.readyState,
       networkState: node.networkState,

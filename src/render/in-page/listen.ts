@@ -32,7 +32,7 @@ function followPage(notebook: Notebook): void {
   const on = (name: string, listener: (event: Event) => void) =>
     page.addEventListener(name, listener, true);
   on('play', ({ target }) => {
-    if (target instanceof HTMLMediaElement) notebook.media.set(target, { started: true });
+    if (target instanceof HTMLMediaElement) notebook.played.add(target);
   });
   on('mivket-timer-set', () => notebook.timers++);
   on('mivket-timer-over', () => notebook.timers--);

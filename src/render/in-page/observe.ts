@@ -14,7 +14,8 @@ export interface Notebook {
   nodes: Map<number, Element>;
   /** Closed shadow roots, by host; filled in from outside. */
   closedRoots: WeakMap<Element, ShadowRoot>;
-  media: WeakMap<HTMLMediaElement, { started: boolean }>;
+  /** Media that a play event was seen of. */
+  played: WeakSet<HTMLMediaElement>;
   /** Changes of the document so far: tells whether it is at rest. */
   changes: number;
   lastChange: number;
@@ -104,7 +105,7 @@ function makeNotebook(takeRecords: () => void): Notebook {
     ids,
     nodes,
     closedRoots,
-    media: new WeakMap(),
+    played: new WeakSet(),
     changes: 0,
     lastChange: performance.now(),
     early: null,

@@ -92,10 +92,15 @@ export function scrollToEnd(): boolean {
   return true;
 }
 
-/** How far the page is scrolled, once what was asked for is drawn, px. */
-export async function readScroll(): Promise<number> {
-  await nextFrame();
-  await nextFrame();
+/**
+ * How far the page is scrolled, px, once it is elsewhere than it was; at the latest after so many frames.
+ * What a frame with a process of its own passes on comes later than what was asked for is drawn.
+ */
+export async function readScroll(before: number, least: number, frames: number): Promise<number> {
+  for (let drawn = 0; drawn < frames; drawn++) {
+    await nextFrame();
+    if (drawn > 0 && Math.abs(getTop() - before) >= least) break;
+  }
   return getTop();
 }
 
