@@ -30,8 +30,27 @@ export interface Job {
   light: boolean;
   /** Whether keys and fingers are tried. */
   hands: Hands;
+  /** The windows that it names can be tried in a later render. */
+  waits: boolean;
   /** The piece of the page without any snippet that is shot; left out: none is. */
   region?: Box;
+}
+
+/**
+ * Whether the windows that a render names can be tried in one of those that follow: on a page with scroll bars
+ * these can be done without, and else nothing tells the kinds of windows apart.
+ */
+export function canWait(render: Render, later: readonly Render[]): boolean {
+  const { viewport, search } = render;
+  if (search.length === 0 || viewport.scrollBars !== 'overlay') return false;
+  const getKey = ({ snippets, insert, variant, viewport: { scheme, userAgent } }: Render) =>
+    JSON.stringify([snippets, insert, variant, scheme, userAgent]);
+  return later.some(
+    (one) =>
+      one.search.length > 0 &&
+      one.viewport.scrollBars === 'classic' &&
+      getKey(one) === getKey(render),
+  );
 }
 
 /** Keys are tried where there is a mouse, fingers where the glass is touched: each once for a slot, the first of its kind. */
@@ -45,6 +64,9 @@ export function getHands(render: Render, renders: readonly Render[], wanted: boo
 
 /** Nothing of the kind. */
 export const NO_HANDS: Hands = { keys: false, swipes: false };
+
+/** A load that is made only for what is too wide. */
+export const QUICK = { profile: false, light: true, hands: NO_HANDS, waits: false };
 
 /** Evidence of each snippet of a load that could not be made. */
 export function loseAll({ render, texts }: Job, why: string): Evidence[] {

@@ -2,7 +2,7 @@ import type { Baseline, Evidence } from '../core/evidence.js';
 import type { Traits } from '../core/markup/traits.js';
 import type { Render } from '../core/render.js';
 import { getWide } from '../core/search/spans.js';
-import { NO_HANDS, UNHURRIED, type Job } from './job.js';
+import { QUICK, UNHURRIED, type Job } from './job.js';
 import type { Place } from './places.js';
 import type { Rendered } from './stage.js';
 
@@ -42,8 +42,7 @@ export async function loadWindows(
     traits: [traits],
     trials: [],
     ...UNHURRIED,
-    light: true,
-    hands: NO_HANDS,
+    ...QUICK,
   };
   let how: 'used' | 'broken' = 'used';
   try {

@@ -8,14 +8,13 @@ import { makeBaseline } from './baseline.js';
 import { Baselines } from './baselines.js';
 import { EmptyPages } from './empty-pages.js';
 import { DEFAULT_LIMITS, getCeiling, inTime, type Limits } from './limit.js';
-import { getHands, loseAll, NO_HANDS, shorten, UNHURRIED, type Job } from './job.js';
-import { loadWindows } from './load-windows.js';
+import { NO_HANDS, shorten, UNHURRIED, type Job } from './job.js';
+import { loadWindows, type Loading } from './load-windows.js';
 import { Places, type Place } from './places.js';
 import type { RendererOptions } from './renderer-options.js';
 import { getHost, getSources } from './sources.js';
+import { renderSeries } from './series.js';
 import { renderPage, type Rendered, type Trial } from './stage.js';
-
-const NO_BASELINE = 'the page without the snippet could not be rendered';
 
 /** Turns snippets into evidence. Close it: browser, gates and profiles go with it. */
 export class Renderer {
@@ -104,42 +103,25 @@ export class Renderer {
     this.#baselines.prepare(renders);
     const texts = snippets.map(({ snippet }) => snippet.text);
     const traits = snippets.map(({ markup }) => getTraits(markup));
+    const { resizable, asksKind } = joinTraits([...traits, this.#hostTraits]);
     const trials = snippets.map(({ markup }): Trial => ({
       markup,
       cures: [],
       bursts: false,
       refused: null,
+      waiting: [],
     }));
-    const evidence: Evidence[][] = [];
-    let place: Place | null = null;
-    let hanging = false;
-    let vain = false;
-    try {
-      for (const render of renders) {
-        this.#options.signal?.throwIfAborted();
-        place ??= await this.#places.enter();
-        const baseline = await this.#baselines.find(render);
-        const job = {
-          ...{ render, texts, traits, trials, baseline, hanging, vain },
-          profile: hanging,
-          light: false,
-          hands: getHands(render, renders, this.#options.hands ?? true),
-        };
-        if (baseline === null) evidence.push(loseAll(job, NO_BASELINE));
-        else {
-          const done = await this.#tryTwice(place, job);
-          if (done.left) place = null;
-          const [{ scripts, page }] = done.evidence as [Evidence];
-          hanging ||= scripts.hung !== null;
-          vain ||= page.stillMoving.some((what) => what !== 'timers');
-          evidence.push(done.evidence);
-        }
-        onRender();
-      }
-    } finally {
-      await place?.leave(this.#getLeaving(traits));
-    }
-    return evidence;
+    return renderSeries(
+      this.#loading,
+      { texts, traits, trials },
+      renders,
+      {
+        leaves: this.#getLeaving(traits),
+        hands: this.#options.hands ?? true,
+        kindless: resizable && !asksKind,
+      },
+      onRender,
+    );
   }
 
   /**
@@ -152,38 +134,22 @@ export class Renderer {
     like: Render,
     choose: (loads: readonly Evidence[]) => readonly number[],
   ): Promise<Evidence[]> {
-    return loadWindows(
-      {
-        find: (render) => this.#baselines.find(render),
-        enter: () => this.#places.enter(),
-        attempt: (place, job) => this.#attempt(place, job),
-        signal: this.#options.signal,
-      },
-      { text, traits: getTraits(markup), like },
-      choose,
-    );
+    return loadWindows(this.#loading, { text, traits: getTraits(markup), like }, choose);
+  }
+
+  get #loading(): Loading {
+    return {
+      find: (render) => this.#baselines.find(render),
+      enter: () => this.#places.enter(),
+      attempt: (place, job) => this.#attempt(place, job),
+      signal: this.#options.signal,
+    };
   }
 
   /** Without code and films nothing stays behind in a place that the next load would not clear. */
   #getLeaving(traits: readonly Traits[]): 'clean' | 'used' {
     const { live, media } = joinTraits([...traits, this.#hostTraits]);
     return live || media ? 'used' : 'clean';
-  }
-
-  /** A crash or a hang costs its render only: tried once more in a new place, then told as a gap. */
-  async #tryTwice(place: Place, job: Job): Promise<{ evidence: Evidence[]; left: boolean }> {
-    const first = await this.#attempt(place, job);
-    const hung = first?.evidence[0]?.scripts.hung;
-    if (first && !hung && !place.page.happened.crashed)
-      return { evidence: first.evidence, left: false };
-    await place.leave(first === null ? 'broken' : 'used');
-    if (hung && job.hanging) return { evidence: first.evidence, left: true };
-    const again = await this.#places.enter();
-    const second = await this.#attempt(again, { ...job, profile: true });
-    await again.leave(second === null ? 'broken' : 'used');
-    const evidence =
-      second?.evidence ?? first?.evidence ?? loseAll(job, 'the browser broke down twice on it');
-    return { evidence, left: true };
   }
 
   async #attempt(place: Place, job: Job): Promise<Rendered | null> {
@@ -226,6 +192,7 @@ export class Renderer {
       ...around,
       ownPage: this.#options.ownPage !== null && render.insert !== 'frame' && !job.light,
       hands: job.hands,
+      waits: job.waits,
       steps: this.#options.house.steps,
       root,
       shown: place.shown && { served: same ? place.shown : null, resizable, code },
@@ -285,6 +252,7 @@ export class Renderer {
       ...UNHURRIED,
       light: false,
       hands: NO_HANDS,
+      waits: false,
     };
   }
 }

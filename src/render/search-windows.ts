@@ -4,11 +4,14 @@ import {
   type Facts,
   type Gap,
   type WidthSpan,
+  type WidthsFact,
 } from '../core/evidence.js';
 import type { Traits } from '../core/markup/traits.js';
 import type { Render } from '../core/render.js';
 import { ELEMENT_CAP } from './collect/read.js';
 import { within } from './limit.js';
+import type { OtherWindow, SearchPart } from './in-page/widths/search.js';
+import type { Swept } from './in-page/widths/sweep.js';
 import type { BrowserPage } from './page/browser-page.js';
 
 /** A snippet in a page that was read. */
@@ -30,41 +33,94 @@ const NOT_ALIKE = 'a copy of the page did not come out as the page is';
 const NOT_SEEN = 'not all of the page was seen';
 const NO_ANSWER = 'the page did not answer in time';
 
-/** Tries the windows that a render names, `ms` at most. Never throws: what could not be tried says why. */
+/** A search that is made in another render of the same snippet, together with that one's own. */
+export interface Waiting extends Searched {
+  /** What came of it; null as long as nothing did. */
+  found: WidthsFact | null;
+}
+
+/**
+ * Tries the windows that a render names, and those of others that wait, `ms` at most. Never throws: what could
+ * not be tried says why, or goes on waiting.
+ */
 export async function searchWindows(
   page: Pick<BrowserPage, 'read'>,
-  { render, facts, baseline, own, hostChanges, bursts, gaps }: Searched,
+  searched: Searched,
+  waiting: readonly Waiting[],
   ms: number,
-): Promise<Facts['widths']> {
-  const { search: intervals, viewport } = render;
+): Promise<WidthsFact> {
+  const { render, facts } = searched;
   const refuse = (why: string | null) => ({ ...facts.widths, unsearched: why });
-  if (intervals.length === 0 || !/^(as-is|empty)$/.test(render.variant)) return refuse(null);
-  if (gaps.some(({ kind }) => FITTING_KINDS.includes(kind))) return refuse(NOT_SEEN);
-  const tells = getTell(own, hostChanges);
-  if (tells !== null && !bursts) return refuse(tells);
-  const { width, height } = viewport;
+  const refusal = getRefusal(searched);
+  if (refusal) return refuse(refusal.why);
+  const { width, height } = render.viewport;
   const ids = facts.elements.map(({ id }) => id);
-  const wish = { slot: facts.slot.name, ids, wide: baseline?.wide ?? [], cap: ELEMENT_CAP };
+  const own = { ...getPart(searched), other: null };
+  const others = waiting.map((one) => ({ ...getPart(one), other: getOther(one) }));
+  const wish = { slot: facts.slot.name, ids, cap: ELEMENT_CAP, width, height };
   try {
-    const asking = page.read('searchWidths', { ...wish, intervals, width, height });
+    const asking = page.read('searchWidths', { ...wish, parts: [own, ...others] });
     const answer = await within(
       asking.then((swept) => ({ swept })),
       ms,
     );
     if (!answer) return refuse(NO_ANSWER);
-    const { swept } = answer;
-    if (!swept) return refuse(NOT_ALIKE);
-    const spans = swept.spans.map((span) => ({ ...span, element: name(facts, span.element) }));
-    return { ...swept, spans, searched: intervals, unsearched: tells, guessed: tells !== null };
+    const [first, ...rest] = answer.swept.map((one) => one && name(facts, one));
+    for (const [i, one] of waiting.entries()) one.found = describe(one, rest[i]);
+    return describe(searched, first) ?? refuse(NOT_ALIKE);
   } catch {
     return refuse(NO_ANSWER);
   }
 }
 
-/** An element as the source has it: numbers are a load's own. */
-function name({ elements }: Facts, id: number | null): WidthSpan['element'] {
-  const element = elements.find((one) => one.id === id);
-  return element ? { from: element.from, selector: element.selector } : null;
+/** Why windows are not tried, where they are not. */
+export function getRefusal({
+  render,
+  gaps,
+  own,
+  hostChanges,
+  bursts,
+}: Searched): { why: string | null } | null {
+  const { search, variant } = render;
+  if (search.length === 0 || !/^(as-is|empty)$/.test(variant)) return { why: null };
+  if (gaps.some(({ kind }) => FITTING_KINDS.includes(kind))) return { why: NOT_SEEN };
+  const tells = getTell(own, hostChanges);
+  return tells !== null && !bursts ? { why: tells } : null;
+}
+
+function getPart({ render, baseline }: Searched): Omit<SearchPart, 'other'> {
+  const { search, viewport } = render;
+  return { intervals: search, wide: baseline?.wide ?? [], height: viewport.height };
+}
+
+/** How the page was where the windows are of another kind. */
+function getOther({ render: { viewport }, facts }: Searched): OtherWindow {
+  const boxes = facts.elements.map(({ box: { x, width } }) => ({ x, width }));
+  const { scrollWidth } = facts.page.atLoad;
+  return { width: viewport.width, scrollWidth, boxes, bare: viewport.scrollBars === 'overlay' };
+}
+
+type Named = Omit<Swept, 'spans'> & Pick<WidthsFact, 'spans'>;
+
+function describe(
+  { render, own, hostChanges }: Searched,
+  swept: Named | null | undefined,
+): WidthsFact | null {
+  const tells = getTell(own, hostChanges);
+  const about = { searched: render.search, unsearched: tells, guessed: tells !== null };
+  return swept ? { ...swept, ...about } : null;
+}
+
+/** Elements as the source has them: numbers are a load's own. */
+function name({ elements }: Facts, swept: Swept): Named {
+  const getElement = (id: number | null): WidthSpan['element'] => {
+    const element = elements.find((one) => one.id === id);
+    return element ? { from: element.from, selector: element.selector } : null;
+  };
+  return {
+    ...swept,
+    spans: swept.spans.map((span) => ({ ...span, element: getElement(span.element) })),
+  };
 }
 
 /** Why a copy cannot be trusted to do what a load does; null where it can. */

@@ -20,6 +20,7 @@ import { ServedPage, type Sources } from './page/served-page.js';
 import type { Place } from './places.js';
 import type { Hands } from './handling.js';
 import { readNaturals } from './naturals.js';
+import type { Waiting } from './search-windows.js';
 import { takeShot, type TakenShot } from './shot.js';
 import { tryAll } from './tries.js';
 import type { Markup } from '../core/markup/markup.js';
@@ -54,6 +55,8 @@ export interface StageOptions {
   tries: boolean;
   /** Whether the windows that a render names are tried. */
   searches: boolean;
+  /** Those can be tried in a later render as well. */
+  waits: boolean;
   limits: Limits;
   /** The page without the snippet; null while that itself is rendered. */
   baseline: Baseline | null;
@@ -128,6 +131,8 @@ export interface Trial {
   bursts: boolean;
   /** The declarations that the browser does not take; null as long as it was not asked. */
   refused: readonly RefusedStyle[] | null;
+  /** Searches of windows that a later render makes with its own. */
+  waiting: Waiting[];
 }
 
 interface Told {

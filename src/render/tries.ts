@@ -5,8 +5,8 @@ import { askOf } from './asked.js';
 import { tryHandling } from './handling.js';
 import type { BrowserPage } from './page/browser-page.js';
 import { tryRules } from './rules.js';
-import { searchWindows } from './search-windows.js';
-import type { StageOptions } from './stage.js';
+import { getRefusal, searchWindows, type Searched } from './search-windows.js';
+import type { StageOptions, Trial } from './stage.js';
 import { tryOut } from './trial/try-out.js';
 
 type TriedFacts = Pick<Facts, 'causes' | 'widths' | 'reaching' | 'handling'>;
@@ -19,12 +19,15 @@ export async function tryAll(
   gaps: Gap[],
   options: StageOptions,
 ): Promise<TriedFacts> {
-  const { traits, trials, tries, searches, limits, baseline, hostChanges, hands } = options;
+  const { traits, trials, tries, searches, waits, limits, baseline, hostChanges, hands } = options;
   const [own, whole] = [traits[of]!, trials[of]];
   if (whole) whole.bursts ||= listTooWide({ ...facts, baseline }).length > 0;
   const bursts = whole?.bursts ?? false;
   const search = { render, facts, baseline, own, hostChanges, bursts, gaps };
-  const widths = searches ? await searchWindows(page, search, limits.hang) : facts.widths;
+  const waiting = waits && whole ? wait(whole, search) : false;
+  const searching = searches && !waiting;
+  const others = whole?.waiting ?? [];
+  const widths = searching ? await searchWindows(page, search, others, limits.hang) : facts.widths;
   const { causes, reaching, handling } = facts;
   if (render.variant !== 'as-is') return { causes, widths, reaching, handling };
   const asked = { ms: limits.hang, gaps };
@@ -45,4 +48,11 @@ export async function tryAll(
       : reaching,
     handling: await tryHandling(page, handled, hands, { ms: limits.hang, gaps }),
   };
+}
+
+/** Leaves a search to a later render, where there is anything to search. */
+function wait({ waiting }: Trial, search: Searched): boolean {
+  if (getRefusal(search)) return false;
+  waiting.push({ ...search, found: null });
+  return true;
 }

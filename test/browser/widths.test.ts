@@ -110,6 +110,28 @@ describe('ranges', () => {
   });
 });
 
+describe('where the kind of window matters', () => {
+  const when = (condition: string) =>
+    `<style>.x { width: 200px; background: #ddd } @media ${condition} { .x { width: 900px } }</style><p class="x">Sow</p>`;
+
+  test.each([
+    ['a mouse', when('(pointer: fine)'), 'page-scrolls-sideways 801-1132'],
+    ['touch', when('(hover: none)'), 'page-scrolls-sideways 280-800'],
+    [
+      'room for a scroll bar',
+      '<p style="width: 350px; height: 2000px; background: #ddd">Sow</p>',
+      'page-scrolls-sideways 280-364',
+    ],
+  ])('%s is there only where it is', async (_, text, range) => {
+    const { ranges, evidence } = await audit(text);
+    const page = ranges.filter((one) => one.startsWith('page-scrolls'));
+    expect(page).toEqual([range]);
+    expect(evidence.map(({ widths }) => widths.searched)).toEqual(
+      evidence.map(({ render }) => render.search),
+    );
+  });
+});
+
 describe('where only loads can tell', () => {
   const wide = (last: number) =>
     `<div id="a"></div><script>document.getElementById('a').innerHTML = '<p style="background: #ddd; width: ' + (innerWidth > ${last} ? 200 : 560) + 'px">Sow</p>'</script>`;

@@ -141,9 +141,10 @@ async function run(page: PaperPage, given: Partial<Parameters<typeof renderPage>
   };
   const { evidence, shots } = await renderPage(place, render!, sources, {
     traits: [getTraits(readMarkup(TEXT))],
-    trials: [{ markup: readMarkup(TEXT), cures: [], bursts: false, refused: null }],
+    trials: [{ markup: readMarkup(TEXT), cures: [], bursts: false, refused: null, waiting: [] }],
     tries: true,
     searches: true,
+    waits: false,
     limits: { load: 1000, settle: 1000, hang: 1000 },
     baseline: null,
     window: render!.viewport,

@@ -12,6 +12,8 @@ export interface Traits {
   media: boolean;
   /** It cannot tell a window that was made narrower from a fresh load at that width. */
   resizable: boolean;
+  /** Its styles ask for a mouse, a kind of screen or scroll bars. */
+  asksKind: boolean;
   /** What it loads, and so its size, may depend on the window's width or density. */
   chooses: boolean;
   /** Offset of the first script (or of the element with the first handler); null where there is none. */
@@ -27,6 +29,7 @@ export const STILL: Traits = {
   scrolls: false,
   media: false,
   resizable: true,
+  asksKind: false,
   chooses: false,
   script: null,
   scripts: [],
@@ -38,6 +41,10 @@ const SCROLL_CSS = /animation-timeline|view-timeline|scroll-timeline|scroll\(|vi
 /** Styles that run in time, or that load by width or density: only a fresh load shows what they do. */
 const TELLS_WIDTH =
   /animation|transition|@media[\s\S]*url\(|@container[\s\S]*url\(|image-set|@import|@font-face|prefers-/i;
+
+/** What tells one kind of window from another at the same width. */
+const ASKS_KIND =
+  /\(\s*(any-)?(hover|pointer)\b|resolution|pixel-ratio|device-(width|height|aspect)|scrollbar|env\(/i;
 
 /** Pictures of which there are several sizes. */
 function choosesPicture(element: MarkupElement): boolean {
@@ -70,6 +77,7 @@ export function getTraits(markup: Markup): Traits {
       markup.elements.some((element) => getValue(element, 'loading') === 'lazy'),
     media: live || markup.elements.some(({ name }) => MEDIA.has(name)),
     resizable: !live && !TELLS_WIDTH.test(markup.text) && !markup.elements.some(choosesByWidth),
+    asksKind: ASKS_KIND.test(markup.text),
     chooses: markup.elements.some(choosesPicture),
     script: scripts[0]?.offset ?? null,
     scripts: scripts.map(({ offset }) => offset),
@@ -86,6 +94,7 @@ export function joinTraits(all: readonly Traits[]): Traits {
     scrolls: all.some(({ scrolls }) => scrolls),
     media: all.some(({ media }) => media),
     resizable: all.every(({ resizable }) => resizable),
+    asksKind: all.some(({ asksKind }) => asksKind),
     chooses: all.some(({ chooses }) => chooses),
     // Offsets are each snippet's own.
     script: null,

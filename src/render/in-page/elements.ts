@@ -38,6 +38,8 @@ export interface ElementWish {
   cap: number;
   /** Also what text and generated boxes paint beyond an element's box. */
   detail: boolean;
+  /** Only these are read, and no element whose parent is not; left out: all. */
+  only?: ReadonlySet<Element>;
   /** The elements that are slots. */
   slots: readonly (Element | null)[];
 }
@@ -85,7 +87,8 @@ export function readElements(wish: ElementWish): { elements: RawElement[]; total
     const opened = wish.slots.indexOf(node);
     const slot = opened < 0 ? next.around.slot : opened;
     const around = { ...element.inside, slot };
-    for (const child of book.childrenOf(node).reverse()) waiting.push({ node: child, around });
+    for (const child of book.childrenOf(node).reverse())
+      if (wish.only?.has(child) ?? true) waiting.push({ node: child, around });
   }
   return { elements, total };
 }

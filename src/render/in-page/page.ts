@@ -2,7 +2,7 @@ import type { PageWidth, SlotFact } from '../../core/evidence.js';
 import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
 import { UNSEEN } from '../../core/standards/elements.js';
 import { isLocked } from './clip.js';
-import { readElements, type RawElement } from './elements.js';
+import { readElements, type ElementWish, type RawElement } from './elements.js';
 import { getRange, listTexts } from './ink.js';
 import { round, toPageBox } from './shared.js';
 import { getEdge } from './styles.js';
@@ -27,11 +27,7 @@ export interface RawPage {
  * Reads width, slots and all elements; reads only.
  * @param wish `slots`: their names. `detail`: also what text and generated boxes paint beyond an element's box.
  */
-export function readPage(wish: {
-  slots: readonly string[];
-  cap: number;
-  detail: boolean;
-}): RawPage {
+export function readPage(wish: Omit<ElementWish, 'slots'> & { slots: readonly string[] }): RawPage {
   const { page } = globalThis.mivketNotebook;
   globalThis.mivketNotebook.takeRecords();
   const nodes = wish.slots.map((name) =>

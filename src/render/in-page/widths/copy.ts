@@ -2,6 +2,7 @@ import { FRAMES, MEDIA } from '../../../core/standards/elements.js';
 import { makeBookOf, type Notebook } from '../observe.js';
 import { nextFrame } from '../shared.js';
 import { Hold } from '../trial/hold.js';
+import type { OtherWindow } from './search.js';
 
 /** Nothing of a copy is waited for longer than this, ms. */
 const LONGEST = 2000;
@@ -10,6 +11,7 @@ const TOLERANCE = 0.6;
 const FRAME_STYLE =
   'all: initial; position: fixed; left: 0; top: 0; border: 0; visibility: hidden; pointer-events: none;';
 const STILL = '*, *::before, *::after { transition: none !important; }';
+const BARE = '* { scrollbar-width: none !important; }';
 
 /**
  * A copy of the page in a frame, which can be made as wide as any window within a millisecond. Nothing runs
@@ -22,6 +24,7 @@ export class PageCopy {
   readonly #ids: WeakMap<Element, number>;
   readonly #copies = new Map<number, Element>();
   readonly #originals: Element[];
+  readonly #style: HTMLStyleElement;
 
   /** Null where the page cannot be copied as it stands: shadow roots are not. */
   static make(height: number): PageCopy | null {
@@ -39,7 +42,7 @@ export class PageCopy {
     // Nothing of it may run.
     this.#frame.setAttribute('sandbox', 'allow-same-origin');
     this.#frame.style.cssText = FRAME_STYLE.replaceAll(';', ' !important;');
-    this.#set('height', height);
+    this.setHeight(height);
     page.documentElement.append(this.#frame);
     this.page = this.#frame.contentDocument!;
     this.page.open();
@@ -58,9 +61,9 @@ export class PageCopy {
       quieten(copy, original);
     }
     this.page.replaceChild(root, this.page.documentElement);
-    const still = this.page.createElement('style');
-    still.textContent = STILL;
-    root.append(still);
+    this.#style = this.page.createElement('style');
+    this.#style.textContent = STILL;
+    root.append(this.#style);
     this.book = makeBookOf(this.page, (copy) => this.#ids.get(copy) ?? -1);
   }
 
@@ -95,6 +98,16 @@ export class PageCopy {
     this.#set('width', width);
   }
 
+  setHeight(height: number): void {
+    this.#set('height', height);
+  }
+
+  /** Whether scroll bars take no room in it. */
+  setBare(bare: boolean): void {
+    const css = bare ? STILL + BARE : STILL;
+    if (this.#style.textContent !== css) this.#style.textContent = css;
+  }
+
   #set(property: 'width' | 'height', px: number): void {
     this.#frame.style.setProperty(property, `${px}px`, 'important');
   }
@@ -112,13 +125,27 @@ export class PageCopy {
     );
     const isAlike = (a: Element, b: Element) => {
       const [x, y] = [a.getBoundingClientRect(), b.getBoundingClientRect()];
-      return Math.abs(x.left - y.left) < TOLERANCE && Math.abs(x.width - y.width) < TOLERANCE;
+      return isNear(x.left, y.left) && isNear(x.width, y.width);
     };
     const known = new Set(ids);
     const own = this.#originals.filter((one) => known.has(globalThis.mivketNotebook.idOf(one)));
     return (
       Math.abs(original.scrollWidth - this.page.documentElement.scrollWidth) <= 1 &&
       own.every((one) => isAlike(one, this.get(globalThis.mivketNotebook.idOf(one))!))
+    );
+  }
+
+  /** Whether it is laid out as the page was in another window. */
+  matchesOther(ids: readonly number[], { width, scrollWidth, boxes }: OtherWindow): boolean {
+    this.setWidth(width);
+    const isAlike = (id: number, box: { x: number; width: number } | undefined) => {
+      const own = this.get(id)?.getBoundingClientRect();
+      return own && box && isNear(own.left, box.x) && isNear(own.width, box.width);
+    };
+    return (
+      ids.length === boxes.length &&
+      Math.abs(scrollWidth - this.page.documentElement.scrollWidth) <= 1 &&
+      ids.every((id, i) => isAlike(id, boxes[i]))
     );
   }
 
@@ -132,6 +159,10 @@ export class PageCopy {
       globalThis.mivketNotebook = mivketNotebook;
     }
   }
+}
+
+function isNear(a: number, b: number): boolean {
+  return Math.abs(a - b) < TOLERANCE;
 }
 
 /** Takes what would run, load or make a noise out of a copy, and keeps its shape. */

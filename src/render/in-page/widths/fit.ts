@@ -14,14 +14,16 @@ export interface FitWish {
   wide: readonly WideSpan[];
   /** So many elements are read. */
   cap: number;
+  /** The snippet's elements and the slot, with all that they stand in. */
+  only: ReadonlySet<Element>;
 }
 
 /** Something that is too wide, and by how many px. */
 export type Fit = Pick<RawSpan, 'for' | 'element'> & { overhang: number };
 
 /** All that is too wide in a window, as it would be told of a render. */
-export function readFit({ slot: name, ids, wide, cap }: FitWish, width: number): Fit[] {
-  const raw = readPage({ slots: [name], cap, detail: true });
+export function readFit({ slot: name, ids, wide, cap, only }: FitWish, width: number): Fit[] {
+  const raw = readPage({ slots: [name], cap, detail: true, only });
   const [slot] = raw.slots;
   if (!slot) return [];
   const own = new Set(ids);

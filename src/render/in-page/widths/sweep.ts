@@ -9,7 +9,7 @@ import { getKey, toSpans, Trail, type RawSpan, type Sample } from './trail.js';
 import { getWide } from '../../../core/search/spans.js';
 
 /** What is searched for, and where. */
-export interface SweepWish extends FitWish {
+export interface SweepWish extends Omit<FitWish, 'only'> {
   intervals: readonly Interval[];
 }
 
@@ -23,11 +23,12 @@ export interface Swept {
 
 /**
  * So far apart two windows may be that are tried, px: where the slot is wider in one, where besides a
- * condition of its own may hold between them, and where it is as wide in both.
+ * condition of its own may hold between them, where it is as wide in both, and where what sticks out differs.
  */
-const FAR = 32;
+const FAR = 64;
 const NEAR = 16;
-const FARTHEST = 128;
+const FARTHEST = 512;
+const CLOSE = 4;
 /** What fits in two windows and yet not between them: its parts are dealt out anew at every width. */
 const RESTLESS = /column|calc\(|min\(|max\(|clamp\(|auto-fi|\d(vw|vi|vmin|vmax|cqw|cqi)\b/;
 /** No page is searched for longer, ms. */
@@ -44,6 +45,7 @@ export class Sweep {
   readonly #own: { id: number; node: Element }[];
   readonly #fits = new Map<number, Fit[]>();
   readonly #far: number;
+  readonly #only: ReadonlySet<Element>;
   readonly #end = performance.now() + LONGEST;
 
   constructor(copy: PageCopy, wish: SweepWish) {
@@ -56,6 +58,8 @@ export class Sweep {
       const node = copy.get(id);
       return node ? [{ id, node }] : [];
     });
+    const nodes = this.#own.map(({ node }) => node);
+    this.#only = withAncestors(this.#slot ? [this.#slot, ...nodes] : nodes);
   }
 
   run(): Swept {
@@ -99,10 +103,14 @@ export class Sweep {
 
   /** Halves what lies between two, as long as they are too far apart. */
   #tryBetween(a: Sample, b: Sample | undefined): Sample[] {
-    if (!b || this.#isOver || b.width - a.width <= (isAlike(a, b) ? FARTHEST : this.#far))
-      return [];
+    if (!b || this.#isOver || b.width - a.width <= this.#getReach(a, b)) return [];
     const half = this.#test(Math.floor((a.width + b.width) / 2));
     return [...this.#tryBetween(a, half), half, ...this.#tryBetween(half, b)];
+  }
+
+  #getReach(a: Sample, b: Sample): number {
+    if (isAlike(a, b)) return FARTHEST;
+    return a.sign === b.sign ? this.#far : Math.min(this.#far, CLOSE);
   }
 
   #tryAll(from: number, end: number): Sample[] {
@@ -164,10 +172,18 @@ export class Sweep {
     const known = this.#fits.get(width);
     if (known) return known;
     this.#copy.setWidth(width);
-    const read = this.#copy.asPage(() => readFit(this.#wish, width));
+    const read = this.#copy.asPage(() => readFit({ ...this.#wish, only: this.#only }, width));
     this.#fits.set(width, read);
     return read;
   }
+}
+
+function withAncestors(nodes: readonly Element[]): Set<Element> {
+  const found = new Set<Element>();
+  for (const node of nodes)
+    for (let one: Element | null = node; one && !found.has(one); one = one.parentElement)
+      found.add(one);
+  return found;
 }
 
 /** Windows one after the other in which the same reaches beyond the same. */
