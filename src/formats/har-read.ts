@@ -50,9 +50,10 @@ const harSchema = z.object({ log: z.object({ entries: z.array(z.unknown()) }) })
 export function parseHar(text: string, file: string): Exchange[] {
   const har = harSchema.safeParse(parseJson(text.replace(/^\uFEFF/, ''), file));
   if (!har.success) throw bad(`${file} is no HTTP Archive: it must have a list \`log.entries\`.`);
+  const toBase64 = remember(encode);
   return har.data.log.entries.flatMap((entry, i) => {
     const parsed = entrySchema.safeParse(entry);
-    if (parsed.success) return toExchange(parsed.data);
+    if (parsed.success) return toExchange(parsed.data, toBase64);
     const path = parsed.error.issues[0]!.path.join('.');
     throw bad(`${file} is no HTTP Archive: \`log.entries[${i}].${path}\` is missing or wrong.`);
   });
@@ -67,10 +68,10 @@ function parseJson(text: string, file: string): unknown {
 }
 
 /** Addresses that never go over the network (data:, blob:) are left out. */
-function toExchange(entry: Entry): Exchange[] {
+function toExchange(entry: Entry, toBase64: (text: string) => string): Exchange[] {
   const { request, response, timings } = entry;
   if (!/^(https?|wss?):/.test(request.url) || !URL.canParse(request.url)) return [];
-  const body = getBody(response);
+  const body = getBody(response, toBase64);
   const posted = request.postData?.text;
   const inBase64 = request.postData?._encoding === 'base64';
   const sent = posted !== undefined && !inBase64 ? toBase64(posted) : posted;
@@ -96,7 +97,10 @@ function toExchange(entry: Entry): Exchange[] {
   ];
 }
 
-function getBody({ content, status }: Entry['response']): string | null {
+function getBody(
+  { content, status }: Entry['response'],
+  toBase64: (text: string) => string,
+): string | null {
   if (content.text === undefined) return status === 0 || (content.size ?? 0) > 0 ? null : '';
   return content.encoding === 'base64' ? content.text : toBase64(content.text);
 }
@@ -115,7 +119,18 @@ function sayUtf8(answer: readonly Header[], inBytes: boolean): Header[] {
   });
 }
 
-function toBase64(text: string): string {
+/** Most files are asked for by many loads. */
+function remember(make: (text: string) => string): (text: string) => string {
+  const known = new Map<string, string>();
+  return (text) => {
+    const made = known.get(text) ?? make(text);
+    known.set(text, made);
+    return made;
+  };
+}
+
+/** A text’s bytes as UTF-8, in base64. */
+function encode(text: string): string {
   const bytes = new TextEncoder().encode(text);
   let letters = '';
   for (let at = 0; at < bytes.length; at += 8192)

@@ -1,7 +1,6 @@
 import { cpus } from 'node:os';
 import pLimit from 'p-limit';
 import { ToolError } from '../core/errors.js';
-import type { Evidence } from '../core/evidence.js';
 import { readMarkup } from '../core/markup/markup.js';
 import type { House } from '../core/house/house.js';
 import { housePublished } from '../core/house/published.js';
@@ -35,8 +34,7 @@ export async function renderAll(
     const kept = await findKept(plan, means, snippet);
     if (kept) {
       events.tell({ type: 'rendered', snippet: snippet.name, renders: counts[i]! });
-      const markup = readMarkup(snippet.text, snippet);
-      return judge(i, { markup, evidence: kept, baselines: means.keeper!.baselines });
+      return judge(i, kept);
     }
     const measured = await renderSnippet(plan, snippet, browser, events);
     const { keeper, faults } = means;
@@ -47,17 +45,18 @@ export async function renderAll(
   await Promise.race([Promise.all(work), whenAborted(signal)]);
 }
 
-/** The evidence of an unchanged snippet, where all is in it that is wanted now. */
+/** What was measured of an unchanged snippet, where all is in it that is wanted now. */
 async function findKept(
   plan: Plan,
   { keeper, shots }: Means,
   snippet: Snippet,
-): Promise<Evidence[] | null> {
+): Promise<Measured | null> {
   const evidence = (await keeper?.find(snippet)) ?? null;
-  if (!evidence) return null;
+  if (!keeper || !evidence) return null;
+  const { baselines } = keeper;
   const keys = new Set(evidence.map(({ render }) => getRenderKey(render)));
   const about = { markup: readMarkup(snippet.text, snippet), house: getHouse(plan, snippet) };
-  const variants = planVariants(evidence, plan.checks, keeper!.baselines, about);
+  const variants = planVariants(evidence, plan.checks, baselines, about);
   const wanted = [...planOf(plan, snippet), ...planBetween(evidence), ...variants];
   if (!wanted.every((render) => keys.has(getRenderKey(render)))) return null;
   const there = await Promise.all(
@@ -68,7 +67,7 @@ async function findKept(
       return found.every(Boolean);
     }),
   );
-  return there.every(Boolean) ? evidence : null;
+  return there.every(Boolean) ? { markup: about.markup, evidence, baselines } : null;
 }
 
 async function renderSnippet(
