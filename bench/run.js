@@ -114,7 +114,10 @@ async function measureAgain() {
   );
 }
 
-/** The greatest memory of all processes of a run, over 50 and 500 snippets. */
+/**
+ * The greatest memory of all processes of a run, over 50 and 500 snippets. How many processes there are changes
+ * from moment to moment: the short run is made several times, so that both are looked at as often.
+ */
 async function measureMemory() {
   const standIns = await startStandIns();
   const house = writeHouse(standIns.origin);
@@ -126,18 +129,11 @@ async function measureMemory() {
       (_, i) => `${texts[i % texts.length]}\n<!-- ${i} -->`,
     );
     writeSnippets(`m${count}`, many);
-    peaks.push(
-      await getPeak([
-        'audit',
-        join(work, `m${count}`),
-        '--house',
-        house,
-        '--width',
-        '390',
-        '--format',
-        'json',
-      ]),
-    );
+    const audit = ['audit', join(work, `m${count}`), '--house', house];
+    const found = [];
+    for (let run = 0; run < 500 / count; run++)
+      found.push(await getPeak([...audit, '--width', '390', '--format', 'json']));
+    peaks.push(Math.max(...found));
   }
   await standIns.close();
   add(

@@ -6,6 +6,9 @@ import type { PageSource } from './page-server.js';
 import type { GateRules } from './route.js';
 import type { GateCall, GateData } from './worker.js';
 
+/** What passes through is soon forgotten: room for much of it at once is room taken for good. */
+const LITTLE = { maxYoungGenerationSizeMb: 6 };
+
 /** One gate, seen from the main thread. */
 export interface GateHandle {
   port: number;
@@ -69,7 +72,8 @@ class Thread {
   broken = false;
 
   constructor(data: GateData) {
-    this.#worker = new Worker(new URL('./worker.js', import.meta.url), { workerData: data });
+    const file = new URL('./worker.js', import.meta.url);
+    this.#worker = new Worker(file, { workerData: data, resourceLimits: LITTLE });
     this.#worker.unref();
     this.#worker.on('message', (message: { id: number; result?: unknown; error?: string }) => {
       const waiting = this.#waiting.get(message.id);
