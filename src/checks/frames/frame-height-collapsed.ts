@@ -1,7 +1,9 @@
-import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
+import { defineCheck, makeSeen, type Case, type Fact, type Seen } from '../../core/check.js';
 import type { FrameFact } from '../../core/evidence.js';
 import { blameElement, getBlamed } from '../../core/measure/blame.js';
 import { isFramedPlayer } from '../../core/measure/framed.js';
+import { isHidden } from '../../core/markup/hidden.js';
+import { isPlayer } from '../../core/standards/elements.js';
 import { formatPixels } from '../../core/measure/units.js';
 import {
   getAttribute,
@@ -33,24 +35,22 @@ export default defineCheck({
     'Its height is a percentage, or none is stated, and it comes out as the default of 150 px or less. Not where no height is stated and its document fits.',
   standard: 'CSS 2.2, 10.5 and 10.6.2',
   needs: ['frames'],
-  markup: false,
+  markup: 'part',
   judge: (c) =>
-    c.renders.flatMap((render) => render.frames.flatMap((frame) => judgeFrame(c, render, frame))),
-  says({ written, player }, { seen }) {
-    const high = formatPixels(Number(getWorstSeen(seen, 'height')?.measured.height ?? DEFAULT));
-    return {
-      message: written
-        ? `\`${written}\` comes to nothing here: the frame is ${high} high (${formatWidths(seen)}).`
-        : `No height is stated: the frame is ${high} high (${formatWidths(seen)}).`,
-      notice: 'Only a strip of its document is to be seen.',
-      cure: player
-        ? 'Let it keep its shape: `width: 100%; height: auto; aspect-ratio: 16 / 9`.'
-        : 'State the height that its document needs, in px.',
-    };
-  },
+    c.renders.length === 0
+      ? judgeMarkup(c.markup)
+      : c.renders.flatMap((render) =>
+          render.frames.flatMap((frame) => judgeFrame(c, render, frame)),
+        ),
+  says: ({ written, player }, { seen }) => ({
+    message: describe(written, seen),
+    notice: 'Only a strip of its document is to be seen.',
+    cure: player
+      ? 'Let it keep its shape: `width: 100%; height: auto; aspect-ratio: 16 / 9`.'
+      : 'State the height that its document needs, in px.',
+  }),
   measures: ({ height }) => `${formatPixels(Number(height))} high`,
-  brief: (_data, { seen }) =>
-    `a frame only ${formatPixels(Number(getWorstSeen(seen, 'height')?.measured.height))} high`,
+  brief: (_data, { seen }) => `a frame only ${getHeight(seen)} high`,
   samples: [
     { written: 'height: 100%', player: false },
     { written: null, player: true },
@@ -74,6 +74,52 @@ export default defineCheck({
     ],
   },
 });
+
+/** What gives a frame a height besides its own. */
+const OTHERS = /^(min-height|aspect-ratio|position|flex|align-self|inset)/;
+
+/** A part of the height of what has none is no height (CSS 2.2, 10.5). */
+function judgeMarkup(markup: Markup): Fact<Data>[] {
+  return markup.elements.flatMap((element): Fact<Data>[] => {
+    if (element.name !== 'iframe' || isHidden(markup, element)) return [];
+    const stated = findHeight(markup, element, null);
+    const shows = ['src', 'srcdoc'].some((name) => getValue(element, name) !== null);
+    const others = findDeclaration(markup, element, OTHERS);
+    if (!stated?.percent || !shows || others) return [];
+    if (listAround(element).some((one) => mayHaveHeight(markup, one))) return [];
+    const { culprit } = blameElement(markup, { from: element, selector: null });
+    const { offset, endOffset } = stated.span;
+    const written = markup.text.slice(offset, endOffset);
+    const player = isPlayer({ name: 'iframe', get: (name) => getValue(element, name) });
+    const data = { written, player };
+    return [{ where: stated.span, culprit, group: '', confirmed: false, data, seen: [] }];
+  });
+}
+
+function listAround(element: MarkupElement): MarkupElement[] {
+  const around: MarkupElement[] = [];
+  for (let one = element.parent; one; one = one.parent) around.push(one);
+  return around;
+}
+
+/** Whether anything may give it a height of its own. */
+function mayHaveHeight(markup: Markup, element: MarkupElement): boolean {
+  const set = /height$|block-size$|^(position|display|flex|grid|aspect-ratio|inset|all)\b/;
+  return getAttribute(element, 'height') !== null || findDeclaration(markup, element, set) !== null;
+}
+
+function describe(written: string | null, seen: readonly Seen[]): string {
+  if (seen.length === 0)
+    return `\`${written}\` is a part of nothing: what the frame stands in has no height of its own.`;
+  const [high, widths] = [getHeight(seen), formatWidths(seen)];
+  return written
+    ? `\`${written}\` comes to nothing here: the frame is ${high} high (${widths}).`
+    : `No height is stated: the frame is ${high} high (${widths}).`;
+}
+
+function getHeight(seen: readonly Seen[]): string {
+  return formatPixels(Number(getWorstSeen(seen, 'height')?.measured.height ?? DEFAULT));
+}
 
 function judgeFrame(
   { markup }: Case<'frames'>,
@@ -108,7 +154,7 @@ function judgeFrame(
 function findHeight(
   markup: Markup,
   element: MarkupElement,
-  width: number,
+  width: number | null,
 ): { span: Span; percent: boolean } | null {
   const declared = findDeclaration(
     markup,

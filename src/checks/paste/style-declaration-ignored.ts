@@ -1,4 +1,7 @@
-import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
+import { defineCheck, makeSeen, type Case, type Fact, type Seen } from '../../core/check.js';
+import type { RefusedStyle } from '../../core/evidence.js';
+import { listMistaken } from '../../core/markup/mistaken.js';
+import type { Markup } from '../../core/markup/markup.js';
 import { shorten } from '../../core/words/list.js';
 
 interface Data {
@@ -18,17 +21,8 @@ export default defineCheck({
     'The browser does not know the property, or does not take its value. Not what is meant for one engine, nor what another declaration beside it says in other words.',
   standard: 'CSS Syntax Module Level 3, 9 Error handling; CSS Conditional Rules 3 (supports)',
   needs: ['styles'],
-  markup: false,
-  judge: ({ markup, renders }) =>
-    renders.flatMap((render) =>
-      render.styles.map(({ offset, endOffset, instead }): Fact<Data> => ({
-        where: { offset, endOffset },
-        culprit: { at: 'snippet', what: `style ${offset}` },
-        confirmed: true,
-        data: { written: markup.text.slice(offset, endOffset).trim(), instead },
-        seen: [makeSeen(render, {})],
-      })),
-    ),
+  markup: 'part',
+  judge: (c) => (c.renders.length === 0 ? judgeMarkup(c.markup) : judgeRenders(c)),
   says: ({ written, instead }) => ({
     message: `Browsers pass over \`${shorten(written, MOST)}\`.`,
     notice: 'What it should do is not done: the snippet looks otherwise than was meant.',
@@ -63,3 +57,25 @@ export default defineCheck({
     ],
   },
 });
+
+/** Without a browser only what is plainly a slip is told. */
+function judgeMarkup(markup: Markup): Fact<Data>[] {
+  return listMistaken(markup).map((one) => tell(markup, one, null));
+}
+
+function judgeRenders({ markup, renders }: Case<'styles'>): Fact<Data>[] {
+  return renders.flatMap((render) =>
+    render.styles.map((one) => tell(markup, one, makeSeen(render, {}))),
+  );
+}
+
+function tell(markup: Markup, refused: RefusedStyle, seen: Seen | null): Fact<Data> {
+  const { offset, endOffset, instead } = refused;
+  return {
+    where: { offset, endOffset },
+    culprit: { at: 'snippet', what: `style ${offset}` },
+    confirmed: seen !== null,
+    data: { written: markup.text.slice(offset, endOffset).trim(), instead },
+    seen: seen ? [seen] : [],
+  };
+}

@@ -123,6 +123,7 @@ function runCheck(check: Check, judged: Judged, prepared: readonly Prepared[]): 
   const { snippet, markup, house } = judged;
   const renders = selectRenders(prepared, check.needs);
   const facts = check.judge({ snippet, markup, house, renders, today: judged.today });
+  if (facts.length === 0) return [];
   return mergeFacts(facts).map((fact) => {
     const stated = house.levels[check.id] ?? fact.level ?? check.level;
     const level = stated === 'off' ? check.level : stated;
@@ -190,12 +191,13 @@ function isRendered({ needs }: Check, { evidence }: Judged): boolean {
 
 /** What a check could not see: all renders, or those with a gap in what it reads. */
 function explainNotJudged(check: Check, judged: Judged, fault: string | null): NotJudged[] {
-  const say = (why: string): NotJudged => ({ id: check.id, why, snippet: judged.snippet.name });
-  if (fault !== null) return [say(fault)];
-  if (judged.markupOnly !== null)
-    return check.needs.kinds.length > 0 && check.markup !== true ? [say(judged.markupOnly)] : [];
-  const why = tellGaps(judged.evidence, check);
-  return why === null ? [] : [say(why)];
+  const why = fault ?? findUnseen(check, judged);
+  return why === null ? [] : [{ id: check.id, why, snippet: judged.snippet.name }];
+}
+
+function findUnseen(check: Check, { markupOnly, evidence }: Judged): string | null {
+  if (markupOnly === null) return tellGaps(evidence, check);
+  return check.needs.kinds.length > 0 && check.markup !== true ? markupOnly : null;
 }
 
 /** The gaps in what a check reads, each reason once with the places it holds for; null where there is none. */
