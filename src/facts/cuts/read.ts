@@ -1,5 +1,6 @@
 import { FRAMES, MEDIA, UNSEEN } from '../../core/standards/elements.js';
 import {
+  CLOSED,
   clipsOn,
   isLocked,
   listClippers,
@@ -17,8 +18,6 @@ import type { CutFact } from './fact.js';
 /** `clippedBy`: the number of the element that clips; null for the window. */
 export type RawCut = Omit<CutFact, OfElement | 'by' | 'clipper'> & { clippedBy: number | null };
 
-/** What clips is this small where it hides what is there for assistive technology, or a part that is closed, px. */
-const CLOSED = 2;
 /** Letters' boxes are somewhat higher than their lines, and a blank hangs over a line's end. */
 const LINE_SPARE = 0.25;
 const BLANK = 5;
@@ -67,7 +66,7 @@ interface Piece {
 
 function isPiece(real: Element): boolean {
   // What is drawn is clipped by its view box, and what runs by itself comes by.
-  if (real.parentElement?.closest('svg, marquee')) return false;
+  if (real.closest('marquee') || real.parentElement?.closest('svg')) return false;
   return getObject(real) !== null || listTexts(real).length > 0;
 }
 
@@ -103,7 +102,7 @@ interface Cut {
 /** The first that cuts something off: what can be scrolled to is not cut, whatever is around the scroller. */
 function findCut(real: Element, piece: Piece): Cut | null {
   const open = new Set<Axis>(['x', 'y']);
-  for (const clipper of listClippers(real)) {
+  for (const clipper of listClippers(real, piece.what === 'text')) {
     for (const axis of [...open]) {
       if (!clipsOn(clipper.style, axis)) continue;
       if (scrollsOn(clipper.style, axis)) open.delete(axis);
@@ -164,8 +163,19 @@ function isMeant(real: Element, piece: Piece, { node, style, box }: Clipper, axi
   if (piece.what === 'text' && axis === 'x' && hasEllipsis(real, node)) return true;
   if (hasLineClamp(real, node) || isParked(piece, box, axis)) return true;
   if (Math.min(box.right - box.left, box.bottom - box.top) <= CLOSED) return true;
-  if (style.clipPath !== 'none') return true;
+  if (style.clipPath !== 'none' || isIndented(piece, box, axis, style)) return true;
   return isMoved(real, node);
+}
+
+/** A picture stands where the words were pushed aside. */
+function isIndented(
+  { boxes }: Piece,
+  clip: Edges,
+  axis: Axis,
+  { textIndent }: CSSStyleDeclaration,
+): boolean {
+  const isAside = ({ left, right }: Edges) => right <= clip.left + 1 || left >= clip.right - 1;
+  return axis === 'x' && parseFloat(textIndent) !== 0 && boxes.every(isAside);
 }
 
 function isParked({ boxes }: Piece, clip: Edges, axis: Axis): boolean {

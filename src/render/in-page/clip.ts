@@ -1,3 +1,5 @@
+import { listAround } from './shared.js';
+
 /** An element that clips what stands in it, with the box to which it does, px of the window. */
 export interface Clipper {
   node: Element;
@@ -14,12 +16,17 @@ export interface Edges {
 
 export type Axis = 'x' | 'y';
 
-/** The elements whose clipping an element is under, innermost first: what is put elsewhere escapes those it is not put against. */
-export function* listClippers(real: Element): Generator<Clipper> {
+/**
+ * The elements whose clipping an element is under, innermost first: what is put elsewhere escapes those it is
+ * not put against.
+ * @param inside what stands in it is meant, which it may clip itself
+ */
+export function* listClippers(real: Element, inside = false): Generator<Clipper> {
   const book = globalThis.mivketNotebook;
   const { documentElement: root, body } = book.page;
-  let { position } = getComputedStyle(real);
-  for (let node = book.parentOf(real); node; node = book.parentOf(node)) {
+  let position = inside ? 'static' : getComputedStyle(real).position;
+  const first = inside ? real : book.parentOf(real);
+  for (let node = first; node; node = book.parentOf(node)) {
     if (node === root || node === body) return;
     const style = getComputedStyle(node);
     if (style.display === 'contents' || !holds(position, style)) continue;
@@ -86,6 +93,37 @@ export function isLocked({ documentElement, body }: Document, axis: Axis): boole
   };
   const own = of(documentElement);
   return /^(hidden|clip)$/.test(own === 'visible' && body ? of(body) : own);
+}
+
+/** What clips to this little shows nothing: it is for assistive technology, or closed, px. */
+export const CLOSED = 2;
+/** Clipping that leaves nothing of a box (CSS Masking 1). */
+const NOTHING_LEFT = /^(inset\((5\d|[6-9]\d|100)(\.\d+)?%|circle\(0)/;
+
+/** Whether nothing of a text can be seen, nor be scrolled to: it is clipped away on purpose, or by a box that is too small. */
+export function isClippedAway(real: Element, lines: readonly Edges[]): boolean {
+  for (const node of listAround(real)) if (clipsAll(getComputedStyle(node))) return true;
+  const open = new Set<Axis>(['x', 'y']);
+  for (const { style, box } of listClippers(real, true))
+    for (const axis of [...open]) {
+      if (!clipsOn(style, axis)) continue;
+      if (scrollsOn(style, axis)) open.delete(axis);
+      else if (lines.every((line) => isBeyond(line, box, axis))) return true;
+    }
+  return false;
+}
+
+function clipsAll({ clip, clipPath, position }: CSSStyleDeclaration): boolean {
+  if (NOTHING_LEFT.test(clipPath)) return true;
+  if (clip === 'auto' || !/absolute|fixed/.test(position)) return false;
+  const [top, right, bottom, left] = (clip.match(/-?[\d.]+/g) ?? []).map(Number);
+  return right! - left! <= CLOSED || bottom! - top! <= CLOSED;
+}
+
+function isBeyond(line: Edges, clip: Edges, axis: Axis): boolean {
+  const [start, end] = axis === 'x' ? (['left', 'right'] as const) : (['top', 'bottom'] as const);
+  const isClosed = clip[end] - clip[start] <= CLOSED;
+  return isClosed || line[end] <= clip[start] + 1 || line[start] >= clip[end] - 1;
 }
 
 /** Where an element can be seen at all, px of the window: as far as no clipping around it hides it. */
