@@ -28,6 +28,18 @@ const HOST =
 
 const CASES: Record<string, HardCase[]> = {
   'page-scrolls-sideways': [
+    [
+      '<style>@keyframes out { to { transform: translateX(1400px) } } .b { animation: out 9s infinite }</style><p class="b">Sow</p>',
+      'animation: out 9s infinite',
+    ],
+    [
+      '<style>@keyframes out { from { margin-left: 0 } to { margin-left: 1300px } }</style><p style="width: 90px; animation: out 2s infinite alternate">Sow</p>',
+      'animation: out 2s infinite alternate',
+    ],
+    [
+      '<style>@keyframes by { from { transform: translateX(100%) } to { transform: translateX(-100%) } } .b { animation: by 9s linear infinite }</style><div style="overflow: hidden"><p class="b">Sow</p></div>',
+      null,
+    ],
     [`<img ${BEANS} alt="Beans" width="900">`, 'width="900"'],
     ['<div style="margin-right: -60px">Sow</div>', 'margin-right: -60px'],
     ['<div style="position: absolute; left: 1400px; width: 90px">Sow</div>', 'left: 1400px'],
@@ -110,6 +122,10 @@ const CASES: Record<string, HardCase[]> = {
     ['<p hidden><input autofocus aria-label="Seed"></p>', null],
   ],
   'slot-overflow': [
+    [
+      '<style>@keyframes turn { to { transform: rotate(1turn) } } .w { animation: turn 0.9s linear infinite; width: 60px; height: 60px; border-radius: 50%; background: #274029 }</style><div class="w"></div><p>Sow</p>',
+      null,
+    ],
     // Without its width it would be as wide as it comes, which is more.
     [`<img ${BEANS} alt="Beans" width="300">`, `<img ${BEANS} alt="Beans" width="300">`],
     ['<div style="margin: 0 -10px">Sow</div>', 'margin: 0 -10px'],
@@ -562,6 +578,27 @@ const CASES: Record<string, HardCase[]> = {
   ],
   'content-cut-off': [
     [
+      '<p style="height: 20px; overflow: hidden">Sow thinly in rows a hand apart, water well, and wait for three weeks, then pull out every other one, and wait again.</p>',
+      'height: 20px',
+    ],
+    [
+      '<p style="white-space: nowrap; overflow: hidden">Sow thinly in rows a hand apart, water well, and wait for three weeks, then pull out every other one, and wait again.</p>',
+      'overflow: hidden',
+    ],
+    [
+      '<div style="contain: paint; height: 20px">Sow thinly in rows a hand apart, water well, and wait for three weeks, then pull out every other one, and wait again.</div>',
+      'height: 20px',
+    ],
+    ['<p style="overflow: hidden; font-size: 30px; line-height: 0.8">Sow</p>', null],
+    [
+      '<p style="height: 20px; overflow: hidden; transition: height 1s">Sow thinly in rows a hand apart, water well, and wait for three weeks, then pull out every other one, and wait again.</p>',
+      null,
+    ],
+    [
+      '<a href="/beds" style="display: block; width: 90px; height: 60px; overflow: hidden; text-indent: 100%; white-space: nowrap; background: #274029">Beds</a>',
+      null,
+    ],
+    [
       '<div style="max-height: 30px; overflow: clip"><p style="margin: 0">Sow thinly in rows a hand apart, water well, and wait for three weeks, then pull out every other one.</p></div>',
       'max-height: 30px',
     ],
@@ -690,6 +727,26 @@ const CASES: Record<string, HardCase[]> = {
     ],
   ],
   'text-contrast-low': [
+    [
+      '<a href="/beds" style="display: block; width: 90px; height: 60px; overflow: hidden; text-indent: -999em; background: #274029">Beds</a>',
+      null,
+    ],
+    [
+      '<span style="position: absolute; clip: rect(0, 0, 0, 0); color: #ddd">Beds</span><p>Sow</p>',
+      null,
+    ],
+    [
+      '<span style="position: absolute; clip-path: inset(50%); color: #ddd">Beds</span><p>Sow</p>',
+      null,
+    ],
+    [
+      '<div style="overflow: auto; height: 40px" tabindex="0"><p style="height: 60px">Sow</p><p style="color: #ddd">Peas</p></div>',
+      'color: #ddd',
+    ],
+    [
+      '<div style="overflow: hidden; height: 40px"><p style="height: 60px">Sow</p><p style="color: #ddd">Peas</p></div>',
+      null,
+    ],
     [
       '<div style="opacity: 0.4"><p style="background: #fff">Sow</p></div>',
       '<p style="background: #fff">',

@@ -43,7 +43,7 @@ export default defineCheck({
   level: 'blocker',
   title: 'The snippet makes the whole page scroll sideways',
   decided:
-    'The page’s scrollable width is larger than the window, by more than 1 px and more than without the snippet: after load, and again after a scroll to the end and back. Windows between those are tried on a copy of the page.',
+    'The page’s scrollable width is larger than the window, by more than 1 px and more than without the snippet: after load, and again after a scroll to the end and back; animations without an end where they make it widest. Windows between those are tried on a copy of the page.',
   standard: 'WCAG 2.2, 1.4.10 Reflow; CSS Overflow 3',
   needs: ['page', 'elements', 'slot', 'causes', 'widths'],
   markup: false,

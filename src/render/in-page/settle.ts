@@ -1,3 +1,4 @@
+import { LONGEST_ANIMATION } from './endless.js';
 import { noteEarly } from './early.js';
 import { listFilms, whenShown } from './films.js';
 import { nextFrame } from './shared.js';
@@ -14,8 +15,6 @@ export interface SettleWish {
   first: boolean;
 }
 
-/** What goes off later is not waited for; what ends later than this neither, ms. */
-const LONGEST_ANIMATION = 10_000;
 /** A clock on the page never is at rest: what it does shows within a second or so, ms. */
 const CLOCK = 1500;
 

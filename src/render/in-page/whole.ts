@@ -1,3 +1,4 @@
+import { readInCourse } from './endless.js';
 import { readObjects, type RawObjects } from './objects.js';
 import { readPage, type RawPage } from './page.js';
 import { settle, type SettleWish } from './settle.js';
@@ -30,6 +31,10 @@ export async function settleAndRead(
 
 /** Reads the page and what stands on it in one go: nothing can happen in between. */
 export function readWhole({ slots, cap, objects }: WholeWish): Whole {
+  return readInCourse(() => readAtOnce(slots, cap, objects));
+}
+
+function readAtOnce(slots: readonly string[], cap: number, objects: WholeWish['objects']): Whole {
   const plain = readPage({ slots, cap, detail: false });
   const page = sticksOut(plain) ? readPage({ slots, cap, detail: true }) : plain;
   return { page, objects: objects === 'not' ? null : readObjects(objects === 'everywhere') };
