@@ -177,11 +177,11 @@ async function tell(
   });
   facts.slot.pageFamily = options.pageFamily;
   if (read && parted && !hung) {
-    const { clientWidth } = read.raw.width;
     const asked = { ms: limits.hang, otherwise: facts.host, gaps: late };
-    const fitting = addFitting(page, facts.host, parted.parts, trials[of]?.markup);
+    const markups = { markup: trials[of]?.markup, every: options.ownPage };
+    const fitting = addFitting(page, facts.host, parted.parts, markups);
     facts.host = await askOf('host', fitting, asked);
-    facts.texts = await readGrounds(page, facts.texts, window, clientWidth);
+    facts.texts = await readGrounds(page, facts.texts, window, read.raw.width.clientWidth);
   }
   gaps.push(...findGaps({ facts, reading: read, hung, requests, of, left: happened.left }));
   if (!hung) gaps.push(...late);

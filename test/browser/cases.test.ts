@@ -217,9 +217,20 @@ const CASES: Record<string, HardCase[]> = {
       '[href="/visit"]',
       { page: HOST },
     ],
-    // It fits, and changes nothing that is seen.
-    ['<style>.menu { color: #000 }</style><p>Sow</p>', null, { page: HOST }],
-    ['<style>@media print { .menu { display: none } }</style><p>Sow</p>', null, { page: HOST }],
+    // It fits, although nothing is seen of it now.
+    ['<style>.menu { color: #000 }</style><p>Sow</p>', '.menu', { page: HOST }],
+    [
+      '<style>.menu a:hover::after { color: red }</style><p>Sow</p>',
+      '.menu a:hover::after',
+      { page: HOST },
+    ],
+    ['<style>@media print { .menu { display: none } }</style><p>Sow</p>', '.menu', { page: HOST }],
+    ['<style>.menu { color: #000 }</style><p class="menu">Sow</p>', null],
+    [
+      '<style>.beds a { color: #00f }</style><p class="beds"><a href="/a">Sow</a></p>',
+      null,
+      { page: HOST },
+    ],
     ['<style>.a .menu { display: none }</style><p class="a">Sow</p>', null, { page: HOST }],
     // Another rule's doing is not put down to it.
     [

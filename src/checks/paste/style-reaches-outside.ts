@@ -7,8 +7,9 @@ import { joinWords } from '../../core/words/list.js';
 
 interface Data {
   selector: string;
-  /** The names of host parts that look otherwise with it. */
+  /** The names of host parts that look otherwise with it, and of those that it fits. */
   parts: string[];
+  fits: string[];
 }
 
 type Needs = 'host';
@@ -19,7 +20,7 @@ export default defineCheck({
   level: 'concern',
   title: 'A style rule reaches the whole page',
   decided:
-    'A selector of the snippet ends on an element’s name, `*`, `:root`, html or body, and has nothing of the snippet’s own in it (class, id, attribute, element of its own); or it fits a part of the host page that looks otherwise with the snippet. A blocker where parts of the host page that it fits are seen to look otherwise.',
+    'A selector of the snippet ends on an element’s name, `*`, `:root`, html or body, and has nothing of the snippet’s own in it (class, id, attribute, element of its own); or it fits a part of the house’s own page. A blocker where parts of the host page that it fits are seen to look otherwise.',
   standard: 'Selectors Level 4; CSS Scoping Module Level 1',
   needs: ['host'],
   markup: true,
@@ -34,24 +35,24 @@ export default defineCheck({
     const byFit = listSelectors(c.markup)
       .filter(({ span }) => !known.has(span.offset))
       .map((one) => toFact(c, one, (part) => part.fits.includes(one.span.offset)))
-      .filter(({ seen }) => seen.length > 0);
+      .filter(({ data }) => data.fits.length > 0);
     return [...byMarkup, ...byFit];
   },
-  says({ selector, parts }) {
-    const what = joinWords(parts.map((part) => `<${part}>`));
+  says({ selector, parts, fits }) {
     return {
-      message:
-        parts.length > 0
-          ? `\`${selector}\` fits the host page too: its ${what} ${parts.length > 1 ? 'look' : 'looks'} otherwise with it.`
-          : `\`${selector}\` fits the whole page, not only the snippet.`,
-      notice: 'Other parts of the page change their look.',
+      message: describe(selector, parts, fits),
+      notice:
+        parts.length > 0 || fits.length === 0
+          ? 'Other parts of the page change their look.'
+          : 'Other parts of the page may change their look.',
       cure: `Begin the selector with a class of the snippet’s own, such as \`.seed-box ${selector}\`.`,
     };
   },
   brief: ({ selector }) => `the rule ${selector} fits the page too`,
   samples: [
-    { selector: 'p', parts: [] },
-    { selector: 'p', parts: ['p'] },
+    { selector: 'p', parts: [], fits: [] },
+    { selector: 'p', parts: ['p'], fits: ['p'] },
+    { selector: '.bed', parts: [], fits: ['div'] },
   ],
   examples: {
     faulty: [
@@ -77,19 +78,28 @@ export default defineCheck({
   },
 });
 
+function describe(selector: string, parts: readonly string[], fits: readonly string[]): string {
+  const name = (tags: readonly string[]) => joinWords(tags.map((tag) => `<${tag}>`));
+  if (parts.length > 0)
+    return `\`${selector}\` fits the host page too: its ${name(parts)} ${parts.length > 1 ? 'look' : 'looks'} otherwise with it.`;
+  return fits.length > 0
+    ? `\`${selector}\` fits the host page too: its ${name(fits)}.`
+    : `\`${selector}\` fits the whole page, not only the snippet.`;
+}
+
 function toFact(
   c: Case<Needs>,
   { element, text, span }: Omit<Reaching, 'subject'>,
   fits: (part: HostPartFact) => boolean,
 ): Fact<Data> {
-  const { parts, seen } = look(c, fits);
+  const { parts, fitting, seen } = look(c, fits);
   return {
     where: trim(c.snippet.text, span),
     culprit: { at: 'element', offset: element.offset, part: text },
     group: `${span.offset}`,
     level: parts.length > 0 ? 'blocker' : 'concern',
     confirmed: true,
-    data: { selector: text, parts },
+    data: { selector: text, parts, fits: fitting },
     seen,
   };
 }
@@ -98,20 +108,21 @@ function isOf({ tag }: HostPartFact, subject: string): boolean {
   return subject === '*' || subject === 'html' || subject === 'body' || tag === subject;
 }
 
-/** The host parts that look otherwise with the snippet, and where that was seen. */
+/** The host parts that it fits, those of them that look otherwise with the snippet, and where that was seen. */
 function look(
   { renders }: Case<Needs>,
   fits: (part: HostPartFact) => boolean,
-): { parts: string[]; seen: Seen[] } {
+): { parts: string[]; fitting: string[]; seen: Seen[] } {
   const parts = new Set<string>();
+  const fitting = new Set<string>();
   const seen = renders.flatMap((render) => {
-    const changed = render.host.filter(
-      (part) => fits(part) && part.without !== null && isChanged(part.without, part.with),
-    );
+    const fit = render.host.filter((part) => fits(part) && part.without !== null);
+    const changed = fit.filter((part) => isChanged(part.without!, part.with));
+    for (const { tag } of fit) fitting.add(tag);
     for (const { tag } of changed) parts.add(tag);
     return changed.length > 0 ? [makeSeen(render, { changed: changed.length })] : [];
   });
-  return { parts: [...parts], seen };
+  return { parts: [...parts], fitting: [...fitting], seen };
 }
 
 function isChanged(without: HostPart, now: HostPart | null): boolean {

@@ -1,18 +1,24 @@
 import type { HostPartFact } from '../../core/evidence.js';
-import { listSelectors } from '../../core/markup/reaching.js';
+import { listSelectors, type Selecting } from '../../core/markup/reaching.js';
 import type { Markup } from '../../core/markup/markup.js';
 import type { BrowserPage } from '../page/browser-page.js';
 import type { Parted } from './own.js';
 
-/** Says of the page's changed parts which of the snippet's selectors they fit. @throws Error where the page does not answer */
+type Reads = Pick<BrowserPage, 'read'>;
+
+/**
+ * Says of the page's changed parts which of the snippet's selectors they fit.
+ * @param every also of parts that look as they did, which are told too then
+ * @throws Error where the page does not answer
+ */
 export async function addFitting(
-  page: Pick<BrowserPage, 'read'>,
+  page: Reads,
   host: readonly HostPartFact[],
   parts: Parted['parts'],
-  markup: Markup | undefined,
+  { markup, every }: { markup: Markup | undefined; every: boolean },
 ): Promise<HostPartFact[]> {
   // Mostly nothing has changed: then no sheet need be parsed for it.
-  const selectors = markup && host.length > 0 ? listSelectors(markup) : [];
+  const selectors = markup && (every || host.length > 0) ? listSelectors(markup) : [];
   if (selectors.length === 0) return [...host];
   const ids = host.map(({ offset }) => parts.get(offset)?.node ?? -1);
   const fitting = await page.read(
@@ -20,8 +26,32 @@ export async function addFitting(
     ids,
     selectors.map(({ text }) => text),
   );
-  return host.map((part, i) => ({
+  const changed = host.map((part, i) => ({
     ...part,
     fits: fitting[i]!.map((at) => selectors[at]!.span.offset),
   }));
+  return every ? [...changed, ...(await findUnchanged(page, changed, parts, selectors))] : changed;
+}
+
+/** Parts of the page that selectors of the snippet fit and that look as they did. */
+async function findUnchanged(
+  page: Reads,
+  changed: readonly HostPartFact[],
+  parts: Parted['parts'],
+  selectors: readonly Selecting[],
+): Promise<HostPartFact[]> {
+  const known = new Set(changed.map(({ offset }) => offset));
+  const offsets = new Map([...parts].map(([offset, { node }]) => [node, offset]));
+  const texts = selectors.map(({ text }) => text);
+  const found = new Map<number, number[]>();
+  for (const { id, at } of await page.read('fitOutside', texts)) {
+    const offset = offsets.get(id);
+    if (offset === undefined || known.has(offset)) continue;
+    found.set(offset, [...(found.get(offset) ?? []), selectors[at]!.span.offset]);
+  }
+  return [...found].map(([offset, fits]): HostPartFact => {
+    const { tag, words, box, shown, style, clickable } = parts.get(offset)!;
+    const look = { box, shown, style, clickable };
+    return { offset, tag, words, fits, without: look, with: look };
+  });
 }

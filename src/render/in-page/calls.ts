@@ -1,6 +1,6 @@
 import { clickLinks } from './links.js';
 import { checkDeclarations } from './declarations.js';
-import { fitSelectors } from './fitting.js';
+import { fitOutside, fitSelectors } from './fitting.js';
 import { enterSlot, leaveSlot, readFocus, readFocusLater } from './focus.js';
 import { readInner } from './inner.js';
 import { readLayers } from '../../facts/layers/read.js';
@@ -33,6 +33,7 @@ export const CALLS = {
   enterSlot,
   findEffects,
   findReaching,
+  fitOutside,
   fitSelectors,
   hideLetters,
   leaveSlot,
