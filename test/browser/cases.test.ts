@@ -444,6 +444,11 @@ const CASES: Record<string, HardCase[]> = {
     ['<iframe title="Desk" src="https://192.168.1.9/"></iframe>', null],
   ],
   'nothing-rendered': [
+    // Where it is widest it has faded away.
+    [
+      '<style>@keyframes in { 0% { opacity: 0; transform: translateX(1400px) } 1%, 100% { opacity: 1; transform: none } } .b { animation: in 5s infinite }</style><p class="b">Sow</p>',
+      null,
+    ],
     [
       '<div id="a" style="display: none">Sow</div><script>document.querySelector("#accept").onclick = () => document.querySelector("#a").style.display = "block"</script>',
       null,

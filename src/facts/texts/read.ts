@@ -1,7 +1,7 @@
 import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
 import { UNSEEN } from '../../core/standards/elements.js';
 import { isCommonFamily } from '../../core/standards/fonts.js';
-import { isClippedAway } from '../../render/in-page/clip.js';
+import { beginClipping, isClippedAway } from '../../render/in-page/clip.js';
 import { beginColours, readPaint } from '../../render/in-page/colours.js';
 import { beginFamilies, getFirstFamily, hasFamily } from '../../render/in-page/families.js';
 import { getOwnText, getRange, hasLetters, listTexts } from '../../render/in-page/ink.js';
@@ -20,14 +20,14 @@ const SLOT = `[${SLOT_ATTRIBUTE}]`;
 
 export const readText: ObjectReader<RawText | null> = {
   begin() {
+    beginClipping();
     beginScales();
     beginColours();
     beginFamilies();
   },
   fits: (real, node) => !UNSEEN.has(node.localName) && hasLetters(getOwnText(real)),
   read(real, node, book) {
-    const lines = listLines(real);
-    if (lines.length > 0 && isClippedAway(real, lines)) return null;
+    if (isClippedAway(real, () => listLines(real))) return null;
     const scale = getScale(real, book);
     const size = parseFloat(getComputedStyle(real).fontSize) * scale;
     const paint = readPaint(real, node.closest(SLOT));
@@ -43,15 +43,17 @@ export const readText: ObjectReader<RawText | null> = {
       bold: Number(getComputedStyle(real).fontWeight) >= BOLD,
       ...paint,
       missingFamily,
-      area: paint.colour !== null && paint.ground === null ? getArea(real, lines) : null,
+      area: paint.colour !== null && paint.ground === null ? getArea(real) : null,
       disabled: node.closest(':disabled, [aria-disabled="true"]') !== null,
     };
   },
 };
 
 /** Around all its lines; null where the page's styles do not reach, so that its letters cannot be taken away. */
-function getArea(real: Element, boxes: readonly DOMRect[]): Box | null {
-  if (real.getRootNode() !== document || boxes.length === 0) return null;
+function getArea(real: Element): Box | null {
+  if (real.getRootNode() !== document) return null;
+  const boxes = listLines(real);
+  if (boxes.length === 0) return null;
   const left = Math.min(...boxes.map((one) => one.left));
   const top = Math.min(...boxes.map((one) => one.top));
   const right = Math.max(...boxes.map((one) => one.right));

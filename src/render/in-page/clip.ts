@@ -100,8 +100,43 @@ export const CLOSED = 2;
 /** Clipping that leaves nothing of a box (CSS Masking 1). */
 const NOTHING_LEFT = /^(inset\((5\d|[6-9]\d|100)(\.\d+)?%|circle\(0)/;
 
+/** What was found of elements, since a reading began. */
+let clipping = new Map<Element, boolean>();
+
+export function beginClipping(): void {
+  clipping = new Map();
+}
+
+/** Whether an element or one around it clips at all: mostly none does, and that is known of all that stand in one place. */
+function mayClip(real: Element): boolean {
+  const { page, parentOf } = globalThis.mivketNotebook;
+  const way: Element[] = [];
+  let found = false;
+  for (let node: Element | null = real; node && node !== page.body; node = parentOf(node)) {
+    const known = clipping.get(node);
+    const clips = known ?? clipsSome(getComputedStyle(node));
+    if (clips || known === false) {
+      found = clips;
+      if (known === undefined) way.push(node);
+      break;
+    }
+    way.push(node);
+  }
+  for (const node of way) clipping.set(node, found);
+  return found;
+}
+
+function clipsSome(style: CSSStyleDeclaration): boolean {
+  return (
+    clipsOn(style, 'x') || clipsOn(style, 'y') || style.clipPath !== 'none' || style.clip !== 'auto'
+  );
+}
+
 /** Whether nothing of a text can be seen, nor be scrolled to: it is clipped away on purpose, or by a box that is too small. */
-export function isClippedAway(real: Element, lines: readonly Edges[]): boolean {
+export function isClippedAway(real: Element, listLines: () => readonly Edges[]): boolean {
+  if (!mayClip(real)) return false;
+  const lines = listLines();
+  if (lines.length === 0) return false;
   for (const node of listAround(real)) if (clipsAll(getComputedStyle(node))) return true;
   const open = new Set<Axis>(['x', 'y']);
   for (const { style, box } of listClippers(real, true))
