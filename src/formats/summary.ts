@@ -144,20 +144,24 @@ export function orderByWorst(snippets: readonly SnippetReport[]): SnippetReport[
   });
 }
 
-/** What could not be judged, a sentence a reason; of what is told all the same, that it is not confirmed. */
+/** What could not be judged, a sentence a reason; of what is told all the same, that there may be more, or that it is not confirmed. */
 export function listMissed(
   missed: RunDocument['notJudged'],
   findings: readonly Finding[],
 ): string[] {
-  const told = new Set(findings.map(({ id }) => id));
   const byReason = new Map<string, { head: string; ids: string[]; why: string }>();
   for (const { id, why } of missed) {
-    const head = told.has(id) ? 'Not confirmed' : 'Not judged';
+    const head = getHead(findings.filter((one) => one.id === id));
     const known = byReason.get(head + why);
     if (known) known.ids.push(id);
     else byReason.set(head + why, { head, ids: [id], why });
   }
   return [...byReason.values()].map(({ head, ids, why }) => `${head}: ${shorten(ids)} (${why}).`);
+}
+
+function getHead(told: readonly Finding[]): string {
+  if (told.length === 0) return 'Not judged';
+  return told.every(({ confirmed }) => confirmed) ? 'Judged in part' : 'Not confirmed';
 }
 
 /** More names than these are told by their number: all of them stand in the run document. */

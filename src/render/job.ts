@@ -11,7 +11,7 @@ const HANGING_AGAIN = 2000;
 const VAIN_LOAD = 5000;
 const VAIN_SETTLE = 2000;
 /** A job of which nothing is known yet. */
-export const UNHURRIED = { profile: false, hanging: false, vain: false };
+export const UNHURRIED = { profile: false, scripted: true, hanging: false, vain: false };
 
 /** One load that is to be made. */
 export interface Job {
@@ -22,6 +22,8 @@ export interface Job {
   trials: readonly Trial[];
   baseline: Baseline | null;
   profile: boolean;
+  /** Its code runs: not so where it took the page down before. */
+  scripted: boolean;
   /** It has hung before: no need to wait as long again. */
   hanging: boolean;
   /** It was waited for in vain before. */
@@ -66,7 +68,7 @@ export function getHands(render: Render, renders: readonly Render[], wanted: boo
 export const NO_HANDS: Hands = { keys: false, swipes: false };
 
 /** A load that is made only for what is too wide. */
-export const QUICK = { profile: false, light: true, hands: NO_HANDS, waits: false };
+export const QUICK = { light: true, hands: NO_HANDS, waits: false };
 
 /** Evidence of each snippet of a load that could not be made. */
 export function loseAll({ render, texts }: Job, why: string): Evidence[] {

@@ -31,7 +31,7 @@ export async function look(
   render: Render,
   options: StageOptions,
 ): Promise<Seen> {
-  const { limits, profile } = options;
+  const { limits, profile, scripted } = options;
   const traits = joinTraits(options.traits);
   // What has no code cannot run on without end: it is slow, and a busy machine slower.
   const runs = traits.changes || options.hostChanges;
@@ -45,6 +45,10 @@ export async function look(
       for (const { slot, text, how, scripts } of served.late)
         await page.putIn({ slot, text, how, scripts });
       if (published) await page.read('markWhole', slots[0]!);
+    }
+    if (!scripted) {
+      seen.reading = await readWithin(page, slots, CALM, limits);
+      return;
     }
     if (options.steps.length === 0)
       seen.reading = await readStill(page, slots, traits, limits, loaded);
@@ -70,7 +74,7 @@ export async function look(
   }
 }
 
-/** A page whose code was stopped: nothing in it changes by itself any more. */
+/** A page whose code was stopped, or never began: nothing in it changes by itself any more. */
 const CALM = { changes: false, live: false, scrolls: false, media: false };
 
 async function readWithin(

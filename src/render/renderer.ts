@@ -198,6 +198,7 @@ export class Renderer {
       shown: place.shown && { served: same ? place.shown : null, resizable, code },
       cold,
       profile: job.profile,
+      scripted: job.scripted,
       shots: onShot !== undefined && (render.variant !== 'empty' || !!job.region) && !job.light,
       region: job.region ?? null,
     });

@@ -1,6 +1,6 @@
 import type { Evidence } from '../core/evidence.js';
 import type { Render } from '../core/render.js';
-import { canWait, getHands, loseAll, QUICK, type Job } from './job.js';
+import { canWait, getHands, loseAll, QUICK, UNHURRIED, type Job } from './job.js';
 import type { Loading } from './load-windows.js';
 import type { Place } from './places.js';
 import { settleWaiting } from './search-waiting.js';
@@ -40,6 +40,7 @@ export async function renderSeries(
       const job: Job = {
         ...{ ...page, render, baseline, hanging, vain },
         profile: hanging,
+        scripted: true,
         light: false,
         hands: getHands(render, renders, hands),
         waits: kindless && canWait(render, renders.slice(at + 1)),
@@ -59,7 +60,7 @@ export async function renderSeries(
     await settleWaiting(waiting, evidence, async (render) => {
       place ??= await loading.enter();
       const baseline = await loading.find(render);
-      const job = { ...page, trials: [], render, baseline, hanging, vain, ...QUICK };
+      const job = { ...page, trials: [], render, baseline, ...UNHURRIED, hanging, vain, ...QUICK };
       return (await loading.attempt(place, job))?.evidence ?? null;
     });
   } finally {
@@ -68,22 +69,34 @@ export async function renderSeries(
   return evidence;
 }
 
+const LOST = 'the browser broke down twice on it';
+
 /** A crash or a hang costs its render only: tried once more in a new place, then told as a gap. */
 async function tryTwice(
-  { enter, attempt }: Loading,
+  loading: Loading,
   place: Place,
   job: Job,
 ): Promise<{ evidence: Evidence[]; left: boolean }> {
-  const first = await attempt(place, job);
+  const first = await loading.attempt(place, job);
   const hung = first?.evidence[0]?.scripts.hung;
-  if (first && !hung && !place.page.happened.crashed)
-    return { evidence: first.evidence, left: false };
+  const { crashed } = place.page.happened;
+  if (first && !hung && !crashed) return { evidence: first.evidence, left: false };
   await place.leave(first === null ? 'broken' : 'used');
   if (hung && job.hanging) return { evidence: first.evidence, left: true };
-  const again = await enter();
-  const second = await attempt(again, { ...job, profile: true });
-  await again.leave(second === null ? 'broken' : 'used');
-  const evidence =
-    second?.evidence ?? first?.evidence ?? loseAll(job, 'the browser broke down twice on it');
-  return { evidence, left: true };
+  const second = await tryAgain(loading, { ...job, profile: true }, crashed);
+  return { evidence: second ?? first?.evidence ?? loseAll(job, LOST), left: true };
+}
+
+/**
+ * In a new place; where the page crashes again, also without its code: what stands then was taken down by it.
+ * @param crashed it crashed the time before
+ */
+async function tryAgain(loading: Loading, job: Job, crashed: boolean): Promise<Evidence[] | null> {
+  const place = await loading.enter();
+  const done = await loading.attempt(place, job);
+  const again = place.page.happened.crashed;
+  await place.leave(done === null ? 'broken' : 'used');
+  const live = job.scripted && job.traits.some((one) => one.live);
+  if (done || !crashed || !again || !live) return done && done.evidence;
+  return tryAgain(loading, { ...job, scripted: false }, false);
 }

@@ -80,6 +80,8 @@ export interface StageOptions {
   cold: boolean;
   /** Profile from the start, to name the line where it hangs. */
   profile: boolean;
+  /** Its code runs; else it took the page down before. */
+  scripted: boolean;
   /** Take a picture of it. */
   shots: boolean;
   /** Which piece of the page; left out: the slot with what stands in it. */
@@ -149,13 +151,13 @@ async function tell(
   { reading, stopped, stillMoving }: Seen,
   options: StageOptions,
 ): Promise<Told> {
-  const { traits, trials, limits, baseline, hostChanges, window } = options;
+  const { traits, trials, limits, baseline, hostChanges, window, scripted } = options;
   const own = traits[of]!;
   const whose = { ...own, of, served, hostChanges, baseline };
   const parting = reading && part(page, reading, whose).catch(() => null);
   const parted = parting && (await within(parting, limits.hang));
   const read = parted && reading;
-  const hung = stopped && describeHang(page, served, of, stopped.hottest, limits.hang / 1000);
+  const hung = describeHang(page, served, of, stopped, scripted ? limits.hang / 1000 : null);
   const { happened, requests } = page;
   const late: Gap[] = [];
   const refused = read ? await findRefused(page, trials[of], { ms: limits.hang, gaps: late }) : [];
@@ -225,7 +227,7 @@ async function prepare(
   options: StageOptions,
 ): Promise<void> {
   const { page, gate } = place;
-  const { shown, root, cold, profile: profiled } = options;
+  const { shown, root, cold, profile: profiled, scripted } = options;
   const { pathname, search } = new URL(sources.address);
   const { headers, published } = sources;
   const content = { html: served.html, headers, root, path: pathname + search, published };
@@ -238,6 +240,7 @@ async function prepare(
       cold,
       traced: needsMakers({ ...options, changes: joinTraits(options.traits).changes }),
       profiled,
+      scripted,
     }),
   ]);
   await gate.takeRefusals();

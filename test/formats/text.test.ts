@@ -197,8 +197,10 @@ a click.
     const render = { ...makeRender('column', 320, null), waived: true };
     expect(format({ renders: [render] })).toContain('column     ◇');
     const notJudged = [{ id: 'slot-overflow', why: 'the page was left', snippet: 'map.html' }];
-    const text = format({ findings: [makeFinding()] }, { notJudged });
-    expect(text).toContain('Not confirmed: slot-overflow (the page was left).');
+    const tell = (confirmed: boolean) =>
+      format({ findings: [makeFinding({ confirmed })] }, { notJudged });
+    expect(tell(false)).toContain('Not confirmed: slot-overflow (the page was left).');
+    expect(tell(true)).toContain('Judged in part: slot-overflow (the page was left).');
   });
 
   test('without a render says so', () => {

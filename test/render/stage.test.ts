@@ -157,6 +157,7 @@ async function run(page: PaperPage, given: Partial<Parameters<typeof renderPage>
     shown: null,
     cold: true,
     profile: false,
+    scripted: true,
     shots: true,
     ...given,
   });

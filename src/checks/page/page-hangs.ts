@@ -2,11 +2,19 @@ import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
 import { findCall, findLine } from '../../core/measure/calls.js';
 
 interface Data {
-  seconds: number;
+  /** How long it had not answered; null where it broke down. */
+  seconds: number | null;
   functionName: string | null;
   /** Where the script comes from; null where it stands in the snippet. */
   address: string | null;
 }
+
+/** Of a page that crashed nobody can be asked where its code was. */
+const BROKE = {
+  message: 'The page broke down, twice, and stands without scripts: the code takes it down.',
+  notice: 'The page is gone; the browser offers to load it again.',
+  cure: 'Look for what grows without an end, such as a list that is never emptied, or do without the code.',
+};
 
 export default defineCheck({
   id: 'page-hangs',
@@ -14,7 +22,7 @@ export default defineCheck({
   level: 'blocker',
   title: 'The snippet stops the page',
   decided:
-    'Its code keeps the page from answering beyond the time limit, at load, from a timer or on scrolling.',
+    'Its code keeps the page from answering beyond the time limit, at load, from a timer or on scrolling, or takes it down: it breaks down twice, and stands with scripts switched off.',
   standard: 'WCAG 2.2, 2.2.4 Interruptions',
   needs: ['scripts'],
   markup: false,
@@ -35,6 +43,7 @@ export default defineCheck({
     }),
   says({ seconds, functionName, address }) {
     const where = `${functionName ? ` in ${functionName}()` : ''}${address ? ` of ${address}` : ''}`;
+    if (seconds === null) return BROKE;
     return {
       message: `The page stopped answering for over ${seconds} s: the code runs on${where} and does not end.`,
       notice: 'Nothing on the page reacts any more; the browser offers to close it.',
@@ -46,12 +55,17 @@ export default defineCheck({
   samples: [
     { seconds: 5, functionName: null, address: null },
     { seconds: 5, functionName: null, address: 'https://tally.example/a.js' },
+    { seconds: null, functionName: null, address: null },
   ],
   examples: {
     faulty: [
       {
         name: 'a loop without end',
         code: '<p>Sowing calendar</p><script>for (let week = 1; week > 0; ) { week = (week % 52) + 1; }</script>',
+      },
+      {
+        name: 'a list without end',
+        code: '<p>Sowing calendar</p><script>const weeks = []; for (;;) weeks.push(new Array(1e6).fill(Math.random()));</script>',
       },
       {
         name: 'a loop that begins late',

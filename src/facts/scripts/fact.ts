@@ -8,14 +8,15 @@ const hang = z.object({
   address: z.string().nullable(),
   line: z.int().nullable(),
   functionName: z.string().nullable(),
-  seconds: z.number(),
+  /** How long it had not answered by then; null where it did not hang, but took the page down with it. */
+  seconds: z.number().nullable(),
 });
 export type Hang = z.output<typeof hang>;
 
 export const scripts = defineKind({
   inPage: false,
   schema: z.object({
-    /** The page's own code kept the browser busy beyond the limit. */
+    /** The page's own code kept the browser busy beyond the limit, or took the page down. */
     hung: hang.nullable(),
     dialogs: z.array(z.object({ kind: z.string(), text: z.string() })),
     /** Addresses for which a window was to be opened. */

@@ -37,6 +37,8 @@ const ARGUMENTS = [
   '--disable-renderer-backgrounding',
   '--disable-hang-monitor',
   '--disable-gpu',
+  // What fills more than 1 GB with objects ends on phones too, and need not take this machine with it.
+  '--js-flags=--max-old-space-size=1024',
   '--password-store=basic',
   '--use-mock-keychain',
   '--metrics-recording-only',

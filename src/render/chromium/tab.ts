@@ -82,7 +82,7 @@ export class Tab implements BrowserPage {
   }
 
   async prepare(wish: Preparation): Promise<void> {
-    const { viewport, variant, before, cold, traced, profiled } = wish;
+    const { viewport, variant, before, cold, traced, profiled, scripted } = wish;
     const session = this.#session;
     await Promise.all([
       this.#window.set(viewport, variant),
@@ -92,6 +92,7 @@ export class Tab implements BrowserPage {
     if (traced) await traceMakers(session);
     this.#traced = traced;
     if (profiled) await startProfile(session);
+    if (!scripted) await session.hold('Emulation.setScriptExecutionDisabled', { value: true });
   }
 
   /** Says of the browser, from the next load on, what it says to a visitor with such a window. */

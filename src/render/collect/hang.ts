@@ -3,14 +3,19 @@ import type { BrowserPage, Hottest } from '../page/browser-page.js';
 import type { ServedPage } from '../page/served-page.js';
 import { getAskers, type Owner } from './requests.js';
 
-/** What is told of a page that hung. */
+/**
+ * What is told of a page that hung, or that its code took down; null of any other.
+ * @param seconds how long it may take to answer; null where its code took it down before, and was switched off
+ */
 export function describeHang(
   page: BrowserPage,
   served: ServedPage,
   of: number,
-  hottest: Hottest,
-  seconds: number,
-): Hang {
+  stopped: { hottest: Hottest } | null,
+  seconds: number | null,
+): Hang | null {
+  if (!stopped && seconds !== null) return null;
+  const hottest = stopped?.hottest;
   if (!hottest) return { from: null, address: null, line: null, functionName: null, seconds };
   const { url, functionName, line } = hottest;
   const inPage = url === page.address;

@@ -36,6 +36,8 @@ export interface Preparation {
   traced: boolean;
   /** Take a profile, to name the line where it hangs. */
   profiled: boolean;
+  /** Its code runs. */
+  scripted: boolean;
 }
 
 /** Where code that was stopped spent its time; null where that is not known. */
