@@ -99,6 +99,8 @@ export const baselineSchema = z.object({
       steady: z.boolean(),
     }),
   ),
+  /** What is set for the whole page; null for what differs from one load to the next. */
+  settings: z.record(z.string(), z.string().nullable()).default({}),
   requests: z.array(z.string()),
   /** The sum of its layout shift scores, the higher of the two. */
   jumps: z.number().default(0),

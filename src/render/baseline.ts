@@ -14,6 +14,7 @@ export function makeBaseline(first: Rendered, second: Rendered): Baseline {
     scrollWidth: Math.max(getWidth(first), getWidth(second)),
     steady: Math.abs(getWidth(first) - getWidth(second)) <= 1,
     parts,
+    settings: joinSettings(first.settings, second.settings),
     jumps: Math.max(...[first, second].map(({ evidence }) => evidence[0]!.shifts.score)),
     wide: first.evidence[0]!.widths.wide,
     requests: [...new Set([...first.requests, ...second.requests])],
@@ -24,4 +25,14 @@ export function makeBaseline(first: Rendered, second: Rendered): Baseline {
 function getWidth({ evidence }: Rendered): number {
   const { atLoad, afterScroll } = evidence[0]!.page;
   return Math.max(atLoad.scrollWidth, afterScroll?.scrollWidth ?? 0);
+}
+
+function joinSettings(
+  first: Rendered['settings'],
+  second: Rendered['settings'],
+): Baseline['settings'] {
+  const names = Object.keys({ ...first, ...second });
+  return Object.fromEntries(
+    names.map((name) => [name, first[name] === second[name] ? (first[name] ?? null) : null]),
+  );
 }

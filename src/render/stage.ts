@@ -32,6 +32,8 @@ export interface Rendered {
   served: ServedPage;
   parted: Parted | null;
   requests: string[];
+  /** What is set for the whole page. */
+  settings: Record<string, string>;
   shots: TakenShot[];
 }
 
@@ -121,6 +123,7 @@ export async function renderPage(
     served,
     parted: told[0]?.parted ?? null,
     requests: page.requests.requests.map((one) => one.address),
+    settings: seen.reading?.raw.settings ?? {},
     shots: told.flatMap(({ shots }) => shots),
   };
 }

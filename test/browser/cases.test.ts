@@ -1054,6 +1054,25 @@ const CASES: Record<string, HardCase[]> = {
     ['<iframe title="Beds" srcdoc="<p>Sow" autoplay style="border: 0"></iframe>', 'autoplay'],
     ['<p>Sow</p><audio autoplay muted controls></audio>', null],
   ],
+  'page-settings-changed': [
+    [
+      '<p>Sow</p><script>const m = document.createElement("meta"); m.name = "viewport"; m.content = "width=500"; document.head.append(m)</script>',
+      'viewport',
+    ],
+    ['<p>Sow</p><script>document.documentElement.lang = "de"</script>', 'lang'],
+    ['<p>Sow</p><script>document.body.className = "wide"</script>', null],
+    ['<template><meta name="robots" content="noindex"></template><p>Sow</p>', null],
+    ['<body class="a"><p>Sow</p></body>', '<body class="a">', { page: HOST }],
+    ['<body style="color: #111"><p>Sow</p></body>', null, { page: HOST }],
+    ['<body class="a"><p>Sow</p></body>', null, { page: HOST, insert: 'late' }],
+    ['<title>Beans</title><p>Sow</p>', '<title>', { page: HOST }],
+    [
+      '<p>Sow</p><script>1</script>',
+      null,
+      { page: HOST.replace('<main', '<script>document.title = Math.random()</script><main') },
+    ],
+    ['<base href="/beds/"><p>Sow</p>', null, { insert: 'frame' }],
+  ],
   'host-not-allowed': [
     [
       '<p>Sow</p><script>new Image().src = "https://count.tally.example/x.gif"</script>',

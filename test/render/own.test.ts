@@ -79,6 +79,7 @@ const EMPTY: Baseline = {
   scrollWidth: 390,
   steady: true,
   parts: {},
+  settings: {},
   requests: [],
   jumps: 0,
   wide: [],
@@ -118,6 +119,7 @@ function render(
     served: new ServedPage({ host, snippets: [] }),
     parted: part('', more, { baseline: null }, rows),
     requests: ['https://www.seedlibrary.example/site.css'],
+    settings: {},
     shots: [],
   };
 }

@@ -1,6 +1,8 @@
-import { defineCheck, type Fact } from '../../core/check.js';
+import { defineCheck, makeSeen, type Fact, type RenderOf } from '../../core/check.js';
+import { findCall } from '../../core/measure/calls.js';
 import { standsInPage } from '../../core/measure/inserts.js';
 import { getTagSpan, getValue, type Markup, type MarkupElement } from '../../core/markup/markup.js';
+import { getTraits } from '../../core/markup/traits.js';
 import { matchTags } from '../../core/markup/unparsed.js';
 import type { Span } from '../../core/snippet.js';
 import { shorten } from '../../core/words/list.js';
@@ -9,10 +11,15 @@ interface Data {
   /** What of the page it is, as `its title`. */
   what: string;
   notice: string;
+  /** How it is written; of what a script sets, what it sets it to. */
   written: string;
-  /** What is to be taken out. */
-  span: Span;
+  /** What is to be taken out; null where a script sets it. */
+  span: Span | null;
+  /** The page has one of its own, which browsers keep to. */
+  outdone: boolean;
 }
+
+type Needs = 'page';
 
 /** So much of what is written is quoted. */
 const MOST = 60;
@@ -23,31 +30,57 @@ export default defineCheck({
   level: 'blocker',
   title: 'The snippet sets something for the whole page',
   decided:
-    'It has a base, a title, a canonical link, a meta of refresh, viewport, robots or referrer, or a body or html tag with attributes: all of them count for the host page.',
+    'It has a base, a title, a canonical link, a meta of refresh, viewport, robots or referrer, or a body or html tag with attributes, and the page’s are others than without it; or a script of its own sets one of them, the language or the direction. A title or base that the page’s own outdoes is a concern.',
   standard: 'HTML Living Standard, 4.2 Document metadata; 13.2.6.4.7',
-  needs: [],
-  markup: true,
-  judge: ({ markup, house, renders }): Fact<Data>[] =>
-    (standsInPage(house)
-      ? [
-          ...markup.elements.flatMap((element) => judgeElement(markup, element)),
-          ...judgeRoots(markup),
-        ]
-      : []
-    ).map((fact) => ({ ...fact, confirmed: renders.length > 0 })),
-  says: ({ what, notice, written }) => ({
-    message: `This sets ${what} for the whole page: \`${written}\`.`,
-    notice,
-    cure: 'Take it out: it is for the page’s own head.',
+  needs: ['page'],
+  markup: 'part',
+  judge(c): Fact<Data>[] {
+    if (!standsInPage(c.house)) return [];
+    const renders = c.renders.filter(({ at }) => isInPage(at.insert));
+    const written = [
+      ...c.markup.elements.flatMap((element) => findElement(c.markup, element)),
+      ...findRoots(c.markup),
+    ];
+    const known = new Set(written.flatMap(({ names }) => names));
+    return [
+      ...written.flatMap((one) => measure(one, renders)),
+      ...findScripted(c.markup, known, renders),
+    ];
+  },
+  says: ({ what, notice, written, span, outdone }) => ({
+    message: span
+      ? `This ${outdone ? 'is to set' : 'sets'} ${what} for the whole page: \`${written}\`.`
+      : `A script sets ${what} for the whole page${written ? `: “${written}”` : ''}.`,
+    notice: outdone
+      ? 'The page has one of its own, which browsers keep to; others may not.'
+      : notice,
+    cure: span
+      ? 'Take it out: it is for the page’s own head.'
+      : 'Take out what sets it, or ask its maker for a code that leaves the page’s own alone.',
   }),
-  mend: ({ span }) => [{ do: 'replace-text', span, text: '' }],
-  brief: ({ what }) => `sets ${what} for the whole page`,
+  mend: ({ span }) => (span ? [{ do: 'replace-text', span, text: '' }] : null),
+  brief: ({ what, outdone }) => `${outdone ? 'is to set' : 'sets'} ${what} for the whole page`,
   samples: [
     {
       what: 'where relative addresses lead',
       notice: 'Links and pictures of the page lead elsewhere.',
       written: '<base href="/shop/">',
       span: { offset: 0, endOffset: 0 },
+      outdone: false,
+    },
+    {
+      what: 'its title',
+      notice: 'The name of the tab, of bookmarks and of search results may be another.',
+      written: 'A new workshop!',
+      span: null,
+      outdone: false,
+    },
+    {
+      what: 'its title',
+      notice: 'The name of the tab, of bookmarks and of search results may be another.',
+      written: '<title>Beans</title>',
+      span: { offset: 0, endOffset: 0 },
+      outdone: true,
     },
   ],
   examples: {
@@ -60,6 +93,10 @@ export default defineCheck({
         name: 'a page that is not to be found',
         code: '<meta name="robots" content="noindex"><p>Sow in May.</p>',
       },
+      {
+        name: 'a script that names the page',
+        code: '<p>Sow in May.</p><script>document.title = "A new workshop!"</script>',
+      },
     ],
     sound: [
       {
@@ -69,6 +106,10 @@ export default defineCheck({
       {
         name: 'what describes a thing, and not the page',
         code: '<p itemscope><meta itemprop="name" content="Bean">Sow in May.</p>',
+      },
+      {
+        name: 'a script that reads the page’s title',
+        code: '<p id="here">Sow in May.</p><script>here.textContent = document.title</script>',
       },
     ],
   },
@@ -113,16 +154,81 @@ const ELEMENTS: Record<string, Setting> = {
   },
 };
 
-function getSetting(element: MarkupElement): Setting | null {
+/** What a script sets besides: classes and the like of the whole page are set by many, and harm nothing by themselves. */
+const ROOTS: Record<string, Setting> = {
+  'html lang': {
+    what: 'its language',
+    notice: 'Screen readers speak the page as if it were in another language.',
+  },
+  'html dir': {
+    what: 'its direction of reading',
+    notice: 'The whole page is laid out the other way round.',
+  },
+};
+
+const SETTINGS: Record<string, Setting> = { ...METAS, ...ELEMENTS, ...ROOTS };
+
+/** Of these the first on the page counts, which is the page's own. */
+const FIRST_COUNTS = new Set(['title', 'base']);
+
+/** Something in the markup that sets something for the page. */
+interface Written {
+  where: Span;
+  setting: Setting;
+  /** What it sets, as facts name it. */
+  names: string[];
+  written: string;
+  span: Span;
+  offset: number;
+}
+
+function isInPage(insert: string): boolean {
+  return insert === 'inline' || insert === 'late';
+}
+
+/** What is measured outdoes what is written. */
+function measure(one: Written, renders: readonly RenderOf<Needs>[]): Fact<Data>[] {
+  const { where, setting, names, written, span, offset } = one;
+  const set = renders.filter(({ page }) => page.settings.some(({ what }) => names.includes(what)));
+  const outdone = renders.length > 0 && set.length === 0;
+  if (outdone && !names.some((name) => FIRST_COUNTS.has(name))) return [];
+  const seen = (outdone ? renders : set).map((render) => makeSeen(render, {}));
+  const culprit = { at: 'element', offset } as const;
+  const data = { ...setting, written, span, outdone };
+  const fact = { where, culprit, confirmed: seen.length > 0, data, seen };
+  return [outdone ? { ...fact, level: 'concern' } : fact];
+}
+
+/** What is set otherwise, and not by the markup. */
+function findScripted(
+  markup: Markup,
+  known: ReadonlySet<string>,
+  renders: readonly RenderOf<Needs>[],
+): Fact<Data>[] {
+  if (!getTraits(markup).changes) return [];
+  return renders.flatMap((render) =>
+    render.page.settings.flatMap(({ what, with: now }): Fact<Data>[] => {
+      const setting = SETTINGS[what];
+      if (!setting || known.has(what)) return [];
+      const where = findCall(markup, new RegExp(`\\b${what.split(' ').at(-1)!}\\b`, 'i'));
+      const data = { ...setting, written: shorten(now, MOST), span: null, outdone: false };
+      const culprit = { at: 'snippet', what } as const;
+      return [{ where, culprit, confirmed: true, data, seen: [makeSeen(render, {})] }];
+    }),
+  );
+}
+
+function getName(element: MarkupElement): string | null {
   const { name } = element;
-  if (name === 'base' || name === 'title') return isInVector(element) ? null : ELEMENTS[name]!;
+  if (name === 'base' || name === 'title') return isInVector(element) ? null : name;
   if (name === 'link') {
     const rel = (getValue(element, 'rel') ?? '').toLowerCase().trim().split(/\s+/);
-    return rel.includes('canonical') ? ELEMENTS.canonical! : null;
+    return rel.includes('canonical') ? 'canonical' : null;
   }
   if (name !== 'meta') return null;
   const key = getValue(element, 'http-equiv') ?? getValue(element, 'name') ?? '';
-  return METAS[key.trim().toLowerCase()] ?? null;
+  const meta = key.trim().toLowerCase();
+  return meta in METAS ? meta : null;
 }
 
 function isInVector(element: MarkupElement): boolean {
@@ -131,27 +237,36 @@ function isInVector(element: MarkupElement): boolean {
   return false;
 }
 
-function judgeElement({ text }: Markup, element: MarkupElement): Fact<Data>[] {
-  const setting = getSetting(element);
-  if (!setting) return [];
+function findElement({ text }: Markup, element: MarkupElement): Written[] {
+  const name = getName(element);
+  if (name === null) return [];
   const where = getTagSpan(element);
   const span = { offset: element.offset, endOffset: Math.max(element.endOffset, element.tagEnd) };
   const written = shorten(text.slice(where.offset, where.endOffset), MOST);
-  const culprit = { at: 'element', offset: element.offset } as const;
-  return [{ where, culprit, confirmed: true, data: { ...setting, written, span }, seen: [] }];
+  const setting = SETTINGS[name]!;
+  return [{ where, setting, names: [name], written, span, offset: element.offset }];
 }
 
 /** What a body or html tag has, inside of a page, the page's own gets, where it has none of that name. */
-function judgeRoots({ text }: Markup): Fact<Data>[] {
+function findRoots({ text }: Markup): Written[] {
   return matchTags(text, /<(body|html)\s+[^\s>/][^>]*>/gi).map((match) => {
     const where = { offset: match.index, endOffset: match.index + match[0].length };
-    const data = {
-      what: `attributes of its own <${match[1]!.toLowerCase()}>`,
-      notice: 'Styles, language or handlers of the whole page change.',
+    const root = match[1]!.toLowerCase();
+    return {
+      where,
+      setting: {
+        what: `attributes of its own <${root}>`,
+        notice: 'Styles, language or handlers of the whole page change.',
+      },
+      names: listAttributes(match[0]).map((name) => `${root} ${name}`),
       written: shorten(text.slice(where.offset, where.endOffset), MOST),
       span: where,
+      offset: where.offset,
     };
-    const culprit = { at: 'element', offset: where.offset } as const;
-    return { where, culprit, confirmed: true, data, seen: [] };
   });
+}
+
+function listAttributes(tag: string): string[] {
+  const names = tag.replace(/"[^"]*"|'[^']*'/g, '').matchAll(/\s([^\s=<>/]+)/g);
+  return [...names].map(([, name]) => name!.toLowerCase());
 }

@@ -1,6 +1,15 @@
 import * as z from 'zod';
 import { defineKind } from '../kind.js';
 
+/** Something that is set for the whole page, which is not as it is without the snippet; '' for what is not set. */
+const setting = z.object({
+  /** `title`, `base`, `canonical`, the name of a meta, or an attribute, as `html lang`. */
+  what: z.string(),
+  without: z.string(),
+  with: z.string(),
+});
+export type PageSetting = z.output<typeof setting>;
+
 const width = z.object({
   scrollWidth: z.number(),
   clientWidth: z.number(),
@@ -20,6 +29,8 @@ export const page = defineKind({
     direction: z.enum(['ltr', 'rtl']),
     /** The element that has the focus, by its number; null where none of the page's has. */
     focused: z.int().nullable(),
+    /** What is set otherwise than on the page without the snippet, where that is steady. */
+    settings: z.array(setting).default([]),
     /** What had not come to rest when the time was over. */
     stillMoving: z.array(z.string()),
     /** The document was written over after load. */
@@ -31,6 +42,7 @@ export const page = defineKind({
     readAt: 'load',
     direction: 'ltr',
     focused: null,
+    settings: [],
     stillMoving: [],
     replaced: false,
   },

@@ -4,6 +4,7 @@ import { UNSEEN } from '../../core/standards/elements.js';
 import { isLocked } from './clip.js';
 import { readElements, type ElementWish, type RawElement } from './elements.js';
 import { getRange, listTexts } from './ink.js';
+import { readSettings } from './settings.js';
 import { round, toPageBox } from './shared.js';
 import { getEdge } from './styles.js';
 
@@ -12,6 +13,8 @@ export interface RawPage {
   direction: 'ltr' | 'rtl';
   /** The element that has the focus; null where it is the page itself. */
   focused: number | null;
+  /** What is set for the whole page. */
+  settings: Record<string, string>;
   /** In the order of the wish; null for what is not on the page. */
   slots: (SlotFact | null)[];
   elements: RawElement[];
@@ -43,6 +46,7 @@ export function readPage(wish: Omit<ElementWish, 'slots'> & { slots: readonly st
     width: readWidth(page),
     direction: getDirection(page),
     focused: getFocused(page),
+    settings: wish.only ? {} : readSettings(),
     slots,
     elements,
     total,

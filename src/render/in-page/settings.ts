@@ -1,0 +1,32 @@
+/** Metas that set something for the whole page, by what they are known by. */
+const METAS = ['refresh', 'viewport', 'robots', 'referrer'];
+
+/**
+ * What is set for the whole page, as the browser has it: its title, base and canonical link, the metas, and the
+ * attributes of html and body, such as `html lang`. What is not set is not there.
+ */
+export function readSettings(): Record<string, string> {
+  const { page } = globalThis.mivketNotebook;
+  const list = (selector: string) => [...page.querySelectorAll(selector)];
+  const join = (nodes: readonly Element[], attribute: string) =>
+    nodes.map((node) => node.getAttribute(attribute) ?? '').join('\n');
+  const metas = METAS.map((name) => [
+    name,
+    join(list(`meta[name="${name}" i], meta[http-equiv="${name}" i]`), 'content'),
+  ]);
+  const settings = [
+    ['title', page.title],
+    // Of several the first with an address counts.
+    ['base', list('base[href]')[0]?.getAttribute('href') ?? ''],
+    ['canonical', join(list('link[rel~="canonical" i]'), 'href')],
+    ...metas,
+    ...listAttributes('html', page.documentElement),
+    ...listAttributes('body', page.body),
+  ];
+  return Object.fromEntries(settings.filter(([, value]) => value !== '')) as Record<string, string>;
+}
+
+/** A page may have no body. */
+function listAttributes(name: string, root: Element | null): string[][] {
+  return [...(root?.attributes ?? [])].map((one) => [`${name} ${one.name}`, one.value || ' ']);
+}
