@@ -10,6 +10,7 @@ import { formatPixels } from '../../core/measure/units.js';
 import {
   getAttribute,
   getValue,
+  listAround,
   type Markup,
   type MarkupElement,
 } from '../../core/markup/markup.js';
@@ -170,9 +171,7 @@ function mendUnseen(markup: Markup, element: MarkupElement): Intent[] | null {
 }
 
 function listOnTags(markup: Markup, { parent }: MarkupElement): Suspect[] {
-  const found: Suspect[] = [];
-  for (let at = parent; at; at = at.parent) found.push(...listOnTag(markup, at));
-  return found;
+  return listAround(parent).flatMap((at) => listOnTag(markup, at));
 }
 
 function getNarrowestSlot(house: House): number {

@@ -9,6 +9,7 @@ import {
   getAttribute,
   getTagSpan,
   getValue,
+  listAround,
   type Markup,
   type MarkupElement,
 } from '../../core/markup/markup.js';
@@ -86,7 +87,7 @@ function judgeMarkup(markup: Markup): Fact<Data>[] {
     const shows = ['src', 'srcdoc'].some((name) => getValue(element, name) !== null);
     const others = findDeclaration(markup, element, OTHERS);
     if (!stated?.percent || !shows || others) return [];
-    if (listAround(element).some((one) => mayHaveHeight(markup, one))) return [];
+    if (listAround(element.parent).some((one) => mayHaveHeight(markup, one))) return [];
     const { culprit } = blameElement(markup, { from: element, selector: null });
     const { offset, endOffset } = stated.span;
     const written = markup.text.slice(offset, endOffset);
@@ -94,12 +95,6 @@ function judgeMarkup(markup: Markup): Fact<Data>[] {
     const data = { written, player };
     return [{ where: stated.span, culprit, group: '', confirmed: false, data, seen: [] }];
   });
-}
-
-function listAround(element: MarkupElement): MarkupElement[] {
-  const around: MarkupElement[] = [];
-  for (let one = element.parent; one; one = one.parent) around.push(one);
-  return around;
 }
 
 /** Whether anything may give it a height of its own. */

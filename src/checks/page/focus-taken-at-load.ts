@@ -4,6 +4,7 @@ import {
   getAttribute,
   getTagSpan,
   getValue,
+  listAround,
   type MarkupElement,
 } from '../../core/markup/markup.js';
 
@@ -86,7 +87,7 @@ function tellAttribute(element: MarkupElement): Fact<Data> {
 }
 
 function isClosed(element: MarkupElement): boolean {
-  for (let at: MarkupElement | null = element; at; at = at.parent) {
+  for (const at of listAround(element)) {
     if (at.name === 'dialog' && getValue(at, 'open') === null) return true;
     if (getValue(at, 'popover') !== null || getValue(at, 'hidden') !== null) return true;
   }

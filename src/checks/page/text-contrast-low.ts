@@ -2,7 +2,7 @@ import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
 import { blameElement, getBlamed, type Blame } from '../../core/measure/blame.js';
 import { getContrast, getLeastContrast } from '../../core/measure/contrast.js';
 import { isRead } from '../../core/measure/texts.js';
-import type { Markup, MarkupElement } from '../../core/markup/markup.js';
+import { listAround, type Markup } from '../../core/markup/markup.js';
 import { findDeclaration } from '../../core/markup/styles.js';
 import type { Span } from '../../core/snippet.js';
 import { formatWidths, shorten } from '../../core/words/list.js';
@@ -88,7 +88,7 @@ function formatRatio(contrast: number): string {
 /** What sets the colour of the text: of what is around it too; else its tag. */
 function locate(markup: Markup, blame: Blame): Span {
   const element = getBlamed(markup, blame);
-  for (let at: MarkupElement | null = element; at; at = at.parent) {
+  for (const at of listAround(element)) {
     const found = findDeclaration(markup, at, ['color', '-webkit-text-fill-color']);
     if (found) return { offset: found.offset, endOffset: found.endOffset };
   }

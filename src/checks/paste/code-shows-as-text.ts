@@ -1,5 +1,5 @@
 import { defineCheck, type Fact } from '../../core/check.js';
-import { getElementAt, type Markup, type MarkupElement } from '../../core/markup/markup.js';
+import { getElementAt, listAround, type Markup } from '../../core/markup/markup.js';
 import type { Span } from '../../core/snippet.js';
 
 interface Data {
@@ -146,12 +146,11 @@ function blankComments(text: string): string {
 }
 
 function isText(markup: Markup, offset: number): boolean {
-  let at: MarkupElement | null = getElementAt(markup, offset);
+  const at = getElementAt(markup, offset);
   // An element's end is not yet the place behind it.
   if (at && offset < at.tagEnd && offset > at.offset) return false;
-  while (at && offset >= at.endOffset) at = at.parent;
-  for (; at; at = at.parent) if (FOR_READING.test(at.name)) return false;
-  return true;
+  const around = listAround(at).filter(({ endOffset }) => offset < endOffset);
+  return !around.some(({ name }) => FOR_READING.test(name));
 }
 
 const SIGNS: Record<string, string> = {

@@ -2,7 +2,7 @@ import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js
 import type { TextFact } from '../../core/evidence.js';
 import { blameElement, getBlamed, type Blame } from '../../core/measure/blame.js';
 import { isRead } from '../../core/measure/texts.js';
-import { getAttribute, type Markup, type MarkupElement } from '../../core/markup/markup.js';
+import { getAttribute, listAround, type Markup } from '../../core/markup/markup.js';
 import { findDeclaration } from '../../core/markup/styles.js';
 import type { Span } from '../../core/snippet.js';
 import { formatWidths, shorten } from '../../core/words/list.js';
@@ -124,7 +124,7 @@ function asksForNone(markup: Markup, text: TextFact): boolean {
 function locate(markup: Markup, blame: Blame): Span | null {
   const element = getBlamed(markup, blame);
   if (!element) return blame.where;
-  for (let at: MarkupElement | null = element; at; at = at.parent) {
+  for (const at of listAround(element)) {
     const found =
       findDeclaration(markup, at, ['font-family', 'font']) ?? getAttribute(at, 'face') ?? null;
     if (found) return { offset: found.offset, endOffset: found.endOffset };

@@ -1,6 +1,7 @@
 import { defineCheck, type Fact } from '../../core/check.js';
 import {
   getTagSpan,
+  isForeign,
   type Markup,
   type MarkupAttribute,
   type MarkupElement,
@@ -79,12 +80,6 @@ export default defineCheck({
 /** Whether it can be obsolete, or have what is. */
 function isListed({ name }: MarkupElement): boolean {
   return Object.hasOwn(OBSOLETE_ELEMENTS, name) || Object.hasOwn(OBSOLETE_ATTRIBUTES, name);
-}
-
-function isForeign(element: MarkupElement): boolean {
-  for (let at: MarkupElement | null = element; at; at = at.parent)
-    if (at.name === 'svg' || at.name === 'math') return true;
-  return false;
 }
 
 function judgeElement(markup: Markup, element: MarkupElement): Fact<Data>[] {

@@ -1,7 +1,13 @@
 import { defineCheck, makeSeen, type Fact, type RenderOf } from '../../core/check.js';
 import { findCall } from '../../core/measure/calls.js';
 import { standsInPage } from '../../core/measure/inserts.js';
-import { getTagSpan, getValue, type Markup, type MarkupElement } from '../../core/markup/markup.js';
+import {
+  getTagSpan,
+  getValue,
+  isForeign,
+  type Markup,
+  type MarkupElement,
+} from '../../core/markup/markup.js';
 import { getTraits } from '../../core/markup/traits.js';
 import { matchTags } from '../../core/markup/unparsed.js';
 import type { Span } from '../../core/snippet.js';
@@ -220,7 +226,7 @@ function findScripted(
 
 function getName(element: MarkupElement): string | null {
   const { name } = element;
-  if (name === 'base' || name === 'title') return isInVector(element) ? null : name;
+  if (name === 'base' || name === 'title') return isForeign(element) ? null : name;
   if (name === 'link') {
     const rel = (getValue(element, 'rel') ?? '').toLowerCase().trim().split(/\s+/);
     return rel.includes('canonical') ? 'canonical' : null;
@@ -229,12 +235,6 @@ function getName(element: MarkupElement): string | null {
   const key = getValue(element, 'http-equiv') ?? getValue(element, 'name') ?? '';
   const meta = key.trim().toLowerCase();
   return meta in METAS ? meta : null;
-}
-
-function isInVector(element: MarkupElement): boolean {
-  for (let at = element.parent; at; at = at.parent)
-    if (at.name === 'svg' || at.name === 'math') return true;
-  return false;
 }
 
 function findElement({ text }: Markup, element: MarkupElement): Written[] {

@@ -5,6 +5,7 @@ import {
   getTagSpan,
   getText,
   getValue,
+  listAround,
   listInside,
   type Markup,
   type MarkupElement,
@@ -138,7 +139,7 @@ function judgeMarkup(markup: Markup): Fact<Data>[] {
 
 /** The link or button around it that nothing else names. */
 function findControl(markup: Markup, element: MarkupElement | null): Data['control'] {
-  for (let at = element?.parent ?? null; at; at = at.parent) {
+  for (const at of listAround(element?.parent ?? null)) {
     if (!isLinkOrButton(describeElement(at))) continue;
     const named = [at, ...listInside(at)].some((one) => getMarkupName(markup, one));
     if (named || getText(at)) return null;

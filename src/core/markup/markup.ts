@@ -169,12 +169,23 @@ const texts = new WeakMap<MarkupElement, string>();
 export function listFieldLabels(markup: Markup, field: MarkupElement): MarkupElement[] {
   if (!/^(input|button|meter|output|progress|select|textarea)$/.test(field.name)) return [];
   const id = getValue(field, 'id');
-  const around: MarkupElement[] = [];
-  for (let at = field.parent; at; at = at.parent) if (at.name === 'label') around.push(at);
+  const around = listAround(field.parent).filter(({ name }) => name === 'label');
   const pointing = markup.elements.filter(
     (one) => one.name === 'label' && id !== null && id !== '' && getValue(one, 'for') === id,
   );
   return [...around.filter((one) => getValue(one, 'for') === null), ...pointing];
+}
+
+/** An element and those that it stands in, outwards; none of null. */
+export function listAround(element: MarkupElement | null): MarkupElement[] {
+  const around: MarkupElement[] = [];
+  for (let at = element; at; at = at.parent) around.push(at);
+  return around;
+}
+
+/** Whether it is of a drawing or a formula: there, names mean other things. */
+export function isForeign(element: MarkupElement): boolean {
+  return listAround(element).some(({ name }) => name === 'svg' || name === 'math');
 }
 
 /** The element at an offset of the source: the innermost whose tag, or whose text, it is in. */

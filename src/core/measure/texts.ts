@@ -1,6 +1,6 @@
 import type { RenderOf } from '../check.js';
 import type { FrameFact, TextFact } from '../evidence.js';
-import type { Markup, MarkupElement } from '../markup/markup.js';
+import { listAround, type Markup, type MarkupElement } from '../markup/markup.js';
 import { getAttribute, getTagSpan } from '../markup/markup.js';
 import { findDeclaration } from '../markup/styles.js';
 import { MARKS } from '../standards/elements.js';
@@ -76,7 +76,7 @@ export function blameText(markup: Markup, text: TextFact): Blame {
 }
 
 function findSize(markup: Markup, element: MarkupElement): Span | null {
-  for (let at: MarkupElement | null = element; at; at = at.parent) {
+  for (const at of listAround(element)) {
     const found =
       findDeclaration(markup, at, ['font-size', 'font']) ?? getAttribute(at, 'font-size');
     if (found) return toSpan(found);
@@ -85,7 +85,7 @@ function findSize(markup: Markup, element: MarkupElement): Span | null {
 }
 
 function findScaling(markup: Markup, element: MarkupElement): Span | null {
-  for (let at: MarkupElement | null = element; at; at = at.parent) {
+  for (const at of listAround(element)) {
     const found = findDeclaration(markup, at, ['zoom', 'scale', 'transform']);
     if (found) return toSpan(found);
     if (at.name === 'svg') return toSpan(getTagSpan(at));

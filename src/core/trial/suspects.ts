@@ -1,4 +1,4 @@
-import { listInside, type Markup, type MarkupElement } from '../markup/markup.js';
+import { listAround, listInside, type Markup, type MarkupElement } from '../markup/markup.js';
 import { matchesSelector } from '../markup/selectors.js';
 import { readStyleAttribute, readStyles } from '../markup/styles.js';
 import type { Span } from '../snippet.js';
@@ -57,7 +57,7 @@ function putFittingFirst(sheets: readonly Suspect[], near: readonly MarkupElemen
 
 function listNear(near: readonly MarkupElement[]): MarkupElement[] {
   const found = new Set<MarkupElement>(near);
-  for (const one of near) for (let at = one.parent; at; at = at.parent) found.add(at);
+  for (const one of near) for (const around of listAround(one)) found.add(around);
   for (const one of near) for (const inside of listInside(one)) found.add(inside);
   for (const one of near) for (const beside of one.parent?.children ?? []) found.add(beside);
   return [...found];

@@ -2,6 +2,7 @@ import { FRAMES, MEDIA, UNSEEN } from '../../core/standards/elements.js';
 import {
   CLOSED,
   clipsOn,
+  isBeyond,
   isLocked,
   listClippers,
   scrollsOn,
@@ -147,7 +148,7 @@ function measureCut(
     const size = box[end] - box[start];
     const outside = Math.max(clip[start] - box[start], box[end] - clip[end]);
     if (outside > getSpare(what, axis, size)) most = Math.max(most, outside);
-    whole &&= box[end] <= clip[start] + 1 || box[start] >= clip[end] - 1;
+    whole &&= isBeyond(box, clip, axis);
   }
   return most > 0 ? { outside: most, whole } : null;
 }
@@ -174,8 +175,8 @@ function isIndented(
   axis: Axis,
   { textIndent }: CSSStyleDeclaration,
 ): boolean {
-  const isAside = ({ left, right }: Edges) => right <= clip.left + 1 || left >= clip.right - 1;
-  return axis === 'x' && parseFloat(textIndent) !== 0 && boxes.every(isAside);
+  const isAside = axis === 'x' && boxes.every((box) => isBeyond(box, clip, axis));
+  return isAside && parseFloat(textIndent) !== 0;
 }
 
 function isParked({ boxes }: Piece, clip: Edges, axis: Axis): boolean {

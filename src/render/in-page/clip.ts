@@ -155,7 +155,8 @@ function clipsAll({ clip, clipPath, position }: CSSStyleDeclaration): boolean {
   return right! - left! <= CLOSED || bottom! - top! <= CLOSED;
 }
 
-function isBeyond(line: Edges, clip: Edges, axis: Axis): boolean {
+/** Whether a box is wholly outside of what clips it, or that is closed. */
+export function isBeyond(line: Edges, clip: Edges, axis: Axis): boolean {
   const [start, end] = axis === 'x' ? (['left', 'right'] as const) : (['top', 'bottom'] as const);
   const isClosed = clip[end] - clip[start] <= CLOSED;
   return isClosed || line[end] <= clip[start] + 1 || line[start] >= clip[end] - 1;

@@ -23,16 +23,16 @@ export function readInCourse<T>(read: () => T): T {
   const endless = listEndless().slice(0, MOST);
   if (endless.length === 0 || stopWhereWidest(endless)) return read();
   const turning = endless.filter(turns);
-  const now = turning.map(({ animation }) => animation.currentTime);
+  const putBack = keepTimes(turning);
   goTo(turning, 0);
   const found = read();
-  for (const [i, { animation }] of turning.entries()) animation.currentTime = now[i]!;
+  putBack();
   return found;
 }
 
 /** Whether there is a place of their course where the page is wider. */
 function stopWhereWidest(endless: readonly Endless[]): boolean {
-  const now = endless.map(({ animation }) => animation.currentTime);
+  const putBack = keepTimes(endless);
   let widest: number | null = null;
   let most = readWidths();
   const unseen = countUnseen(endless);
@@ -44,11 +44,13 @@ function stopWhereWidest(endless: readonly Endless[]): boolean {
     widest = place;
     most = widths;
   }
-  goTo(endless, widest ?? 0);
-  for (const [i, { animation }] of endless.entries())
-    if (widest === null) animation.currentTime = now[i]!;
-    else animation.pause();
-  return widest !== null;
+  if (widest === null) {
+    putBack();
+    return false;
+  }
+  goTo(endless, widest);
+  for (const { animation } of endless) animation.pause();
+  return true;
 }
 
 const OF_KEYFRAMES = /^(offset|computedOffset|easing|composite)$/;
@@ -83,6 +85,14 @@ function listEndless(): Endless[] {
 
 function goTo(endless: readonly Endless[], place: number): void {
   for (const { animation, begun, round } of endless) animation.currentTime = begun + place * round;
+}
+
+/** Notes where they are, to be put back there. */
+function keepTimes(endless: readonly Endless[]): () => void {
+  const now = endless.map(({ animation }) => animation.currentTime);
+  return () => {
+    for (const [i, { animation }] of endless.entries()) animation.currentTime = now[i]!;
+  };
 }
 
 function countUnseen(endless: readonly Endless[]): number {
