@@ -99,6 +99,8 @@ export const baselineSchema = z.object({
       steady: z.boolean(),
     }),
   ),
+  /** How far down it is scrolled when it has loaded, px: the farther of the two. */
+  scrolled: z.number().default(0),
   /** What is set for the whole page; null for what differs from one load to the next. */
   settings: z.record(z.string(), z.string().nullable()).default({}),
   requests: z.array(z.string()),

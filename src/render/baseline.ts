@@ -14,6 +14,7 @@ export function makeBaseline(first: Rendered, second: Rendered): Baseline {
     scrollWidth: Math.max(getWidth(first), getWidth(second)),
     steady: Math.abs(getWidth(first) - getWidth(second)) <= 1,
     parts,
+    scrolled: Math.max(...[first, second].map(({ evidence }) => evidence[0]!.page.scrolled)),
     settings: joinSettings(first.settings, second.settings),
     jumps: Math.max(...[first, second].map(({ evidence }) => evidence[0]!.shifts.score)),
     wide: first.evidence[0]!.widths.wide,

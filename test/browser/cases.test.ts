@@ -110,6 +110,14 @@ const CASES: Record<string, HardCase[]> = {
     ],
     [`<iframe title="Map" ${MAP} style="border: 0; width: 100%; height: 120px"></iframe>`, null],
     ['<iframe title="Map" style="border: 0; width: 100%"></iframe>', null],
+    [
+      `<iframe title="Map" ${MAP} style="border: 0; width: 100%"></iframe>`,
+      `<iframe title="Map" ${MAP} style="border: 0; width: 100%">`,
+    ],
+    [
+      '<iframe title="Hours" srcdoc="<p style=\'margin: 0; height: 60px\'>Weekdays</p>" style="border: 0; width: 100%"></iframe>',
+      null,
+    ],
   ],
   'frame-proportion-lost': [
     [
@@ -120,8 +128,17 @@ const CASES: Record<string, HardCase[]> = {
   'focus-taken-at-load': [
     ['<div tabindex="0" autofocus>Sow</div>', 'autofocus'],
     ['<p hidden><input autofocus aria-label="Seed"></p>', null],
+    ['<p id="beds">Sow</p><script>location.hash = "beds"</script>', 'location'],
+    [
+      '<p id="beds">Sow</p><button onclick="beds.scrollIntoView()">Beds</button><script>1</script>',
+      null,
+      { page: `${PAGE}<script>onload = () => scrollTo(0, 200)</script>` },
+    ],
+    ['<p>Sow</p><script>onload = () => scrollTo(0, 200)</script>', 'scrollTo', { page: PAGE }],
   ],
   'slot-overflow': [
+    ['<a href="/beds">Beds<p>More</p>', null],
+    ['<p>Sow<div style="margin-left: -20px">beans</div></p>', 'margin-left: -20px'],
     [
       '<style>@keyframes turn { to { transform: rotate(1turn) } } .w { animation: turn 0.9s linear infinite; width: 60px; height: 60px; border-radius: 50%; background: #274029 }</style><div class="w"></div><p>Sow</p>',
       null,
@@ -444,6 +461,7 @@ const CASES: Record<string, HardCase[]> = {
     ['<iframe title="Desk" src="https://192.168.1.9/"></iframe>', null],
   ],
   'nothing-rendered': [
+    ['<p>Sow</p></p>', null],
     // Where it is widest it has faded away.
     [
       '<style>@keyframes in { 0% { opacity: 0; transform: translateX(1400px) } 1%, 100% { opacity: 1; transform: none } } .b { animation: in 5s infinite }</style><p class="b">Sow</p>',

@@ -2,7 +2,12 @@ import { describe, expect, test } from '@jest/globals';
 import { listAddresses } from '../../src/core/markup/addresses.js';
 import { getLineStarts, getPlace } from '../../src/core/markup/lines.js';
 import { getAttribute, getElementAt, getText, readMarkup } from '../../src/core/markup/markup.js';
-import { listParsedElements, matchParsed, type Inserted } from '../../src/core/markup/match.js';
+import {
+  listParsedElements,
+  matchParsed,
+  type Inserted,
+  type ParsedElement,
+} from '../../src/core/markup/match.js';
 import { findDeclaration } from '../../src/core/markup/styles.js';
 import { getTraits } from '../../src/core/markup/traits.js';
 
@@ -105,6 +110,9 @@ describe('the declaration that sets a property', () => {
   });
 });
 
+const getOffsets = (parsed: readonly ParsedElement[], order: readonly Inserted[]) =>
+  matchParsed(parsed, order).map((one) => one && one.offset);
+
 describe('from the page back to the source', () => {
   const page = '<!doctype html><p class=a>x</p><table><tr><td>y</table><p class=a>z</p>';
   const parsed = listParsedElements(page);
@@ -124,6 +132,33 @@ describe('from the page back to the source', () => {
     expect(parsed[5]!.offset).toBe(page.indexOf('<tr>'));
   });
 
+  test('what is made for an end tag alone stands where that does; what is opened again is of its first tag', () => {
+    const text = '<div><p>Sow</p></p></br></div><a href=/b>Beds<div>x</div><ul><li>y</ul>';
+    const [, , , ...rest] = listParsedElements(text);
+    expect(rest.map(({ name, offset, again }) => [name, offset, again])).toEqual([
+      ['div', 0, false],
+      ['p', 5, false],
+      ['p', 15, false],
+      ['br', 15, false],
+      ['a', text.indexOf('<a'), false],
+      ['div', text.indexOf('<div>x'), false],
+      ['ul', text.indexOf('<ul'), false],
+      ['li', text.indexOf('<li'), false],
+    ]);
+    const open = '<div><a href=/b>Beds</div><p>x</p>';
+    expect(
+      listParsedElements(open).map(({ name, offset, again }) => [name, offset, again]),
+    ).toEqual([
+      ['html', 0, false],
+      ['head', 0, false],
+      ['body', 0, false],
+      ['div', 0, false],
+      ['a', 5, false],
+      ['p', 26, false],
+      ['a', 5, true],
+    ]);
+  });
+
   test('what scripts put in between is passed over', () => {
     const order = [
       'html',
@@ -138,7 +173,7 @@ describe('from the page back to the source', () => {
       'td',
       'p|class=a',
     ];
-    expect(matchParsed(parsed, insert(order))).toEqual([
+    expect(getOffsets(parsed, insert(order))).toEqual([
       ...parsed.slice(0, 4).map(({ offset }) => offset),
       null,
       page.indexOf('<table>'),
@@ -152,11 +187,11 @@ describe('from the page back to the source', () => {
 
   test('an element whose attributes a script changed is known by its name; one that is gone is not missed', () => {
     const order = ['html', 'head', 'body', 'p|class=b', 'p|class=c'];
-    expect(matchParsed(parsed, insert(order, [-1, 0, 0, 2, 2])).slice(3)).toEqual([
+    expect(getOffsets(parsed, insert(order, [-1, 0, 0, 2, 2])).slice(3)).toEqual([
       page.indexOf('<p'),
       page.lastIndexOf('<p'),
     ]);
-    expect(matchParsed(parsed, insert(['html', 'head', 'body']))).toEqual(
+    expect(getOffsets(parsed, insert(['html', 'head', 'body']))).toEqual(
       parsed.slice(0, 3).map(({ offset }) => offset),
     );
   });
@@ -178,7 +213,7 @@ describe('telling the parser’s elements from a script’s', () => {
       { signature: 'p|id=foot', parent: 2 },
       { signature: 'i', parent: 3004 },
     ];
-    const offsets = matchParsed(parsed, order);
+    const offsets = getOffsets(parsed, order);
     expect(offsets.slice(4, 3004).every((offset) => offset === null)).toBe(true);
     expect(offsets.slice(-2)).toEqual([page.indexOf('<p'), page.indexOf('<i')]);
   });
@@ -194,7 +229,7 @@ describe('telling the parser’s elements from a script’s', () => {
       { signature: 'div', parent: 2 },
       { signature: 'p', parent: 2 },
     ];
-    const offsets = matchParsed(listParsedElements(page), order);
+    const offsets = getOffsets(listParsedElements(page), order);
     expect(offsets.slice(5)).toEqual([
       null,
       null,
@@ -206,7 +241,7 @@ describe('telling the parser’s elements from a script’s', () => {
   test('what is gone does not take a later one’s place', () => {
     const page = `<html><head></head><body><b></b><u></u>${after}<b></b>`;
     const order = [...HEAD, ...insert(['u', 'p|id=foot', 'i', 'b'], [2, 2, 4, 2])];
-    const offsets = matchParsed(listParsedElements(page), order);
+    const offsets = getOffsets(listParsedElements(page), order);
     expect(offsets.slice(3)).toEqual([
       page.indexOf('<u'),
       page.indexOf('<p'),

@@ -79,6 +79,7 @@ const EMPTY: Baseline = {
   scrollWidth: 390,
   steady: true,
   parts: {},
+  scrolled: 0,
   settings: {},
   requests: [],
   jumps: 0,

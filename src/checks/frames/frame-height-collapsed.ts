@@ -33,7 +33,7 @@ export default defineCheck({
   level: 'concern',
   title: 'A frame’s height collapses',
   decided:
-    'Its height is a percentage, or none is stated, and it comes out as the default of 150 px or less. Not where no height is stated and its document fits.',
+    'Its height is a percentage, or none is stated, and it comes out as the default of 150 px or less. Not where no height is stated and its document has a height of its own, which fits.',
   standard: 'CSS 2.2, 10.5 and 10.6.2',
   needs: ['frames'],
   markup: 'part',
@@ -129,7 +129,9 @@ function judgeFrame(
     return [];
   const stated = findHeight(markup, element, render.viewport.width);
   if (stated !== null && !stated.percent) return [];
-  const fits = inner && inner.scrollHeight <= inner.height + 1;
+  // What fills whatever it gets fits a strip too.
+  const natural = inner?.natural ?? null;
+  const fits = inner && natural !== null && natural <= inner.height + 1;
   if (stated === null && (fits || Math.abs(box.height - DEFAULT) > BORDER)) return [];
   const where = stated?.span ?? getTagSpan(element);
   const written = stated && markup.text.slice(where.offset, where.endOffset);

@@ -1,21 +1,41 @@
-import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
+import { defineCheck, makeSeen, type Case, type Fact, type RenderOf } from '../../core/check.js';
+import { findCall } from '../../core/measure/calls.js';
+import { formatPixels } from '../../core/measure/units.js';
+import { FRAMES } from '../../core/standards/elements.js';
 import { blameElement } from '../../core/measure/blame.js';
 import {
   getAttribute,
   getTagSpan,
   getValue,
   listAround,
+  type Markup,
   type MarkupElement,
 } from '../../core/markup/markup.js';
 
 interface Data {
-  tag: string;
-  /** By the attribute; else a script does it. */
-  byAttribute: boolean;
+  /** What takes it; null where the page is scrolled, and nothing has the focus. */
+  tag: string | null;
+  how: 'attribute' | 'script' | 'frame' | 'scroll';
   element: number | null;
 }
 
 type Needs = 'page' | 'elements';
+
+/** Less of a scroll nobody notices, px. */
+const STILL = 1;
+
+const MEANS: Record<Data['how'], { by: string; cure: string }> = {
+  attribute: { by: 'by `autofocus`', cure: 'Take `autofocus` out.' },
+  script: { by: 'by a script', cure: 'Take the call of `focus()` at load out.' },
+  frame: {
+    by: 'by what stands in it',
+    cure: 'Take `autofocus` or the call of `focus()` out of its document, or ask its maker to.',
+  },
+  scroll: {
+    by: '',
+    cure: 'Let the page stay at its top until the visitor scrolls or follows a link.',
+  },
+};
 
 export default defineCheck({
   id: 'focus-taken-at-load',
@@ -23,26 +43,33 @@ export default defineCheck({
   level: 'concern',
   title: 'The snippet takes the focus at load',
   decided:
-    'After load the focus is on an element of the snippet, without a visitor’s action; from the markup alone, where an element has `autofocus`. Not in a dialog or a popover that is closed.',
+    'After load the focus is on an element of the snippet, or its code has scrolled the page, without a visitor’s action; from the markup alone, where an element has `autofocus`. Not in a dialog or a popover that is closed.',
   standard:
     'WCAG 2.2, 2.4.3 Focus Order and 3.2.1 On Focus; HTML Living Standard, 6.6.7 The autofocus attribute',
   needs: ['page', 'elements'],
   markup: true,
   judge: (c) => (c.renders.length === 0 ? judgeMarkup(c) : judgeRenders(c)),
-  says: ({ tag, byAttribute }) => ({
-    message: `The <${tag}> takes the focus ${byAttribute ? 'by `autofocus`' : 'by a script'} when the page loads.`,
-    notice:
-      'The page jumps to it; on phones the keyboard opens; a screen reader begins there and not at the top.',
-    cure: byAttribute ? 'Take `autofocus` out.' : 'Take the call of `focus()` at load out.',
+  says: ({ tag, how }) => ({
+    message: tag
+      ? `The <${tag}> takes the focus ${MEANS[how].by} when the page loads.`
+      : 'A script scrolls the page when it loads.',
+    notice: tag
+      ? 'The page jumps to it; on phones the keyboard opens; a screen reader begins there and not at the top.'
+      : 'Visitors do not begin at the top, and look for what they came for.',
+    cure: MEANS[how].cure,
   }),
-  mend: ({ byAttribute, element }) =>
-    byAttribute && element !== null
+  mend: ({ how, element }) =>
+    how === 'attribute' && element !== null
       ? [{ do: 'remove-attribute', element, name: 'autofocus' }]
       : null,
-  brief: ({ tag }) => `<${tag}> takes the focus at load`,
+  brief: ({ tag }) => (tag ? `<${tag}> takes the focus at load` : 'it scrolls the page at load'),
+  measures: ({ scrolled }) =>
+    scrolled ? `scrolled down by ${formatPixels(Number(scrolled))}` : '',
   samples: [
-    { tag: 'input', byAttribute: true, element: null },
-    { tag: 'input', byAttribute: false, element: null },
+    { tag: 'input', how: 'attribute', element: null },
+    { tag: 'input', how: 'script', element: null },
+    { tag: 'iframe', how: 'frame', element: null },
+    { tag: null, how: 'scroll', element: null },
   ],
   examples: {
     faulty: [
@@ -51,11 +78,19 @@ export default defineCheck({
         code: '<p><label>Seed <input name="seed" autofocus></label></p>',
       },
       {
+        name: 'a script that scrolls to it',
+        code: '<p id="seed">Sow in May.</p><script>addEventListener("load", () => seed.scrollIntoView())</script>',
+      },
+      {
         name: 'a script that gives it',
         code: '<p><label>Seed <input id="seed" name="seed"></label></p><script>document.getElementById("seed").focus();</script>',
       },
     ],
     sound: [
+      {
+        name: 'a script that scrolls when it is asked to',
+        code: '<p id="seed">Sow in May.</p><button onclick="seed.scrollIntoView()">Where is it?</button>',
+      },
       {
         name: 'a field that waits',
         code: '<p><label>Seed <input name="seed"></label></p>',
@@ -81,7 +116,7 @@ function tellAttribute(element: MarkupElement): Fact<Data> {
     where: { offset, endOffset },
     culprit: { at: 'element', offset: element.offset, part: 'autofocus' },
     confirmed: false,
-    data: { tag: element.name, byAttribute: true, element: element.offset },
+    data: { tag: element.name, how: 'attribute', element: element.offset },
     seen: [],
   };
 }
@@ -97,7 +132,7 @@ function isClosed(element: MarkupElement): boolean {
 function judgeRenders({ markup, renders }: Case<Needs>): Fact<Data>[] {
   return renders.flatMap((render): Fact<Data>[] => {
     const focused = render.elements.find(({ id }) => id === render.page.focused);
-    if (!focused) return [];
+    if (!focused) return judgeScroll(markup, render);
     const blame = blameElement(markup, focused);
     const element = markup.elements.find(
       ({ offset }) => 'offset' in focused.from && offset === focused.from.offset,
@@ -113,11 +148,29 @@ function judgeRenders({ markup, renders }: Case<Needs>): Fact<Data>[] {
         confirmed: true,
         data: {
           tag: focused.tag,
-          byAttribute: Boolean(attribute),
+          how: attribute ? 'attribute' : getHow(focused.tag),
           element: element?.offset ?? null,
         },
         seen: [makeSeen(render, {})],
       },
     ];
   });
+}
+
+function getHow(tag: string): Data['how'] {
+  return FRAMES.has(tag) ? 'frame' : 'script';
+}
+
+/** What scrolls, or lets the browser scroll. */
+const SCROLLS = /\bscroll(IntoView|To|By|Top)?\b|\blocation\b|\bfocus\s*\(/;
+
+/** The page is scrolled down, and is not so without the snippet. */
+function judgeScroll(markup: Markup, render: RenderOf<Needs>): Fact<Data>[] {
+  const { page, baseline } = render;
+  if (!baseline || page.scrolled <= baseline.scrolled + STILL) return [];
+  const where = findCall(markup, SCROLLS);
+  const culprit = { at: 'snippet', what: 'scroll' } as const;
+  const data = { tag: null, how: 'scroll', element: null } as const;
+  const seen = [makeSeen(render, { scrolled: page.scrolled })];
+  return [{ where, culprit, confirmed: true, data, seen }];
 }

@@ -10,8 +10,10 @@ import {
 export interface ParsedElement {
   signature: string;
   name: string;
-  /** Where its tag starts; for an element the parser adds by itself, where the first thing inside does. */
+  /** Where its tag starts; for an element the parser adds by itself, where the first thing inside does, or it stands. */
   offset: number;
+  /** The parser has made it once more of the tag of one that was not closed in its place (HTML, 13.2.4.3). */
+  again: boolean;
   /** The element it stands in, by its place in the list; -1 where there is none. */
   parent: number;
 }
@@ -42,30 +44,53 @@ export function listParsedPieces(text: string): ParsedElement[] {
 }
 
 function listElements(root: Node): ParsedElement[] {
-  type Found = Omit<ParsedElement, 'parent'> & { depth: number; around: Found | null };
+  type Found = Omit<ParsedElement, 'parent'> & Standing;
+  interface Standing {
+    /** Where in the text the parser made it. */
+    at: number;
+    depth: number;
+    around: Found | null;
+  }
   const found: Found[] = [];
-  const waiting: { node: Node; around: Found | null }[] = [{ node: root, around: null }];
+  const tags = new Set<number>();
+  const waiting: Waiting<Found>[] = [{ node: root, around: null, before: null }];
   for (let next = waiting.pop(); next; next = waiting.pop()) {
-    const { node } = next;
+    const { node, before } = next;
     let { around } = next;
     if ('tagName' in node) {
-      const own = node.sourceCodeLocation?.startOffset ?? getInnerOffset(node);
-      const offset = own ?? around?.offset ?? 0;
+      const tag = node.sourceCodeLocation?.startOffset ?? null;
+      const again = tag !== null && tags.has(tag);
+      if (tag !== null) tags.add(tag);
+      const at = (again ? null : tag) ?? getInnerOffset(node) ?? before ?? around?.at ?? 0;
       const depth = (around?.depth ?? -1) + 1;
-      around = { signature: sign(node), name: node.tagName, offset, depth, around };
+      const { tagName: name } = node;
+      around = { signature: sign(node), name, offset: tag ?? at, again, at, depth, around };
       found.push(around);
     }
-    if (!('childNodes' in node)) continue;
-    for (const child of [...node.childNodes].reverse()) waiting.push({ node: child, around });
+    if ('childNodes' in node) waiting.push(...listInside(node.childNodes, around).reverse());
   }
-  found.sort((a, b) => a.offset - b.offset || a.depth - b.depth);
+  found.sort((a, b) => a.at - b.at || a.depth - b.depth);
   const places = new Map(found.map((one, i) => [one, i]));
-  return found.map(({ signature, name, offset, around }) => ({
-    signature,
-    name,
-    offset,
+  return found.map(({ signature, name, offset, again, around }) => ({
+    ...{ signature, name, offset, again },
     parent: around ? places.get(around)! : -1,
   }));
+}
+
+interface Waiting<T> {
+  node: Node;
+  around: T | null;
+  /** Where what stands before it ends; null where nothing does. */
+  before: number | null;
+}
+
+function listInside<T>(nodes: readonly Node[], around: T | null): Waiting<T>[] {
+  let before: number | null = null;
+  return nodes.map((node) => {
+    const one = { node, around, before };
+    if ('sourceCodeLocation' in node) before = node.sourceCodeLocation?.endOffset ?? before;
+    return one;
+  });
 }
 
 /**
@@ -73,12 +98,12 @@ function listElements(root: Node): ParsedElement[] {
  * scripts put in stands between, so the parser's elements are a subsequence. What is there once in each
  * list holds the two together; between two such, place and parent tell.
  * @param order the elements in the order they were put into the document
- * @returns for each index of `order` the offset, or null for what a script put in
+ * @returns for each index of `order` what it was parsed as, or null for what a script put in
  */
 export function matchParsed(
   parsed: readonly ParsedElement[],
   order: readonly Inserted[],
-): (number | null)[] {
+): (ParsedElement | null)[] {
   const matcher = new Matcher(parsed, order);
   let [from, next] = [0, 0];
   for (const [at, place] of [
@@ -89,7 +114,7 @@ export function matchParsed(
     if (at < parsed.length) matcher.take(at, place);
     [from, next] = [at + 1, place + 1];
   }
-  return matcher.offsets;
+  return matcher.matched;
 }
 
 /** Pairs of places of what is there once in both lists, in an order that holds in both. */
@@ -126,7 +151,7 @@ function getLongestRise(pairs: readonly [number, number][]): [number, number][] 
 
 /** Places parsed elements among the inserted ones, forward only. */
 class Matcher {
-  readonly offsets: (number | null)[];
+  readonly matched: (ParsedElement | null)[];
   #parsed: readonly ParsedElement[];
   #order: readonly Inserted[];
   /** Where each parsed element was found; -1 where it was not. */
@@ -137,7 +162,7 @@ class Matcher {
   constructor(parsed: readonly ParsedElement[], order: readonly Inserted[]) {
     this.#parsed = parsed;
     this.#order = order;
-    this.offsets = order.map(() => null);
+    this.matched = order.map(() => null);
     order.forEach(({ signature, parent }, i) => {
       push(this.#bySignature, signature, i);
       push(this.#byParent, `${parent} ${signature}`, i);
@@ -146,7 +171,7 @@ class Matcher {
 
   take(at: number, place: number): void {
     this.#placed[at] = place;
-    this.offsets[place] = this.#parsed[at]!.offset;
+    this.matched[place] = this.#parsed[at]!;
   }
 
   /** @param at places in the parsed list, `from` included; `next` and `end` those in the order */

@@ -29,6 +29,8 @@ export const page = defineKind({
     direction: z.enum(['ltr', 'rtl']),
     /** The element that has the focus, by its number; null where none of the page's has. */
     focused: z.int().nullable(),
+    /** How far down it is scrolled when it has loaded, px. */
+    scrolled: z.number().default(0),
     /** What is set otherwise than on the page without the snippet, where that is steady. */
     settings: z.array(setting).default([]),
     /** What had not come to rest when the time was over. */
@@ -42,6 +44,7 @@ export const page = defineKind({
     readAt: 'load',
     direction: 'ltr',
     focused: null,
+    scrolled: 0,
     settings: [],
     stillMoving: [],
     replaced: false,

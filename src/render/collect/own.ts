@@ -53,24 +53,28 @@ export function placeElements(
   elements: readonly RawElement[],
   { order, late, unplaced }: Pick<RawObjects, 'order' | 'late' | 'unplaced'>,
 ): Placed[] {
-  const offsets = matchParsed(page.parsed, order);
+  const matched = matchParsed(page.parsed, order);
   const latecomers = new Map(
     page.late.map(({ slot, snippet, parsed }) => [
       slot,
-      { snippet, offsets: matchParsed(parsed, late[slot] ?? []) },
+      { snippet, matched: matchParsed(parsed, late[slot] ?? []) },
     ]),
   );
   return elements.flatMap((element): Placed[] => {
     const from = element.late && latecomers.get(element.late.slot);
-    const put = from?.offsets[element.late!.at] ?? null;
-    if (from && put !== null)
-      return [
-        { element, belongs: { to: 'snippet', snippet: from.snippet, from: { offset: put } } },
-      ];
+    const put = from?.matched[element.late!.at] ?? null;
+    if (from && put !== null) {
+      const { offset } = put;
+      return [{ element, belongs: { to: 'snippet', snippet: from.snippet, from: { offset } } }];
+    }
     // Beyond what is followed nothing tells a script's elements from the parser's.
     if (element.order === null && unplaced) return [];
-    const offset = element.order === null ? null : (offsets[element.order] ?? null);
-    return [{ element, belongs: offset === null ? { to: 'script' } : page.locate(offset) }];
+    const parsed = element.order === null ? null : (matched[element.order] ?? null);
+    if (parsed === null) return [{ element, belongs: { to: 'script' } }];
+    const belongs = page.locate(parsed.offset);
+    // What is opened once more around the page's own is no piece of either.
+    const astray = parsed.again && (element.slot === null || belongs.to === 'host');
+    return astray ? [] : [{ element, belongs }];
   });
 }
 

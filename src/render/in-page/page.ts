@@ -13,6 +13,8 @@ export interface RawPage {
   direction: 'ltr' | 'rtl';
   /** The element that has the focus; null where it is the page itself. */
   focused: number | null;
+  /** How far it is scrolled down, px. */
+  scrolled: number;
   /** What is set for the whole page. */
   settings: Record<string, string>;
   /** In the order of the wish; null for what is not on the page. */
@@ -46,6 +48,7 @@ export function readPage(wish: Omit<ElementWish, 'slots'> & { slots: readonly st
     width: readWidth(page),
     direction: getDirection(page),
     focused: getFocused(page),
+    scrolled: round(window.scrollY),
     settings: wish.only ? {} : readSettings(),
     slots,
     elements,

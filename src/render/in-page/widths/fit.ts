@@ -31,9 +31,9 @@ export function readFit({ slot: name, ids, wide, cap, only }: FitWish, width: nu
     .filter(({ id }) => own.has(id))
     .map((one) => ({ ...one, from: { script: null, line: null }, selector: null }));
   const { width: atLoad, direction } = raw;
-  const still = { afterScroll: null, focused: null, settings: [], stillMoving: [] };
+  const still = { afterScroll: null, focused: null, scrolled: 0, settings: [] };
   const found = listTooWide({
-    page: { atLoad, direction, readAt: 'load', replaced: false, ...still },
+    page: { atLoad, direction, readAt: 'load', stillMoving: [], replaced: false, ...still },
     baseline: { scrollWidth: getWide(wide, width) },
     elements,
     slot,
