@@ -164,10 +164,10 @@ function getHow(tag: string): Data['how'] {
 /** What scrolls, or lets the browser scroll. */
 const SCROLLS = /\bscroll(IntoView|To|By|Top)?\b|\blocation\b|\bfocus\s*\(/;
 
-/** The page is scrolled down, and is not so without the snippet. */
+/** The page is scrolled down, and is not so without the snippet. One that had to be stopped may have been scrolled to be read. */
 function judgeScroll(markup: Markup, render: RenderOf<Needs>): Fact<Data>[] {
-  const { page, baseline } = render;
-  if (!baseline || page.scrolled <= baseline.scrolled + STILL) return [];
+  const { page, baseline, partial } = render;
+  if (!baseline || partial || page.scrolled <= baseline.scrolled + STILL) return [];
   const where = findCall(markup, SCROLLS);
   const culprit = { at: 'snippet', what: 'scroll' } as const;
   const data = { tag: null, how: 'scroll', element: null } as const;

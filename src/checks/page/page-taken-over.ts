@@ -106,7 +106,7 @@ export default defineCheck({
       },
       {
         name: 'a step within the page',
-        code: '<p id="beds">Sow in May.</p><script>location.hash = "beds"; history.replaceState(null, "", "#beds")</script>',
+        code: '<p>Sow in May.</p><script>location.hash = "beds"; history.replaceState(null, "", "#beds")</script>',
       },
     ],
   },

@@ -56,13 +56,13 @@ export default defineCheck({
     faulty: [
       {
         name: 'a map',
-        code: '<iframe title="Map" src="https://maps.fernmap.example/embed/x" style="border: 0; width: 100%"></iframe>\n<iframe title="Map" src="https://maps.fernmap.example/embed/x" style="border: 0; width: 100%"></iframe>',
+        code: '<iframe title="Map" src="https://maps.fernmap.example/embed/x" style="border: 0; width: 100%; height: 240px"></iframe>\n<iframe title="Map" src="https://maps.fernmap.example/embed/x" style="border: 0; width: 100%; height: 240px"></iframe>',
       },
     ],
     sound: [
       {
         name: 'two maps',
-        code: '<iframe title="Glasshouse" src="https://maps.fernmap.example/embed/x" style="border: 0; width: 100%"></iframe>\n<iframe title="Desk" src="https://maps.fernmap.example/embed/y" style="border: 0; width: 100%"></iframe>',
+        code: '<iframe title="Glasshouse" src="https://maps.fernmap.example/embed/x" style="border: 0; width: 100%; height: 240px"></iframe>\n<iframe title="Desk" src="https://maps.fernmap.example/embed/y" style="border: 0; width: 100%; height: 240px"></iframe>',
       },
       {
         name: 'one picture in two places',
