@@ -67,3 +67,27 @@ describe('what closes all that it opens', () => {
     expect(plain).toBeGreaterThan(100);
   });
 });
+
+describe('end tags too many', () => {
+  const list = (text: string) => {
+    const found = findBreak(text);
+    if (found?.kind !== 'stray-end') return null;
+    const take = ({ offset, endOffset }: { offset: number; endOffset: number }) =>
+      `${offset} ${text.slice(offset, endOffset)}`;
+    return [take(found.span), ...found.spans.map(take)];
+  };
+
+  test.each([
+    ['</div><p>x</p></section></div>', '0 </div>', ['0 </div>', '14 </section>', '24 </div>']],
+    ['<p>x</p></main><b>y</b>', '8 </main>', ['8 </main>']],
+    ['<article>x</article></article >', '20 </article >', ['20 </article >']],
+    ['</div>'.repeat(40), '0 </div>', []],
+  ])('%s', (text, first, all) => {
+    expect(list(text)).toEqual([first, ...all]);
+  });
+
+  test.each(['</ul><p>x</p>', '</span>x', '<main><p>x</p></main>', '<p>x</p></p>'])(
+    'closes nothing of the page: %s',
+    (text) => expect(findBreak(text)).toBeNull(),
+  );
+});

@@ -49,7 +49,8 @@ export default defineCheck({
   brief: (found) => say(found).replace(/[:,].*$/, ''),
   samples: [
     { kind: 'element', name: 'div', span: SPAN, open: [0] },
-    { kind: 'stray-end', name: 'div', span: SPAN },
+    { kind: 'stray-end', name: 'div', span: SPAN, spans: [SPAN] },
+    { kind: 'stray-end', name: 'div', span: SPAN, spans: [SPAN, SPAN] },
     { kind: 'comment', span: SPAN },
     { kind: 'tag', span: SPAN, missing: '"', at: 0 },
   ],
@@ -99,7 +100,10 @@ function cure(found: Break): string {
     return 'Close each of them where it is to end.';
   if (found.kind === 'element' || found.kind === 'raw-text')
     return `Add at the end: \`</${found.name}>\`.`;
-  if (found.kind === 'stray-end') return `Take \`</${found.name}>\` out.`;
+  if (found.kind === 'stray-end')
+    return found.spans.length === 1
+      ? `Take \`</${found.name}>\` out.`
+      : 'Take all end tags out that have no start.';
   if (found.kind === 'comment') return 'Add at the end: `-->`.';
   return `Put the missing \`${found.missing}\` in.`;
 }
@@ -113,6 +117,9 @@ function mend(found: Break, text: string): Intent[] | null {
   if (found.kind === 'raw-text')
     return found.name === 'plaintext' ? null : append(`</${found.name}>`);
   if (found.kind === 'comment') return append('-->');
-  if (found.kind === 'stray-end') return [{ do: 'replace-text', span: found.span, text: '' }];
+  if (found.kind === 'stray-end') {
+    const intents = found.spans.map((span): Intent => ({ do: 'replace-text', span, text: '' }));
+    return intents.length > 0 ? intents : null;
+  }
   return found.missing === '>' && found.at < text.length ? put(found.at, '>') : null;
 }

@@ -5,7 +5,8 @@ import type { Span } from '../snippet.js';
 export type Break =
   /** `open`: the offsets of all that stay open, the outermost first. */
   | { kind: 'element'; name: string; span: Span; open: number[] }
-  | { kind: 'stray-end'; name: string; span: Span }
+  /** `spans`: of all end tags too many, in their order; none where there are more than anybody takes out. */
+  | { kind: 'stray-end'; name: string; span: Span; spans: Span[] }
   | { kind: 'raw-text'; name: string; span: Span }
   | { kind: 'comment'; span: Span }
   | { kind: 'tag'; span: Span; missing: string; at: number };
@@ -13,9 +14,15 @@ export type Break =
 type Node = DefaultTreeAdapterTypes.Node;
 type Element = DefaultTreeAdapterTypes.Element;
 
-const BEFORE =
-  '<!doctype html><html><head><title>x</title></head><body><section><div><p>before</p>';
-const AFTER = '<p>after</p></div><p>behind</p></section></body></html>';
+/** What slots stand in on most pages. */
+const AROUND = ['main', 'article', 'section', 'aside', 'div'];
+const BEFORE = `<!doctype html><html><head><title>x</title></head><body>${AROUND.map((name) => `<${name}>`).join('')}<p>before</p>`;
+const AFTER = `<p>after</p></div><p>behind</p>${AROUND.slice(0, -1)
+  .reverse()
+  .map((name) => `</${name}>`)
+  .join('')}</body></html>`;
+/** More end tags without a start are not looked for. */
+const MOST_STRAYS = 20;
 const RAW_TEXT = new Set([
   'script',
   'style',
@@ -34,6 +41,12 @@ const RAW_TEXT = new Set([
  * order, and gain no ancestor. Null where they do: tags that HTML lets one omit are sound.
  */
 export function findBreak(text: string): Break | null {
+  const found = findFirstBreak(text);
+  if (found?.kind !== 'stray-end') return found;
+  return { ...found, spans: listStrays(text, found.span) };
+}
+
+function findFirstBreak(text: string): Break | null {
   const page = BEFORE + text + AFTER;
   const tree = parse(page, { sourceCodeLocationInfo: true });
   const slot = find(
@@ -52,15 +65,27 @@ export function findBreak(text: string): Break | null {
   const toSnippet = (offset: number) => offset - BEFORE.length;
   const inside = (offset: number) => toSnippet(offset) >= 0 && toSnippet(offset) < text.length;
   if (!after) return explainSwallowed(tree, text, inside, toSnippet);
-  if (end !== undefined && inside(end)) {
-    const { endOffset } = slot!.sourceCodeLocation!.endTag!;
-    return {
-      kind: 'stray-end',
-      name: 'div',
-      span: { offset: toSnippet(end), endOffset: toSnippet(endOffset) },
-    };
+  for (let at: Node | null = slot; at && 'tagName' in at; at = at.parentNode) {
+    const tag = at.sourceCodeLocation?.endTag;
+    if (!tag || !inside(tag.startOffset)) continue;
+    const span = { offset: toSnippet(tag.startOffset), endOffset: toSnippet(tag.endOffset) };
+    return { kind: 'stray-end', name: at.tagName, span, spans: [] };
   }
   return explainOpen(tree, after, inside, toSnippet) ?? explainStray(text);
+}
+
+/** All end tags too many, this one and what is left when it is taken out; none where there are very many. */
+function listStrays(text: string, first: Span): Span[] {
+  const strays = [first];
+  let rest = text;
+  while (strays.length <= MOST_STRAYS) {
+    const { offset, endOffset } = strays.at(-1)!;
+    rest = rest.slice(0, offset) + ' '.repeat(endOffset - offset) + rest.slice(endOffset);
+    const next = findFirstBreak(rest);
+    if (next?.kind !== 'stray-end') return strays;
+    strays.push(next.span);
+  }
+  return [];
 }
 
 /** The host's text is gone: a tag, a comment or a raw-text element took it in. */
@@ -162,10 +187,12 @@ function explainStray(text: string): Break {
   const ends = [...text.matchAll(/<\/([a-z][^\s>]*)[^>]*>/gi)];
   const last = ends.at(-1);
   const offset = last?.index ?? 0;
+  const span = { offset, endOffset: offset + (last?.[0].length ?? 0) };
   return {
     kind: 'stray-end',
     name: last?.[1]?.toLowerCase() ?? '',
-    span: { offset, endOffset: offset + (last?.[0].length ?? 0) },
+    span,
+    spans: [],
   };
 }
 
