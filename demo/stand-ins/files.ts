@@ -1,17 +1,19 @@
-import { readFileSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import { extname } from 'node:path';
 import mime from 'mime';
 
 /** From `dist/demo/stand-ins`. */
 const FOLDER = new URL('../../../demo/files/', import.meta.url);
 
-/** One of the demo's files as an answer, in parts where a range is asked for (RFC 9110, 14). */
+/** One of the demo's files as an answer, in parts where a range is asked for (RFC 9110, 14); 404 where there is none. */
 export function sendFile(
   name: string,
   range: string | undefined,
   headers: Record<string, string> = {},
 ): Response {
-  const body = new Uint8Array(readFileSync(new URL(name, FOLDER)));
+  const file = new URL(name, FOLDER);
+  if (!existsSync(file)) return new Response('No such file', { status: 404 });
+  const body = new Uint8Array(readFileSync(file));
   const type = {
     'content-type': mime.getType(extname(name)) ?? 'application/octet-stream',
     'accept-ranges': 'bytes',

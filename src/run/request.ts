@@ -87,7 +87,9 @@ export function planAudit(request: AuditRequest, called: Called): Plan {
   const { ownPage = null, root = null, holdOn } = request;
   const given = request.house ?? getDefaultHouse();
   const insert = request.inserts?.length ? [...new Set(request.inserts)] : given.insert;
-  const house = { ...given, insert, ...(holdOn && { holdOn }) };
+  // Checks ask whether the page is the house's own.
+  const own = ownPage !== null && { page: given.page ?? '' };
+  const house = { ...given, insert, ...own, ...(holdOn && { holdOn }) };
   const checks = chooseChecks(request, called);
   const needs = getRenderNeeds(checks);
   const renders = needs.any || KEEPS.some((part) => request[part] !== undefined);

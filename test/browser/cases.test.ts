@@ -138,6 +138,7 @@ const CASES: Record<string, HardCase[]> = {
   ],
   'slot-overflow': [
     ['<a href="/beds">Beds<p>More</p>', null],
+    ['</main><p>Sow</p>', null, { page: HOST }],
     ['<p>Sow<div style="margin-left: -20px">beans</div></p>', 'margin-left: -20px'],
     [
       '<style>@keyframes turn { to { transform: rotate(1turn) } } .w { animation: turn 0.9s linear infinite; width: 60px; height: 60px; border-radius: 50%; background: #274029 }</style><div class="w"></div><p>Sow</p>',

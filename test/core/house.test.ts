@@ -31,7 +31,7 @@ describe('a house file that is wrong', () => {
     ],
     [
       'insert: sideways',
-      'line 1: `insert` must be one of inline, late, frame, shadow, found "sideways"',
+      'line 1: `insert` must be one of inline, late, frame, shadow, or a list, found "sideways"',
     ],
     ['language: german!', 'line 1: `language` must be a language tag such as en-GB or de'],
     [
@@ -75,7 +75,12 @@ describe('a house file that is wrong', () => {
       'levels: { autoplay-sound: off }',
       'names the unknown finding "autoplay-sound". Did you mean "autoplay-with-sound"?',
     ],
-    ['viewports: []', '`viewports` must be at least 1'],
+    ['viewports: []', '`viewports` must have at least 1 in it'],
+    ['viewports: [320]', '`viewports.0` must be a group of keys such as name and width, found 320'],
+    [
+      'slots: { side: { width: 20% } }',
+      '`slots.side.width` must be full, or a number, found "20%"',
+    ],
     ['a: [', 'line 1: is not YAML'],
     ['- a', 'must be a group of keys'],
   ])('%j', (text, complaint) => {

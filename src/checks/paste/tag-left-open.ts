@@ -19,6 +19,7 @@ export default defineCheck({
   // What it took in of the page makes it wide: that ends with it.
   explains: [
     { findings: ['page-scrolls-sideways', 'slot-overflow'], anywhere: true, fits: isWidened },
+    { findings: ['slot-overflow'], anywhere: true, fits: isLetOut },
     { findings: ['nothing-rendered'], anywhere: true, fits: isSwallowed },
     { findings: ['host-content-damaged'], anywhere: true, fits: () => true },
   ],
@@ -72,6 +73,12 @@ export default defineCheck({
 function isWidened({ culprit, byContent }: Fact<unknown>, found: Break): boolean {
   const open = found.kind === 'element' ? found.open : [];
   return byContent === true && culprit.at === 'element' && open.includes(culprit.offset);
+}
+
+/** What follows an end tag too many stands outside of the slot. */
+function isLetOut({ culprit }: Fact<unknown>, found: Break): boolean {
+  const isBehind = culprit.at === 'element' && culprit.offset > found.span.offset;
+  return found.kind === 'stray-end' && isBehind;
 }
 
 /** What is taken for text, or for part of a tag, does not show. */

@@ -105,7 +105,8 @@ function explain(
   lines: LineCounter,
   file: string,
 ): ToolError {
-  const inner = getDeepest(issue);
+  const leaves = listLeaves(issue);
+  const inner = getDeepest(leaves);
   if (inner.code === 'unrecognized_keys') {
     const key = inner.keys[0]!;
     const path = [...inner.path, key];
@@ -113,42 +114,55 @@ function explain(
     return badHouse(file, getLine(document, lines, path), path.join('.'), words);
   }
   const found = document.getIn(inner.path);
+  const others = leaves.filter(({ path }) => path.join('.') === inner.path.join('.'));
   const seen = isMap(found) || isSeq(found) ? '' : `, found ${JSON.stringify(found) ?? 'nothing'}`;
   return badHouse(
     file,
     getLine(document, lines, inner.path),
     inner.path.join('.'),
-    `${wanted(inner)}${seen}`,
+    `${wanted(inner, others)}${seen}`,
   );
 }
 
-function wanted(issue: z.core.$ZodIssue): string {
-  if (issue.code === 'invalid_value') return `must be one of ${issue.values.join(', ')}`;
-  if (issue.code === 'invalid_type') return `must be ${article(issue.expected)}`;
+/** @param others what the other branches of a union say of the same place */
+function wanted(issue: z.core.$ZodIssue, others: readonly z.core.$ZodIssue[]): string {
+  const allowed = [issue, ...others].flatMap((one) => describe(one) ?? []);
+  if (describe(issue) !== null) return `must be ${[...new Set(allowed)].join(', or ')}`;
   if (issue.code === 'invalid_key') return issue.issues[0]?.message ?? issue.message;
+  if (issue.code === 'too_small' && issue.origin === 'array')
+    return `must have at least ${issue.minimum} in it`;
   if (issue.code === 'too_small') return `must be at least ${issue.minimum}`;
   if (issue.code === 'too_big') return `must be at most ${issue.maximum}`;
   return issue.message;
 }
 
-function article(type: string): string {
-  const words: Record<string, string> = {
-    array: 'a list',
-    record: 'a group of keys',
-    object: 'a group of keys',
-  };
-  return words[type] ?? `a ${type}`;
+/** What may stand at a place, where that can be said in a word or two. */
+function describe(issue: z.core.$ZodIssue): string | null {
+  if (issue.code === 'invalid_value') {
+    const { values } = issue;
+    return values.length > 1 ? `one of ${values.join(', ')}` : String(values[0]);
+  }
+  if (issue.code !== 'invalid_type') return null;
+  if (/^(array|tuple)$/.test(issue.expected)) return 'a list';
+  if (issue.expected !== 'record' && issue.expected !== 'object') return `a ${issue.expected}`;
+  const [first, second] = getKeys(issue.path);
+  const such = issue.path.length > 0 && first && second ? ` such as ${first} and ${second}` : '';
+  return `a group of keys${such}`;
 }
 
 /** Of a union, the branch that got furthest: its complaint is the one that helps. */
-function getDeepest(issue: z.core.$ZodIssue): z.core.$ZodIssue {
-  if (issue.code !== 'invalid_union') return issue;
-  const branches = issue.errors
-    .flat()
-    .map((inner) => getDeepest({ ...inner, path: [...issue.path, ...inner.path] }));
+function getDeepest(leaves: readonly z.core.$ZodIssue[]): z.core.$ZodIssue {
   const depth = (inner: z.core.$ZodIssue) =>
     inner.path.length * 2 + (inner.code === 'unrecognized_keys' ? 1 : 0);
-  return branches.sort((a, b) => depth(b) - depth(a))[0] ?? issue;
+  return [...leaves].sort((a, b) => depth(b) - depth(a))[0]!;
+}
+
+/** What all the branches of a union complain of, and those of unions in it. */
+function listLeaves(issue: z.core.$ZodIssue): z.core.$ZodIssue[] {
+  const inner = issue.code === 'invalid_union' ? issue.errors.flat() : [];
+  return inner.length === 0
+    ? [issue]
+    : inner.flatMap((one) => listLeaves({ ...one, path: [...issue.path, ...one.path] }));
 }
 
 /** As much of a JSON Schema as is walked here. */
