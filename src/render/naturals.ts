@@ -1,6 +1,6 @@
 import type { FrameFact } from '../core/evidence.js';
 import { LEAST_FILLED, listFramed } from '../core/measure/framed.js';
-import type { RawFrame } from '../facts/frames/read.js';
+import type { FrameDocument } from './collect/read.js';
 import { within } from './limit.js';
 import type { BrowserPage } from './page/browser-page.js';
 
@@ -18,19 +18,19 @@ const LIMIT = 3000;
 export async function readNaturals(
   page: BrowserPage,
   frames: readonly FrameFact[],
-  raw: readonly RawFrame[],
+  documents: readonly FrameDocument[],
 ): Promise<FrameFact[]> {
-  const places = listPlaces(raw);
   const wanted = listFramed({ frames: [...frames] })
     .filter(({ inner }) => isUnfit(inner))
-    .flatMap(({ id }) => places.get(id) ?? []);
+    .map(({ id }) => id);
   if (wanted.length === 0 || wanted.length > MOST) return [...frames];
   await within(page.read('squeezeFrames', wanted), LIMIT).catch(() => null);
   const answers = await page.readFrames('readNatural', LIMIT).catch(() => []);
   await within(page.read('releaseFrames'), LIMIT).catch(() => null);
-  const heights = new Map(answers.map((one) => [one?.index ?? -1, one?.height]));
+  const heights = new Map(answers.map(({ frame, answer }) => [frame, answer?.height]));
+  const names = new Map(documents.map(({ frame, owner }) => [owner, frame]));
   return frames.map((frame) => {
-    const low = heights.get(places.get(frame.id) ?? -2);
+    const low = heights.get(names.get(frame.id) ?? '');
     if (low === undefined || !frame.inner) return frame;
     return { ...frame, inner: { ...frame.inner, natural: fills(frame.inner, low) ? null : low } };
   });
@@ -46,10 +46,4 @@ function isUnfit({ height, scrollHeight, contentHeight = 0 }: Inner): boolean {
 /** With more room it reaches farther down: it goes by its room. @param low how high it is in a low frame, px */
 function fills({ height, contentHeight = 0 }: Inner, low: number | null): boolean {
   return low === null || (height >= low && contentHeight > low + TOLERANCE);
-}
-
-/** The places of frames among the page's, by their numbers. */
-function listPlaces(raw: readonly RawFrame[]): Map<number, number> {
-  const known = raw.map(({ id, index }): [number, number | null] => [id, index]);
-  return new Map(known.filter((one): one is [number, number] => one[1] !== null));
 }

@@ -196,7 +196,7 @@ async function tell(
   const shot = options.shots ? await takeShot(page, seenIn, raw, facts.elements) : null;
   const whole = read !== null && !hung && render.variant === 'as-is';
   const harmed = options.shots && whole ? await shootHarmed(page, facts, options) : null;
-  if (read && !hung) facts.frames = await readNaturals(page, facts.frames, read.objects.frames);
+  if (read && !hung) facts.frames = await readNaturals(page, facts.frames, read.inner);
   const tried = read && !hung ? await tryAll(page, { render, of }, facts, gaps, options) : {};
   return {
     evidence: {

@@ -1043,6 +1043,8 @@ const CASES: Record<string, HardCase[]> = {
     ],
   ],
   'font-not-there': [
+    ['<pre>Sow</pre><button>Go</button>', null, { insert: 'frame' }],
+    ['<p>Sow</p>', '<p>', { insert: 'frame' }],
     [
       '<style>@font-face { font-family: Gone; src: url(https://static.rootcellar.example/none.woff2) } .a { font: 16px Gone, serif }</style><p class="a">Sow</p>',
       'font: 16px Gone, serif',
@@ -1072,6 +1074,10 @@ const CASES: Record<string, HardCase[]> = {
   'autoplay-on-wrong-element': [
     ['<iframe title="Beds" srcdoc="<p>Sow" autoplay style="border: 0"></iframe>', 'autoplay'],
     ['<p>Sow</p><audio autoplay muted controls></audio>', null],
+  ],
+  'extra-page-heading': [
+    ['<h1>Sow</h1>', '<h1>', { insert: 'shadow' }],
+    ['<h1>Sow</h1>', null, { insert: 'frame' }],
   ],
   'page-settings-changed': [
     [

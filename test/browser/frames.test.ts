@@ -23,6 +23,27 @@ test('documents in frames are measured, of whatever origin, each at its frame', 
   expect(of('Nothing')!.scrollWidth).toBeGreaterThanOrEqual(500);
 });
 
+test.each(['open', 'closed'])(
+  'documents of frames in %s shadow roots are measured too',
+  async (mode) => {
+    const style = 'style="border: 0; width: 240px; height: 100px"';
+    const { evidence } = await live.render(`<bed-notes></bed-notes><script>
+    customElements.define('bed-notes', class extends HTMLElement {
+      connectedCallback() {
+        this.attachShadow({ mode: '${mode}' }).innerHTML = \`
+          <iframe title="Map" ${style} src="https://maps.fernmap.example/embed/glasshouse"></iframe>
+          <iframe title="Beds" ${style} srcdoc="<body style='margin: 0'><p style='margin: 0; height: 700px'>Beds</p>"></iframe>\`;
+      }
+    });
+  </script>`);
+    const inner = evidence[0]!.frames.map((frame) => [frame.attributes.title, frame.inner]);
+    expect(inner).toEqual([
+      ['Map', expect.objectContaining({ height: 100, scrollHeight: 100 })],
+      ['Beds', expect.objectContaining({ scrollHeight: 700, natural: 700 })],
+    ]);
+  },
+);
+
 test('a frame that hangs is not waited for, and costs the others nothing', async () => {
   const { evidence } = await live.render(`
     <iframe title="Hangs" sandbox="allow-scripts" srcdoc="<script>onload = () => setTimeout(() => { for (;;); })</script>"></iframe>

@@ -69,7 +69,7 @@ const HOSTILE: [string, string, string[]][] = [
   [
     'a loop in a frame of the page’s own',
     `<iframe title="x" ${FULL} srcdoc="<script>for(;;){}</script>"></iframe>`,
-    ['page-hangs', 'off-centre'],
+    ['page-hangs', 'frame-height-collapsed', 'off-centre'],
   ],
   [
     'dialogs without end',
@@ -95,7 +95,7 @@ const HOSTILE: [string, string, string[]][] = [
   [
     'a frame that would take the page along',
     `<iframe title="x" ${FULL} src="data:text/html,<script>top.location='https://fernmap.example'</script>"></iframe>`,
-    ['off-centre'],
+    ['frame-height-collapsed', 'off-centre'],
   ],
   ['a refresh', '<meta http-equiv="refresh" content="0; url=/elsewhere">', ['page-taken-over']],
   ['debugger', '<script>debugger;</script>', []],

@@ -111,6 +111,7 @@ class PaperPage implements BrowserPage {
   };
 
   readFrames = () => Promise.resolve([]);
+  findOwner = () => Promise.resolve(null);
   openClosedRoots = () => Promise.resolve();
   listMakers = () => Promise.resolve([]);
   learnSounds = () => Promise.resolve();

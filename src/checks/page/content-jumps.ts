@@ -1,4 +1,11 @@
-import { defineCheck, makeSeen, type Case, type Fact, type RenderOf } from '../../core/check.js';
+import {
+  defineCheck,
+  makeSeen,
+  type Case,
+  type Fact,
+  type RenderOf,
+  type Seen,
+} from '../../core/check.js';
 import type { ShiftsFact } from '../../core/evidence.js';
 import { blameElement, getHead } from '../../core/measure/blame.js';
 import { capitalize, formatWidths, getWorstSeen, nameElement } from '../../core/words/list.js';
@@ -41,7 +48,7 @@ export default defineCheck({
     ];
   },
   says({ limit, tag, how }, { seen, culprit }) {
-    const score = Number(getWorstSeen(seen, 'score')?.measured.score ?? 0).toFixed(2);
+    const score = formatScore(getWorstSeen(seen, 'score')?.measured.score, limit);
     const sum = `The layout shifts add up to ${score}; the house allows ${limit} (${formatWidths(seen)}).`;
     const name = tag === null ? null : capitalize(nameElement(tag, culprit));
     return {
@@ -50,9 +57,9 @@ export default defineCheck({
       cure: CURES[how ?? 'moved'],
     };
   },
-  measures: ({ score }) => `layout shifts of ${Number(score).toFixed(2)}`,
-  brief: (_data, { seen }) =>
-    `layout shifts of ${Number(getWorstSeen(seen, 'score')?.measured.score ?? 0).toFixed(2)}`,
+  measures: ({ score, limit }) => `layout shifts of ${formatScore(score, Number(limit))}`,
+  brief: ({ limit }, { seen }) =>
+    `layout shifts of ${formatScore(getWorstSeen(seen, 'score')?.measured.score, limit)}`,
   samples: [
     { limit: 0.1, tag: 'div', how: 'put-in' },
     { limit: 0.1, tag: 'img', how: 'sized-late' },
@@ -99,4 +106,11 @@ function findMain(renders: Case<'shifts'>['renders']): Cause | null {
     sums.set(key, { ...cause, score: cause.score + (sums.get(key)?.score ?? 0) });
   }
   return [...sums.values()].sort((a, b) => b.score - a.score)[0] ?? null;
+}
+
+/** To two places, or to as many more as tell it from the limit. */
+function formatScore(score: Seen['measured'][string] | undefined, limit: number): string {
+  const sum = Number(score ?? 0);
+  const places = [2, 3, 4].find((one) => Number(sum.toFixed(one)) !== limit) ?? 2;
+  return sum.toFixed(places);
 }

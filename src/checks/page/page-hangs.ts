@@ -1,4 +1,5 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
+import { getTraits } from '../../core/markup/traits.js';
 import { findCall, findLine } from '../../core/measure/calls.js';
 
 interface Data {
@@ -30,7 +31,8 @@ export default defineCheck({
   judge: (c) =>
     c.renders.flatMap((render): Fact<Data>[] => {
       const { hung } = render.scripts;
-      if (!hung) return [];
+      // Of several on a page one that has no code does not do it.
+      if (!hung || !getTraits(c.markup).live) return [];
       const { seconds, functionName, address, from } = hung;
       const where =
         from && 'offset' in from

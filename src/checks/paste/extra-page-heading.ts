@@ -1,5 +1,5 @@
 import { defineCheck, makeSeen, type Case, type Fact, type Seen } from '../../core/check.js';
-import { standsInPage } from '../../core/measure/inserts.js';
+import { isReadWithPage } from '../../core/measure/inserts.js';
 import type { Baseline } from '../../core/evidence.js';
 import { isHidden } from '../../core/markup/hidden.js';
 import { getTagSpan, type Markup, type MarkupElement } from '../../core/markup/markup.js';
@@ -20,7 +20,7 @@ export default defineCheck({
   needs: ['host'],
   markup: true,
   judge(c) {
-    if (!standsInPage(c.house)) return [];
+    if (!isReadWithPage(c.house)) return [];
     return c.renders.length === 0 ? judgeMarkup(c) : judgeRenders(c);
   },
   says: ({ ofPage }) => ({

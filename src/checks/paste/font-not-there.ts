@@ -116,8 +116,16 @@ function listPlain({ markup, renders }: Case<Needs>): Fact<Data>[] {
   });
 }
 
+/** Browsers give these a family of their own, whatever the page has. */
+const OWN_FAMILY = new Set(
+  'pre code kbd samp tt listing xmp plaintext button input select textarea meter'.split(' '),
+);
+
 function asksForNone(markup: Markup, text: TextFact): boolean {
-  return 'offset' in text.from && locate(markup, blameElement(markup, text)) === null;
+  if (!('offset' in text.from)) return false;
+  const blame = blameElement(markup, text);
+  const around = listAround(getBlamed(markup, blame));
+  return locate(markup, blame) === null && !around.some(({ name }) => OWN_FAMILY.has(name));
 }
 
 /** What asks for the family, of the element or of one around it; null where nothing of the snippet's does. */

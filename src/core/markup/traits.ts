@@ -35,7 +35,9 @@ export const STILL: Traits = {
   scripts: [],
 };
 
-const SCRIPT_TYPES = /^(|module|(text|application)\/(x-)?(java|ecma)script)$/i;
+/** What the standard takes for JavaScript (WHATWG MIME Sniffing, 4.6). */
+const SCRIPT_TYPES =
+  /^(|module|(text|application)\/(x-)?(java|ecma)script|text\/(javascript1\.[0-5]|jscript|livescript))$/i;
 const SCROLL_CSS = /animation-timeline|view-timeline|scroll-timeline|scroll\(|view\(/i;
 
 /** Styles that run in time, or that load by width or density: only a fresh load shows what they do. */

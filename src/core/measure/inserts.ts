@@ -5,6 +5,11 @@ export function isParsedInPage({ insert }: Pick<House, 'insert'>): boolean {
   return insert.includes('inline');
 }
 
+/** Whether visitors, and who reads the page to them, meet code as a part of the page: in a shadow root too. */
+export function isReadWithPage({ insert }: Pick<House, 'insert'>): boolean {
+  return insert.some((one) => one !== 'frame');
+}
+
 /** Whether code is part of the page itself, and not of a frame or a shadow root that keeps it apart. */
 export function standsInPage({ insert }: Pick<House, 'insert'>): boolean {
   return insert.includes('inline') || insert.includes('late');

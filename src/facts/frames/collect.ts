@@ -2,9 +2,9 @@ import type { Collector } from '../collector.js';
 import { withElements } from '../objects.js';
 
 export const collectFrames: Collector<'frames'> = ({ parted, reading }) =>
-  withElements(reading?.objects.frames, parted).map(({ index, ...frame }) => {
-    const found = reading?.inner.find((one) => index !== null && one.index === index);
+  withElements(reading?.objects.frames, parted).map(({ index: _index, ...frame }) => {
+    const found = reading?.inner.find(({ owner }) => owner === frame.id);
     if (!found) return { ...frame, inner: null };
-    const { index: _index, ...inner } = found;
+    const { index: _place, inPage: _inPage, ...inner } = found.inner;
     return { ...frame, inner };
   });

@@ -8,6 +8,7 @@ import { within, withinTalk } from '../limit.js';
 import type {
   Answer,
   BrowserPage,
+  Framed,
   Hottest,
   PageCall,
   Preparation,
@@ -23,6 +24,7 @@ import { closeContext, openContext, type OpenedPage } from './context.js';
 import { Hand } from './hand.js';
 import { getWork } from './processes.js';
 import { getIdentity } from './identity.js';
+import { findOwner } from './owners.js';
 import { listMakers, traceMakers } from './makers.js';
 import { openClosedRoots } from './shadow.js';
 import { draw, shoot } from './shoot.js';
@@ -168,13 +170,17 @@ export class Tab implements BrowserPage {
     name: N,
     ms: number,
     ...args: Parameters<PageCalls[N]>
-  ): Promise<Answer<N>[]> {
+  ): Promise<Framed<Answer<N>>[]> {
     const frames = this.#worlds.frames.filter((frame) => frame !== this.mainFrame);
     const answers = frames.map(async (frame) => {
       const answer = await within(this.#worlds.call(frame, name, args), ms).catch(() => null);
-      return answer === null ? [] : [answer as Answer<N>];
+      return answer === null ? [] : [{ frame, answer: answer as Answer<N> }];
     });
     return (await Promise.all(answers)).flat();
+  }
+
+  findOwner(frame: string): Promise<number | null> {
+    return findOwner(this.#session, this.#worlds.get(this.mainFrame).context, frame);
   }
 
   async openClosedRoots(): Promise<void> {

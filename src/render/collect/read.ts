@@ -4,6 +4,7 @@ import type { House } from '../../core/house/house.js';
 import type { Traits } from '../../core/markup/traits.js';
 import type { RawCovered } from '../../facts/layers/read.js';
 import type { RawPage } from '../in-page/page.js';
+import type { RawFrame } from '../../facts/frames/read.js';
 import type { Inner } from '../in-page/inner.js';
 import type { RawObjects } from '../in-page/objects.js';
 import type { Whole, WholeWish } from '../in-page/whole.js';
@@ -20,7 +21,7 @@ export interface Reading {
   readAt: PageFact['readAt'];
   objects: RawObjects & { layers: RawCovered[] };
   /** The documents of its frames. */
-  inner: Inner[];
+  inner: FrameDocument[];
   stillMoving: string[];
 }
 
@@ -185,11 +186,40 @@ async function finish(
   const asking = objects.media.filter((one) => one.autoplay && one.readyState > 0 && one.address);
   const addresses = asking.map(({ address }) => address);
   await page.learnSounds(addresses, SOUND_TOLD);
-  const framed = objects.frames.some(({ index }) => index !== null);
-  const inner = framed ? await page.readFrames('readInner', FRAME_LIMIT) : [];
+  const inner = objects.frames.length > 0 ? await readDocuments(page, objects.frames) : [];
   // Last: it scrolls to what it points at.
   const layers = objects.layered ? await page.read('readLayers') : [];
   return { ...begun, objects: { ...objects, layers }, inner };
+}
+
+/** The document of a frame of the page's own. */
+export interface FrameDocument {
+  /** Names the frame, as long as it stands. */
+  frame: string;
+  /** The number of the element that it stands in. */
+  owner: number;
+  inner: Inner;
+}
+
+/** A window does not name the frames that stand in its shadow roots: those are looked up, as far as they are so few. */
+const MOST_LOOKED_UP = 40;
+
+async function readDocuments(
+  page: BrowserPage,
+  frames: readonly RawFrame[],
+): Promise<FrameDocument[]> {
+  const answers = await page.readFrames('readInner', FRAME_LIMIT);
+  const owners = new Map(frames.flatMap(({ id, index }) => (index === null ? [] : [[index, id]])));
+  const hidden = frames.length - owners.size;
+  const looksUp = hidden > 0 && hidden <= MOST_LOOKED_UP;
+  const known = answers.map(async ({ frame, answer }): Promise<FrameDocument[]> => {
+    const { inPage, index } = answer;
+    const isHidden = inPage && index === null && looksUp;
+    const asked = isHidden ? within(page.findOwner(frame), FRAME_LIMIT) : null;
+    const owner = index === null ? await asked : (owners.get(index) ?? null);
+    return owner === null ? [] : [{ frame, owner, inner: answer }];
+  });
+  return (await Promise.all(known)).flat();
 }
 
 function readWhole(

@@ -2,7 +2,9 @@ import { findSmallest, type SmallestText } from './smallest.js';
 
 /** The document of a frame, px. */
 export interface Inner {
-  /** Its place among the frames of the page it stands in; null where that is not the whole page. */
+  /** It stands in the page itself, and not in another frame. */
+  inPage: boolean;
+  /** Its place among the frames of the page; null where it is in another frame, or in a shadow root. */
   index: number | null;
   width: number;
   height: number;
@@ -20,8 +22,10 @@ export function readInner(): Inner {
   const { page, features } = globalThis.mivketNotebook;
   const root = page.documentElement;
   const scroller = page.scrollingElement ?? root;
+  const inPage = window.parent === window.top;
   return {
-    index: window.parent === window.top ? (listPlaces(window.parent).get(window) ?? null) : null,
+    inPage,
+    index: inPage ? (listPlaces(window.parent).get(window) ?? null) : null,
     width: root.clientWidth,
     height: window.innerHeight,
     scrollWidth: scroller.scrollWidth,

@@ -1,4 +1,3 @@
-import { listPlaces } from './inner.js';
 import { setRule } from './show.js';
 
 /** So high frames are made for a moment, px: what is higher by itself shows its height then. */
@@ -9,16 +8,10 @@ const STEP = 8;
 
 let kept: { frame: HTMLElement; style: string | null }[] = [];
 
-/** Makes frames as low as can be, by their places among the page's, their widths as they are. */
-export function squeezeFrames(places: readonly number[]): void {
-  const { page, own } = globalThis.mivketNotebook;
-  const known = listPlaces(window);
-  const frames = Array.from(page.querySelectorAll<HTMLElement>('iframe, embed, object')).filter(
-    (frame) => {
-      const place = known.get((frame as Partial<HTMLIFrameElement>).contentWindow ?? null);
-      return place !== undefined && places.includes(place);
-    },
-  );
+/** Makes frames as low as can be, by their numbers, their widths as they are. */
+export function squeezeFrames(ids: readonly number[]): void {
+  const { nodes, own } = globalThis.mivketNotebook;
+  const frames = ids.flatMap((id) => (nodes.get(id) as HTMLElement | undefined) ?? []);
   kept = frames.map((frame) => ({ frame, style: frame.getAttribute('style') }));
   for (const { frame } of kept) {
     const { width } = own(frame).getBoundingClientRect();
@@ -40,8 +33,6 @@ export function releaseFrames(): void {
 
 /** How high the content of a frame is by itself. */
 export interface Natural {
-  /** Its place among the frames of the page. */
-  index: number;
   /** px; null where it fills whatever it gets. */
   height: number | null;
 }
@@ -50,16 +41,15 @@ export interface Natural {
 export async function readNatural(): Promise<Natural | null> {
   const { page } = globalThis.mivketNotebook;
   if (window.parent !== window.top) return null;
-  const index = listPlaces(window.parent).get(window);
   const end = performance.now() + LIMIT;
   // Out of view no frame is drawn, so that no event tells.
   while (window.innerHeight > LOW && performance.now() < end)
     await new Promise((resolve) => setTimeout(resolve, STEP));
-  if (index === undefined || window.innerHeight > LOW) return null;
+  if (window.innerHeight > LOW) return null;
   // A bar would take from the width, and make it higher.
   const rule = 'html, body { scrollbar-width: none !important; }';
   setRule(rule, true);
   const { scrollHeight } = page.scrollingElement ?? page.documentElement;
   setRule(rule, false);
-  return { index, height: scrollHeight > LOW + 1 ? scrollHeight : null };
+  return { height: scrollHeight > LOW + 1 ? scrollHeight : null };
 }

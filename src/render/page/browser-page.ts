@@ -47,6 +47,12 @@ export type Hottest = CallFrame | null;
 export type PageCall = keyof PageCalls;
 export type Answer<N extends PageCall> = Awaited<ReturnType<PageCalls[N]>>;
 
+/** What the document of a frame answers; `frame` names it, as long as it stands. */
+export interface Framed<T> {
+  frame: string;
+  answer: T;
+}
+
 /** A page that is asked again and again whether it answers. */
 export interface Pulse {
   /** Resolves when it has not answered for as long as it may take. */
@@ -86,7 +92,9 @@ export interface BrowserPage {
     name: N,
     ms: number,
     ...args: Parameters<PageCalls[N]>
-  ): Promise<Answer<N>[]>;
+  ): Promise<Framed<Answer<N>>[]>;
+  /** The number of the element of the page in which a frame stands, in whatever shadow root; null where it is not in this page. */
+  findOwner(frame: string): Promise<number | null>;
   /** Lets what reads see into closed shadow roots, so that the page's code cannot tell. */
   openClosedRoots(): Promise<void>;
   /** The calls that made an element, where they were kept in mind. */
