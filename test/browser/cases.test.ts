@@ -763,6 +763,16 @@ const CASES: Record<string, HardCase[]> = {
   ],
   'text-contrast-low': [
     [
+      '<div style="background: linear-gradient(#fff, #000)"><p style="color: #888">Sow</p></div>',
+      'color: #888',
+      { insert: 'shadow' },
+    ],
+    [
+      '<div style="background: linear-gradient(#fff, #eee)"><p style="color: #222">Sow</p></div>',
+      null,
+      { insert: 'shadow' },
+    ],
+    [
       '<a href="/beds" style="display: block; width: 90px; height: 60px; overflow: hidden; text-indent: -999em; background: #274029">Beds</a>',
       null,
     ],

@@ -49,9 +49,8 @@ export const readText: ObjectReader<RawText | null> = {
   },
 };
 
-/** Around all its lines; null where the page's styles do not reach, so that its letters cannot be taken away. */
+/** Around all its lines; null where there are none. */
 function getArea(real: Element): Box | null {
-  if (real.getRootNode() !== document) return null;
   const boxes = listLines(real);
   if (boxes.length === 0) return null;
   const left = Math.min(...boxes.map((one) => one.left));

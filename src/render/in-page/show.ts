@@ -1,5 +1,5 @@
 import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
-import { nextFrame } from './shared.js';
+import { nextFrame, walk } from './shared.js';
 
 /** Brings the slot into view, where what waits to be looked at shows itself. */
 export async function showSlot(selector: string): Promise<void> {
@@ -40,18 +40,33 @@ export function hideLetters(hidden: boolean): void {
   const parts = ['color', '-webkit-text-fill-color', 'text-decoration-color', 'caret-color'];
   const clear = parts.map((part) => `${part}: transparent !important;`).join(' ');
   const drawn = 'text, tspan, textPath { fill: transparent !important; stroke: none !important; }';
-  setRule(`* { ${clear} transition: none !important; } ${drawn}`, hidden);
+  setRule(`* { ${clear} transition: none !important; } ${drawn}`, hidden, listRoots());
+}
+
+/** The document, and all shadow roots in it: no rule of the one reaches into the other. */
+function listRoots(): DocumentOrShadowRoot[] {
+  const { page, own, closedRoots } = globalThis.mivketNotebook;
+  const roots = [...walk([page.documentElement])].flatMap(
+    (real) => own(real).shadowRoot ?? closedRoots.get(real) ?? [],
+  );
+  return [document, ...roots];
 }
 
 const sheets = new Map<string, CSSStyleSheet>();
 
 /** By a sheet that no page sees in its tree. */
-export function setRule(rule: string, on: boolean): void {
+export function setRule(
+  rule: string,
+  on: boolean,
+  roots: readonly DocumentOrShadowRoot[] = [document],
+): void {
   const sheet = sheets.get(rule) ?? new CSSStyleSheet();
   sheets.set(rule, sheet);
   sheet.replaceSync(rule);
-  const others = document.adoptedStyleSheets.filter((one) => one !== sheet);
-  document.adoptedStyleSheets = on ? [...others, sheet] : others;
+  for (const root of roots) {
+    const others = root.adoptedStyleSheets.filter((one) => one !== sheet);
+    root.adoptedStyleSheets = on ? [...others, sheet] : others;
+  }
 }
 
 /** Takes all that is on the page away: what stands in its frames is left, as when a visitor goes. */
