@@ -3,6 +3,7 @@ import type { Render } from '../core/render.js';
 import { canWait, getHands, loseAll, QUICK, UNHURRIED, type Job } from './job.js';
 import type { Loading } from './load-windows.js';
 import type { Place } from './places.js';
+import type { Rendered } from './stage.js';
 import { settleWaiting } from './search-waiting.js';
 
 /** How a series is rendered. */
@@ -71,6 +72,11 @@ export async function renderSeries(
 
 const LOST = 'the browser broke down twice on it';
 
+/** A page that crashed is gone, and its browser as good as before: only what came to nothing otherwise is given up. */
+function getState(place: Place, done: Rendered | null): 'used' | 'broken' {
+  return done === null && !place.page.happened.crashed ? 'broken' : 'used';
+}
+
 /** A crash or a hang costs its render only: tried once more in a new place, then told as a gap. */
 async function tryTwice(
   loading: Loading,
@@ -81,7 +87,7 @@ async function tryTwice(
   const hung = first?.evidence[0]?.scripts.hung;
   const { crashed } = place.page.happened;
   if (first && !hung && !crashed) return { evidence: first.evidence, left: false };
-  await place.leave(first === null ? 'broken' : 'used');
+  await place.leave(getState(place, first));
   if (hung && job.hanging) return { evidence: first.evidence, left: true };
   const second = await tryAgain(loading, { ...job, profile: true }, crashed);
   return { evidence: second ?? first?.evidence ?? loseAll(job, LOST), left: true };
@@ -95,7 +101,7 @@ async function tryAgain(loading: Loading, job: Job, crashed: boolean): Promise<E
   const place = await loading.enter();
   const done = await loading.attempt(place, job);
   const again = place.page.happened.crashed;
-  await place.leave(done === null ? 'broken' : 'used');
+  await place.leave(getState(place, done));
   const live = job.scripted && job.traits.some((one) => one.live);
   if (done || !crashed || !again || !live) return done && done.evidence;
   return tryAgain(loading, { ...job, scripted: false }, false);

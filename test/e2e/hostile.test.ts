@@ -209,7 +209,7 @@ test('costs only itself, and is named for what it does', async () => {
   expect(new Set(loop.gaps.map(({ why }) => why))).toEqual(new Set(['its code had to be stopped']));
   // Browsers follow twenty.
   expect(asked.filter((path) => path === '/on').length).toBeLessThan(25);
-}, 300_000);
+}, 500_000);
 
 test('a message of 95 MB, or 100,000 of 1 kB, are no hang and end nothing', async () => {
   shop.write('loud/long.html', '<p>x</p><script>console.error("x".repeat(95e6))</script>');

@@ -215,7 +215,8 @@ async function readDocuments(
   const known = answers.map(async ({ frame, answer }): Promise<FrameDocument[]> => {
     const { inPage, index } = answer;
     const isHidden = inPage && index === null && looksUp;
-    const asked = isHidden ? within(page.findOwner(frame), FRAME_LIMIT) : null;
+    // One that is gone meanwhile costs itself only.
+    const asked = isHidden ? within(page.findOwner(frame), FRAME_LIMIT).catch(() => null) : null;
     const owner = index === null ? await asked : (owners.get(index) ?? null);
     return owner === null ? [] : [{ frame, owner, inner: answer }];
   });

@@ -1,5 +1,7 @@
 /** Metas that set something for the whole page, by what they are known by. */
 const METAS = ['refresh', 'viewport', 'robots', 'referrer'];
+/** As much of a value tells it from others. */
+const LONGEST = 1000;
 
 /**
  * What is set for the whole page, as the browser has it: its title, base and canonical link, the metas, and the
@@ -23,7 +25,8 @@ export function readSettings(): Record<string, string> {
     ...listAttributes('html', page.documentElement),
     ...listAttributes('body', page.body),
   ];
-  return Object.fromEntries(settings.filter(([, value]) => value !== '')) as Record<string, string>;
+  const set = settings.filter(([, value]) => value !== '');
+  return Object.fromEntries(set.map(([name, value]) => [name, value!.slice(0, LONGEST)]));
 }
 
 /** A page may have no body. */
