@@ -185,7 +185,10 @@ export function listAround(element: MarkupElement | null): MarkupElement[] {
 
 /** Whether it is of a drawing or a formula: there, names mean other things. */
 export function isForeign(element: MarkupElement): boolean {
-  return listAround(element).some(({ name }) => name === 'svg' || name === 'math');
+  // Asked of very many elements: without a list of those around each.
+  for (let at: MarkupElement | null = element; at; at = at.parent)
+    if (at.name === 'svg' || at.name === 'math') return true;
+  return false;
 }
 
 /** The element at an offset of the source: the innermost whose tag, or whose text, it is in. */

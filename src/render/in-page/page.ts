@@ -48,7 +48,8 @@ export function readPage(wish: Omit<ElementWish, 'slots'> & { slots: readonly st
     width: readWidth(page),
     direction: getDirection(page),
     focused: getFocused(page),
-    scrolled: round(window.scrollY),
+    // Neither is of use for what is looked at in many windows, and the one makes the page lay itself out.
+    scrolled: wish.only ? 0 : round(window.scrollY),
     settings: wish.only ? {} : readSettings(),
     slots,
     elements,
