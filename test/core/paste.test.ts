@@ -191,6 +191,7 @@ const MORE: typeof CASES = [
   ['<script>a = "</" + "script>"</script><script>b = 1</script>', [], null],
   ['<base href="/x"><p>x</p>', ['page-settings-changed [<base href="/x">]'], '<p>x</p>'],
   ['<title>Seeds</title>', ['page-settings-changed [<title>]'], null],
+  ['<meta name="constructor" content="x">', [], null],
   [
     '<link rel="icon canonical" href="/x">',
     ['page-settings-changed [<link rel="icon canonical" href="/x">]'],

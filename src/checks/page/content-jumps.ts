@@ -48,7 +48,7 @@ export default defineCheck({
     ];
   },
   says({ limit, tag, how }, { seen, culprit }) {
-    const score = formatScore(getWorstSeen(seen, 'score')?.measured.score, limit);
+    const score = formatWorst(seen, limit);
     const sum = `The layout shifts add up to ${score}; the house allows ${limit} (${formatWidths(seen)}).`;
     const name = tag === null ? null : capitalize(nameElement(tag, culprit));
     return {
@@ -58,8 +58,7 @@ export default defineCheck({
     };
   },
   measures: ({ score, limit }) => `layout shifts of ${formatScore(score, Number(limit))}`,
-  brief: ({ limit }, { seen }) =>
-    `layout shifts of ${formatScore(getWorstSeen(seen, 'score')?.measured.score, limit)}`,
+  brief: ({ limit }, { seen }) => `layout shifts of ${formatWorst(seen, limit)}`,
   samples: [
     { limit: 0.1, tag: 'div', how: 'put-in' },
     { limit: 0.1, tag: 'img', how: 'sized-late' },
@@ -106,6 +105,10 @@ function findMain(renders: Case<'shifts'>['renders']): Cause | null {
     sums.set(key, { ...cause, score: cause.score + (sums.get(key)?.score ?? 0) });
   }
   return [...sums.values()].sort((a, b) => b.score - a.score)[0] ?? null;
+}
+
+function formatWorst(seen: readonly Seen[], limit: number): string {
+  return formatScore(getWorstSeen(seen, 'score')?.measured.score, limit);
 }
 
 /** To two places, or to as many more as tell it from the limit. */

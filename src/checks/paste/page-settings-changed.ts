@@ -1,6 +1,6 @@
 import { defineCheck, makeSeen, type Fact, type RenderOf } from '../../core/check.js';
 import { findCall } from '../../core/measure/calls.js';
-import { standsInPage } from '../../core/measure/inserts.js';
+import { isPartOfPage, standsInPage } from '../../core/measure/inserts.js';
 import {
   getTagSpan,
   getValue,
@@ -42,7 +42,7 @@ export default defineCheck({
   markup: 'part',
   judge(c): Fact<Data>[] {
     if (!standsInPage(c.house)) return [];
-    const renders = c.renders.filter(({ at }) => isInPage(at.insert));
+    const renders = c.renders.filter(({ at }) => isPartOfPage(at.insert));
     const written = [
       ...c.markup.elements.flatMap((element) => findElement(c.markup, element)),
       ...findRoots(c.markup),
@@ -188,10 +188,6 @@ interface Written {
   offset: number;
 }
 
-function isInPage(insert: string): boolean {
-  return insert === 'inline' || insert === 'late';
-}
-
 /** What is measured outdoes what is written. */
 function measure(one: Written, renders: readonly RenderOf<Needs>[]): Fact<Data>[] {
   const { where, setting, names, written, span, offset } = one;
@@ -211,7 +207,8 @@ function findScripted(
   known: ReadonlySet<string>,
   renders: readonly RenderOf<Needs>[],
 ): Fact<Data>[] {
-  if (!getTraits(markup).changes) return [];
+  const isSame = renders.every(({ page }) => page.settings.length === 0);
+  if (isSame || !getTraits(markup).changes) return [];
   return renders.flatMap((render) =>
     render.page.settings.flatMap(({ what, with: now }): Fact<Data>[] => {
       const setting = SETTINGS[what];
@@ -234,7 +231,7 @@ function getName(element: MarkupElement): string | null {
   if (name !== 'meta') return null;
   const key = getValue(element, 'http-equiv') ?? getValue(element, 'name') ?? '';
   const meta = key.trim().toLowerCase();
-  return meta in METAS ? meta : null;
+  return Object.hasOwn(METAS, meta) ? meta : null;
 }
 
 function findElement({ text }: Markup, element: MarkupElement): Written[] {

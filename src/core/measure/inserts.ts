@@ -12,5 +12,10 @@ export function isReadWithPage({ insert }: Pick<House, 'insert'>): boolean {
 
 /** Whether code is part of the page itself, and not of a frame or a shadow root that keeps it apart. */
 export function standsInPage({ insert }: Pick<House, 'insert'>): boolean {
-  return insert.includes('inline') || insert.includes('late');
+  return insert.some(isPartOfPage);
+}
+
+/** The same of one way in which code is put in. */
+export function isPartOfPage(insert: string): boolean {
+  return insert === 'inline' || insert === 'late';
 }
