@@ -32,6 +32,18 @@ export default tseslint.config(
     },
   },
   {
+    files: ['src/**'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: 'CallExpression[callee.property.name="flatMap"]',
+          message: 'Use flatMap or mapPresent of core/lists.',
+        },
+      ],
+    },
+  },
+  {
     files: ['test/**', '**/*.test.ts'],
     rules: { 'max-lines-per-function': 'off', 'max-lines': 'off' },
   },

@@ -13,7 +13,7 @@ const PURE = 'facts/(kind|kinds|common|\\w+/fact)\\.';
 /** Who may import whom, the first line that fits: files, and what they may reach. */
 const LAYERS: [file: string, reaches: string][] = [
   [PURE, PURE],
-  ['facts/\\w+/read\\.', `core/(standards|host/slot-attribute)|${PURE}|render/in-page/`],
+  ['facts/\\w+/read\\.', `core/(standards|host/slot-attribute|lists)|${PURE}|render/in-page/`],
   ['facts/', 'core/|facts/|render/(collect|page|gate)/'],
   ['core/', `core/|${PURE}`],
   ['checks/', 'checks/|core/'],

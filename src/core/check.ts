@@ -1,6 +1,7 @@
 import type { z } from 'zod';
 import { ENGINES, type Engine } from './engines.js';
 import type { Baseline, Evidence, FactKind, Facts } from './evidence.js';
+import { flatMap } from './lists.js';
 import type { House, Level } from './house/house.js';
 import type { houseSchema } from './house/schema.js';
 import type { Markup } from './markup/markup.js';
@@ -226,7 +227,7 @@ export function selectRenders<K extends FactKind>(
   engines: Record<EngineName, Engine> = ENGINES,
 ): RenderOf<K>[] {
   const wanted: readonly FactKind[] = kinds;
-  return renders.flatMap(({ evidence, whole, partial }): RenderOf<K>[] => {
+  return flatMap(renders, ({ evidence, whole, partial }): RenderOf<K>[] => {
     const { variant, engine } = evidence.render;
     if (!variants.includes(variant)) return [];
     if (wanted.some((kind) => engines[engine].cannot[kind] !== undefined)) return [];

@@ -1,5 +1,6 @@
 import { prepareRenders, selectRenders, type About, type Check } from './check.js';
 import type { Baseline, Evidence, Interval } from './evidence.js';
+import { flatMap } from './lists.js';
 import { getSlotRange, type House, type Slot } from './house/house.js';
 import { getRenderKey, type Render, type Viewport } from './render.js';
 import { shareWindows } from './search/share.js';
@@ -14,8 +15,8 @@ export interface PlanWish {
 
 /** Every render of a snippet as it is: each slot at each viewport where it exists, in each way that code is put in. */
 export function planRenders(name: string, house: House, wish: PlanWish): Render[] {
-  const inserts = house.insert.flatMap((insert) => wish.slots.map((slot) => ({ insert, slot })));
-  return inserts.flatMap(({ insert, slot }) => {
+  const inserts = flatMap(house.insert, (insert) => wish.slots.map((slot) => ({ insert, slot })));
+  return flatMap(inserts, ({ insert, slot }) => {
     const viewports = wish.viewports.filter(({ width }) => getSlotRange(slot, width) !== null);
     // A frame of its own has another window; and once is enough.
     const searched = insert === house.insert[0] && insert !== 'frame' ? wish.search : null;
@@ -39,10 +40,10 @@ export function planVariants(
   about: About,
 ): Render[] {
   const asIs = prepareRenders(evidence, baselines);
-  const planned = checks.flatMap(({ needs }) => {
+  const planned = flatMap(checks, ({ needs }) => {
     const others = needs.variants.filter((variant) => variant !== 'as-is');
     if (others.length === 0) return [];
-    return asIs.flatMap((one) => {
+    return flatMap(asIs, (one) => {
       const [seen] = selectRenders([one], { ...needs, variants: ['as-is'] });
       const called = seen !== undefined && (needs.calls?.(seen, about) ?? true);
       return called ? others.map((variant): Render => ({ ...one.evidence.render, variant })) : [];
@@ -67,7 +68,7 @@ export interface RenderNeeds {
 
 /** What the checks need of renders. */
 export function getRenderNeeds(checks: readonly Check[]): RenderNeeds {
-  const kinds = new Set(checks.flatMap(({ needs }) => needs.kinds));
+  const kinds = new Set(flatMap(checks, ({ needs }) => needs.kinds));
   return {
     any: kinds.size > 0,
     cold: kinds.has('traffic'),

@@ -1,3 +1,4 @@
+import { flatMap } from '../core/lists.js';
 import type { Parted } from '../render/collect/own.js';
 
 /** Those of the objects read whose element is the snippet's own, with what is known of that. */
@@ -6,7 +7,7 @@ export function withElements<T extends { id: number }>(
   parted: Pick<Parted, 'elements'> | null,
 ) {
   const own = new Map(parted?.elements.map((element) => [element.id, element]));
-  return (raws ?? []).flatMap((raw) => {
+  return flatMap(raws ?? [], (raw) => {
     const element = own.get(raw.id);
     if (!element) return [];
     const { from, selector, box, shown, exposed, style } = element;

@@ -1,6 +1,7 @@
 import stringWidth from 'string-width';
 import { stringify } from 'yaml';
 import { explainCheck, type Check, type Example } from '../core/check.js';
+import { flatMap } from '../core/lists.js';
 import { compareLevels } from '../core/verdict.js';
 import type { Paint } from './paint.js';
 import { SHAPES } from './text-grid.js';
@@ -39,7 +40,7 @@ export function formatExplanation(check: Check, paint: Paint, width: number): st
     ['faulty', faulty.map(formatExample)],
     ['sound', sound.map(formatExample)],
   ];
-  const told = rows.flatMap(([label, several]) =>
+  const told = flatMap(rows, ([label, several]) =>
     several.map((words, i) =>
       wrap(words, width, ' '.repeat(LABEL), paint.faint((i === 0 ? label : '').padEnd(LABEL))),
     ),

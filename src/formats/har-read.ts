@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { ToolError } from '../core/errors.js';
+import { flatMap } from '../core/lists.js';
 import { refusalSchema } from '../facts/traffic/fact.js';
 import { getHeader, isMediaType, type Exchange, type Header } from '../core/recording/exchange.js';
 
@@ -51,7 +52,7 @@ export function parseHar(text: string, file: string): Exchange[] {
   const har = harSchema.safeParse(parseJson(text.replace(/^\uFEFF/, ''), file));
   if (!har.success) throw bad(`${file} is no HTTP Archive: it must have a list \`log.entries\`.`);
   const toBase64 = remember(encode);
-  return har.data.log.entries.flatMap((entry, i) => {
+  return flatMap(har.data.log.entries, (entry, i) => {
     const parsed = entrySchema.safeParse(entry);
     if (parsed.success) return toExchange(parsed.data, toBase64);
     const path = parsed.error.issues[0]!.path.join('.');

@@ -3,6 +3,7 @@ import { connect, createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { dirname } from 'node:path';
 import type { BrowserFact, MachineFacts } from '../core/doctor/diagnose.js';
+import { flatMap } from '../core/lists.js';
 import { describeFault } from '../core/words/fault.js';
 import { getBundledBrowser, type BrowserProgram } from './browser/bundled.js';
 import { getCacheFolder } from './browser/cache.js';
@@ -143,7 +144,7 @@ function findMissing(samples: Record<string, string>): string[] {
 }
 
 async function tryProxies(env: Record<string, string | undefined>): Promise<MachineFacts['proxy']> {
-  const given = PROXIES.flatMap((name) => {
+  const given = flatMap(PROXIES, (name) => {
     const value = env[name] || env[name.toLowerCase()];
     return value ? [{ name, value }] : [];
   });

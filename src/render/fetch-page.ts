@@ -1,5 +1,6 @@
 import { request, type IncomingMessage } from 'node:http';
 import { ToolError } from '../core/errors.js';
+import { flatMap } from '../core/lists.js';
 import { LARGEST } from '../core/intake/decode.js';
 import { makeKey } from './gate/key.js';
 import { decode } from './gate/coding.js';
@@ -108,7 +109,7 @@ async function read(answer: IncomingMessage, asked: string): Promise<Buffer> {
 }
 
 function pick(headers: IncomingMessage['headers']): FetchedPage['headers'] {
-  const kept = Object.entries(headers).flatMap(([name, value]) => {
+  const kept = flatMap(Object.entries(headers), ([name, value]) => {
     const known = name === 'content-type' || !OF_TRANSFER.test(name);
     return known && value !== undefined ? [[name, [value].flat().join(', ')]] : [];
   });

@@ -7,6 +7,7 @@ import {
   type Hang,
   type RequestFact,
 } from '../core/evidence.js';
+import { flatMap } from '../core/lists.js';
 import { KINDS } from '../facts/kinds.js';
 import type { Reading } from './collect/read.js';
 import type { RequestLog } from './page/request-log.js';
@@ -57,7 +58,7 @@ const TRUE_OF_HOST = /^(unknown-name|unreachable)$/;
 export function findGaps(sight: Sight): Gap[] {
   const { facts, reading, hung } = sight;
   if (sight.left)
-    return SEEN_KINDS.flatMap((kind) =>
+    return flatMap(SEEN_KINDS, (kind) =>
       list(facts, [kind], 'the page was left', READ.includes(kind)),
     );
   const gaps = [...findLost(sight), ...findCapped(sight)];

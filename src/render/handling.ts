@@ -1,4 +1,5 @@
 import type { ElementFact, Facts, FrameFact, Gap } from '../core/evidence.js';
+import { flatMap } from '../core/lists.js';
 import { FRAMES } from '../core/standards/elements.js';
 import { askOf } from './asked.js';
 import { inTime } from './limit.js';
@@ -130,7 +131,7 @@ async function findLinks(
   if (all.length === 0) return [];
   const ids = all.map(({ id }) => id);
   const clicked = await page.read('clickLinks', ids);
-  return clicked.flatMap(({ id, jumps }) => {
+  return flatMap(clicked, ({ id, jumps }) => {
     const element = all.find((one) => one.id === id);
     if (!element) return [];
     const { tag, from, selector } = element;

@@ -1,4 +1,5 @@
 import type { Baseline, Box, Evidence, Gap, RefusedStyle } from '../core/evidence.js';
+import { flatMap } from '../core/lists.js';
 import { joinTraits, type Traits } from '../core/markup/traits.js';
 import type { House } from '../core/house/house.js';
 import type { Render, Viewport } from '../core/render.js';
@@ -124,7 +125,7 @@ export async function renderPage(
     parted: told[0]?.parted ?? null,
     requests: page.requests.requests.map((one) => one.address),
     settings: seen.reading?.raw.settings ?? {},
-    shots: told.flatMap(({ shots }) => shots),
+    shots: flatMap(told, ({ shots }) => shots),
   };
 }
 

@@ -2,6 +2,7 @@ import { readdir, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import type { Baseline, Evidence } from '../core/evidence.js';
+import { flatMap } from '../core/lists.js';
 import type { House } from '../core/house/house.js';
 import { toPlainHouse } from '../core/house/plain.js';
 import type { RunDocument } from '../core/run.js';
@@ -103,12 +104,13 @@ export class Keeper {
     snippets: readonly Snippet[],
     rest: Pick<KeptList, 'engines' | 'ownPage' | 'slots' | 'viewports'> & { house: House },
   ): Promise<void> {
-    const kept = snippets
-      .map((one) => ({ name: one.name, path: one.path, file: getEvidenceName(one) }))
-      .flatMap((one) => {
+    const kept = flatMap(
+      snippets.map((one) => ({ name: one.name, path: one.path, file: getEvidenceName(one) })),
+      (one) => {
         const hash = this.#kept.get(one.file);
         return hash === undefined ? [] : [{ ...one, hash }];
-      });
+      },
+    );
     const list: KeptList = {
       schema: 'mivket-kept-3',
       tool: document.tool.version,

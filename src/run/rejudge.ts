@@ -1,3 +1,4 @@
+import { flatMap } from '../core/lists.js';
 import { fromPlainHouse, getRenderedPart } from '../core/house/plain.js';
 import type { House } from '../core/house/house.js';
 import { readMarkup } from '../core/markup/markup.js';
@@ -42,7 +43,7 @@ export async function rejudge(request: RejudgeRequest, called: Called): Promise<
     snippets: kept.map(({ snippet }, i) => ({ ...snippet, ...pickNames(list.snippets[i]!) })),
     checks: chooseChecks(request, called),
     slots: before.slots.filter(({ name }) => list.slots.includes(name)),
-    viewports: list.viewports.flatMap((name) => findViewport(kept, name)),
+    viewports: flatMap(list.viewports, (name) => findViewport(kept, name)),
     markupOnly: null,
     startedAt,
   });
@@ -68,7 +69,7 @@ function pickNames({ name, path }: KeptList['snippets'][number]) {
 
 /** A viewport as it was rendered: it may have been asked for by its width alone. */
 function findViewport(kept: readonly KeptSnippet[], name: string) {
-  const all = kept.flatMap(({ evidence }) => evidence.map(({ render }) => render.viewport));
+  const all = flatMap(kept, ({ evidence }) => evidence.map(({ render }) => render.viewport));
   const found = all.find((viewport) => viewport.name === name);
   return found ? [found] : [];
 }

@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
 import type { Evidence, Baseline } from '../core/evidence.js';
+import { flatMap } from '../core/lists.js';
 import { housePublished } from '../core/house/published.js';
 import { toPlainHouse } from '../core/house/plain.js';
 import { judgeSnippet, type JudgedReport, type Judgement } from '../core/judge/judge.js';
@@ -70,8 +71,8 @@ export class Results {
       house: reportHouse(this.#plan),
       engines,
       verdict: getOverall(unfinished ? ['unsure', ...verdicts] : verdicts),
-      counts: countLevels(snippets.flatMap(({ findings }) => findings)),
-      notJudged: judgements.flatMap(({ notJudged }) => notJudged),
+      counts: countLevels(flatMap(snippets, ({ findings }) => findings)),
+      notJudged: flatMap(judgements, ({ notJudged }) => notJudged),
       snippets,
     };
   }

@@ -8,6 +8,7 @@ import {
   type Seen,
 } from '../../core/check.js';
 import type { FrameFact } from '../../core/evidence.js';
+import { flatMap } from '../../core/lists.js';
 import { mendStyle } from '../../core/mend/width.js';
 import { blameElement, getBlamed, SAMPLE_BLAME, type Blame } from '../../core/measure/blame.js';
 import { TOLERANCE } from '../../core/measure/culprits.js';
@@ -95,8 +96,8 @@ export default defineCheck({
 });
 
 function judgeRenders(c: Case<Needs>): Fact<Data>[] {
-  const facts = c.renders.flatMap((render) =>
-    render.frames.flatMap((frame): Fact<Data>[] => {
+  const facts = flatMap(c.renders, (render) =>
+    flatMap(render.frames, (frame): Fact<Data>[] => {
       const blame = blameElement(c.markup, frame);
       const { where, culprit } = blame;
       if (!isLeftOn(c.markup, frame, getBlamed(c.markup, blame))) return [];

@@ -1,4 +1,5 @@
 import { defineCheck, makeSeen, type Fact, type Seen } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import { blameElement } from '../../core/measure/blame.js';
 import {
   findOneHeight,
@@ -29,7 +30,7 @@ export default defineCheck({
   needs: ['frames'],
   markup: false,
   judge: ({ markup, renders }) =>
-    renders.flatMap((render) =>
+    flatMap(renders, (render) =>
       listFramed(render)
         .filter(({ inner }) => inner.scrollHeight > inner.height + TOLERANCE)
         .map((frame): Fact<Data> => {

@@ -1,5 +1,6 @@
 import { defineCheck, makeSeen, type Case, type Fact, type RenderOf } from '../../core/check.js';
 import type { CauseFact } from '../../core/evidence.js';
+import { flatMap } from '../../core/lists.js';
 import { getSlotRange, type House } from '../../core/house/house.js';
 import { blameElement, type Blame } from '../../core/measure/blame.js';
 import { blameWidth, SAMPLE_WIDTH_BLAME, type WidthBlame } from '../../core/measure/blame-width.js';
@@ -94,7 +95,7 @@ function judgeRenders(c: Case<Needs>): Fact<Data>[] {
       sightings.set(key, [...(sightings.get(key) ?? []), { render, sized }]);
     }
   }
-  const sighted = [...sightings.values()].flatMap((seen) => judgeOne(c.markup, seen, narrowest));
+  const sighted = flatMap([...sightings.values()], (seen) => judgeOne(c.markup, seen, narrowest));
   return settleCures(
     c.markup,
     sighted,
@@ -135,9 +136,9 @@ function findFixing({ render: { causes, slot }, sized }: Sighting): CauseFact | 
 
 function judgeMarkup(c: Case<Needs>): Fact<Data>[] {
   const narrowest = getNarrowestSlot(c.house);
-  return c.markup.elements
-    .filter(({ name }) => FRAMES.has(name) || name === 'video')
-    .flatMap((element): Fact<Data>[] => {
+  return flatMap(
+    c.markup.elements.filter(({ name }) => FRAMES.has(name) || name === 'video'),
+    (element): Fact<Data>[] => {
       const declared = findDeclaration(c.markup, element, ['width']);
       const bound = findDeclaration(c.markup, element, ['max-width']);
       const written = declared?.value ?? getValue(element, 'width') ?? '';
@@ -153,7 +154,8 @@ function judgeMarkup(c: Case<Needs>): Fact<Data>[] {
       const data = { width, blame: { ...read, cure: mendUnseen(c.markup, element) } };
       const { culprit } = found;
       return [{ where: found.where, culprit, confirmed: false, data, seen: [] }];
-    });
+    },
+  );
 }
 
 /**
@@ -171,12 +173,12 @@ function mendUnseen(markup: Markup, element: MarkupElement): Intent[] | null {
 }
 
 function listOnTags(markup: Markup, { parent }: MarkupElement): Suspect[] {
-  return listAround(parent).flatMap((at) => listOnTag(markup, at));
+  return flatMap(listAround(parent), (at) => listOnTag(markup, at));
 }
 
 function getNarrowestSlot(house: House): number {
-  const widths = house.slots.flatMap((slot) =>
-    house.viewports.flatMap(({ width }) => {
+  const widths = flatMap(house.slots, (slot) =>
+    flatMap(house.viewports, ({ width }) => {
       const range = getSlotRange(slot, width);
       if (!range) return [];
       const room = width - 2 * range.inset;

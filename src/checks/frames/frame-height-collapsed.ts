@@ -1,5 +1,6 @@
 import { defineCheck, makeSeen, type Case, type Fact, type Seen } from '../../core/check.js';
 import type { FrameFact } from '../../core/evidence.js';
+import { flatMap } from '../../core/lists.js';
 import { blameElement, getBlamed } from '../../core/measure/blame.js';
 import { isFramedPlayer } from '../../core/measure/framed.js';
 import { isHidden } from '../../core/markup/hidden.js';
@@ -40,8 +41,8 @@ export default defineCheck({
   judge: (c) =>
     c.renders.length === 0
       ? judgeMarkup(c.markup)
-      : c.renders.flatMap((render) =>
-          render.frames.flatMap((frame) => judgeFrame(c, render, frame)),
+      : flatMap(c.renders, (render) =>
+          flatMap(render.frames, (frame) => judgeFrame(c, render, frame)),
         ),
   says: ({ written, player }, { seen }) => ({
     message: describe(written, seen),
@@ -81,7 +82,7 @@ const OTHERS = /^(min-height|aspect-ratio|position|flex|align-self|inset)/;
 
 /** A part of the height of what has none is no height (CSS 2.2, 10.5). */
 function judgeMarkup(markup: Markup): Fact<Data>[] {
-  return markup.elements.flatMap((element): Fact<Data>[] => {
+  return flatMap(markup.elements, (element): Fact<Data>[] => {
     if (element.name !== 'iframe' || isHidden(markup, element)) return [];
     const stated = findHeight(markup, element, null);
     const shows = ['src', 'srcdoc'].some((name) => getValue(element, name) !== null);

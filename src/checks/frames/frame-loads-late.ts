@@ -1,4 +1,5 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import { blameElement, getBlamed, locateAttribute } from '../../core/measure/blame.js';
 import { getDepth, listSeenFrames } from '../../core/measure/first-screen.js';
 import { formatPixels } from '../../core/measure/units.js';
@@ -22,7 +23,7 @@ export default defineCheck({
   markup: false,
   judge({ markup, house, renders }): Fact<Data>[] {
     if (house.page === undefined) return [];
-    return renders.flatMap((render) =>
+    return flatMap(renders, (render) =>
       listSeenFrames(render)
         .filter((frame) => frame.lazy && getDepth(render, frame) < 0)
         .map((frame): Fact<Data> => {

@@ -1,4 +1,5 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import { blameElement } from '../../core/measure/blame.js';
 import {
   findOneHeight,
@@ -30,10 +31,10 @@ export default defineCheck({
   needs: ['frames'],
   markup: false,
   judge({ markup, renders }): Fact<Data>[] {
-    const sighted = renders.flatMap((render) =>
+    const sighted = flatMap(renders, (render) =>
       listFramed(render).map((frame) => ({ render, frame, key: JSON.stringify(frame.from) })),
     );
-    return [...new Set(sighted.map(({ key }) => key))].flatMap((key) => {
+    return flatMap([...new Set(sighted.map(({ key }) => key))], (key) => {
       const all = sighted.filter((one) => one.key === key);
       if (!all.every(({ frame }) => leavesMuch(frame.inner))) return [];
       const [{ frame }] = all as [(typeof all)[number]];

@@ -1,4 +1,5 @@
 import { defineCheck, type Fact } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import { getAttribute } from '../../core/markup/markup.js';
 import { getPrivateHostKind } from '../../core/measure/private-address.js';
 import { parseAddress } from '../../core/measure/site.js';
@@ -35,9 +36,9 @@ export default defineCheck({
     },
   ],
   judge: ({ markup, house, renders }): Fact<Data>[] =>
-    markup.elements
-      .filter(({ name }) => FRAMES.has(name))
-      .flatMap((element) => {
+    flatMap(
+      markup.elements.filter(({ name }) => FRAMES.has(name)),
+      (element) => {
         const source = getAttribute(element, element.name === 'object' ? 'data' : 'src');
         const url = source && parseAddress(source.value.trim(), house.origin);
         const secure = house.origin.startsWith('https:');
@@ -53,7 +54,8 @@ export default defineCheck({
             seen: [],
           },
         ];
-      }),
+      },
+    ),
   says: ({ address }) => ({
     message: `The frame’s address is not secure (${address}).`,
     notice: 'On a page of https: browsers leave the frame empty.',

@@ -1,4 +1,5 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import { blameElement, getBlamed, locateAttribute } from '../../core/measure/blame.js';
 import {
   getForeignAddress,
@@ -34,7 +35,7 @@ export default defineCheck({
   markup: 'part',
   judge(c): Fact<Data>[] {
     const { markup, house, renders } = c;
-    const byMarkup = markup.elements.flatMap((element): Fact<Data>[] => {
+    const byMarkup = flatMap(markup.elements, (element): Fact<Data>[] => {
       const address = element.name === 'iframe' ? getForeignAddress(element, house.origin) : null;
       const lacking = address
         ? listAsked(address).filter((one) => !isAllowed(element, one.feature))
@@ -45,8 +46,8 @@ export default defineCheck({
       return [makeFact(element, features, asked)];
     });
     const known = new Set(byMarkup.map(({ where }) => where.offset));
-    const byUse = renders.flatMap((render) =>
-      render.frames.flatMap((frame): Fact<Data>[] => {
+    const byUse = flatMap(renders, (render) =>
+      flatMap(render.frames, (frame): Fact<Data>[] => {
         const blame = blameElement(markup, frame);
         const element = getBlamed(markup, blame);
         const features = (frame.inner?.refused ?? []).filter(

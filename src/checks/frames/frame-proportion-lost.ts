@@ -1,4 +1,5 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import { blameElement } from '../../core/measure/blame.js';
 import { locateHeight } from '../../core/measure/framed.js';
 import { listSized } from '../../core/measure/sized.js';
@@ -25,12 +26,12 @@ export default defineCheck({
   needs: ['frames', 'media'],
   markup: false,
   judge({ markup, renders }): Fact<Data>[] {
-    const sighted = renders.flatMap((render) =>
+    const sighted = flatMap(renders, (render) =>
       listSized(render)
         .filter(({ player, tag, box }) => player && tag !== 'video' && box.height > 0)
         .map((one) => ({ render, one, key: JSON.stringify([one.from, one.selector]) })),
     );
-    return [...new Set(sighted.map(({ key }) => key))].flatMap((key) => {
+    return flatMap([...new Set(sighted.map(({ key }) => key))], (key) => {
       const all = sighted.filter((each) => each.key === key);
       const ratios = all.map(({ one }) => one.box.width / one.box.height);
       const [from, to] = [Math.min(...ratios), Math.max(...ratios)];

@@ -1,5 +1,6 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
 import type { FrameFact, RequestFact } from '../../core/evidence.js';
+import { flatMap } from '../../core/lists.js';
 import { blameElement, locateAttribute } from '../../core/measure/blame.js';
 import { isWithheld } from '../../core/measure/failed.js';
 
@@ -24,8 +25,8 @@ export default defineCheck({
   needs: ['frames', 'traffic'],
   markup: false,
   judge(c): Fact<Data>[] {
-    return c.renders.flatMap((render) =>
-      render.frames.flatMap((frame): Fact<Data>[] => {
+    return flatMap(c.renders, (render) =>
+      flatMap(render.frames, (frame): Fact<Data>[] => {
         const refusal = getRefusal(frame, render.traffic);
         if (!refusal) return [];
         const blame = blameElement(c.markup, frame);

@@ -1,4 +1,5 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import { blameElement } from '../../core/measure/blame.js';
 import { TOLERANCE } from '../../core/measure/culprits.js';
 import { listFramed, locateHeight, type Framed } from '../../core/measure/framed.js';
@@ -25,8 +26,8 @@ export default defineCheck({
   markup: false,
   explains: [{ findings: ['frame-cuts-content', 'frame-height-collapsed', 'frame-mostly-empty'] }],
   judge: ({ markup, renders }) =>
-    renders.flatMap((render) =>
-      listFramed(render).flatMap((frame): Fact<Data>[] => {
+    flatMap(renders, (render) =>
+      flatMap(listFramed(render), (frame): Fact<Data>[] => {
         const endless = isEndless(frame);
         if (!endless && !isUnheard(frame)) return [];
         const blame = blameElement(markup, frame);

@@ -1,4 +1,5 @@
 import { defineCheck, type Fact } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import { getAttribute, getValue, type MarkupElement } from '../../core/markup/markup.js';
 import { parseAddress } from '../../core/measure/site.js';
 import { joinWords } from '../../core/words/list.js';
@@ -19,7 +20,7 @@ export default defineCheck({
   needs: [],
   markup: true,
   judge: ({ markup, house }): Fact<Data>[] =>
-    markup.elements.flatMap((element) => {
+    flatMap(markup.elements, (element) => {
       const sandbox = element.name === 'iframe' ? getAttribute(element, 'sandbox') : null;
       if (!sandbox) return [];
       const values = sandbox.value.toLowerCase().split(/\s+/).filter(Boolean);

@@ -1,4 +1,5 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import { blameElement } from '../../core/measure/blame.js';
 import { TOLERANCE } from '../../core/measure/culprits.js';
 import { listFramed } from '../../core/measure/framed.js';
@@ -21,7 +22,7 @@ export default defineCheck({
   needs: ['frames'],
   markup: false,
   judge: ({ markup, renders }) =>
-    renders.flatMap((render) =>
+    flatMap(renders, (render) =>
       listFramed(render)
         .filter(({ inner }) => inner.scrollWidth > inner.width + TOLERANCE)
         .map((frame): Fact<Data> => {

@@ -1,4 +1,5 @@
 import { defineCheck, type Fact } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import {
   getAttribute,
   getTagSpan,
@@ -29,11 +30,11 @@ export default defineCheck({
   needs: [],
   markup: true,
   judge(c): Fact<Data>[] {
-    return c.markup.elements
-      .filter(
+    return flatMap(
+      c.markup.elements.filter(
         (element) => element.name === 'iframe' && !isHidden(c.markup, element) && !isTiny(element),
-      )
-      .flatMap((element): Fact<Data>[] => {
+      ),
+      (element): Fact<Data>[] => {
         const name = getMarkupName(c.markup, element);
         if (name && !SAYS_NOTHING.test(name)) return [];
         const title = getAttribute(element, 'title') ?? getAttribute(element, 'aria-label');
@@ -47,7 +48,8 @@ export default defineCheck({
             seen: [],
           },
         ];
-      });
+      },
+    );
   },
   says({ word }) {
     return {

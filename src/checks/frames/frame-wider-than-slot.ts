@@ -1,4 +1,5 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import { blameWidth, SAMPLE_WIDTH_BLAME, type WidthBlame } from '../../core/measure/blame-width.js';
 import { settleCures } from '../../core/trial/settle.js';
 import { aimAtFrame, findCause } from '../../core/trial/targets.js';
@@ -25,7 +26,7 @@ export default defineCheck({
   explains: [{ findings: ['slot-overflow'] }],
   tooWide: () => true,
   judge({ markup, renders }): Fact<Data>[] {
-    const sighted = renders.flatMap((render) => {
+    const sighted = flatMap(renders, (render) => {
       const { slot, causes } = render;
       return listWideFrames(render).map((frame) => {
         const cause = findCause(causes, aimAtFrame(frame, slot));

@@ -1,4 +1,5 @@
 import { defineCheck } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import { removeAttribute } from '../../core/mend/attribute.js';
 import { getAttribute } from '../../core/markup/markup.js';
 
@@ -12,15 +13,16 @@ export default defineCheck({
   needs: [],
   markup: true,
   judge(c) {
-    return c.markup.elements
-      .filter(({ name }) => name === 'audio')
-      .flatMap((element) => {
+    return flatMap(
+      c.markup.elements.filter(({ name }) => name === 'audio'),
+      (element) => {
         const autoplay = getAttribute(element, 'autoplay');
         if (!autoplay || getAttribute(element, 'muted')) return [];
         const where = { offset: autoplay.offset, endOffset: autoplay.endOffset };
         const culprit = { at: 'element', offset: element.offset } as const;
         return [{ where, culprit, confirmed: true, data: null, seen: [] }];
-      });
+      },
+    );
   },
   says: () => ({
     message: 'The audio starts by itself.',

@@ -1,5 +1,6 @@
 import { defineCheck, makeSeen, type Fact, type RenderOf } from '../../core/check.js';
 import type { MediaFact } from '../../core/evidence.js';
+import { flatMap } from '../../core/lists.js';
 import { blameElement, locateAttribute } from '../../core/measure/blame.js';
 import { formatWidths } from '../../core/words/list.js';
 
@@ -27,7 +28,7 @@ export default defineCheck({
   },
   markup: false,
   judge: (c): Fact<Data>[] =>
-    c.renders.flatMap((render: RenderOf<'media'>) =>
+    flatMap(c.renders, (render: RenderOf<'media'>) =>
       render.media.filter(playsOn).map((one) => {
         const { loop, duration } = one;
         const blame = blameElement(c.markup, one);

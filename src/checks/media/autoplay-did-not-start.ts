@@ -1,5 +1,6 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
 import type { MediaFact } from '../../core/evidence.js';
+import { flatMap } from '../../core/lists.js';
 import { blameElement, locateAttribute } from '../../core/measure/blame.js';
 
 interface Data {
@@ -21,9 +22,9 @@ export default defineCheck({
   markup: false,
   judge(c): Fact<Data>[] {
     // What is hidden at one width and shown at another is meant to be.
-    const seen = new Set(c.renders.flatMap(({ media }) => media.filter(isSeen).map(getKey)));
+    const seen = new Set(flatMap(c.renders, ({ media }) => media.filter(isSeen).map(getKey)));
     const isLost = (one: MediaFact) => isAsked(one) && !seen.has(getKey(one)) && isIdle(one);
-    return c.renders.flatMap((render) =>
+    return flatMap(c.renders, (render) =>
       render.media
         .filter((one) => didNotStart(one) || isLost(one))
         .map((one) => {

@@ -1,4 +1,5 @@
 import { defineCheck, type Fact } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import { removeAttribute } from '../../core/mend/attribute.js';
 import { getAttribute, type MarkupElement } from '../../core/markup/markup.js';
 import { isKnownElement } from '../../core/standards/attributes.js';
@@ -20,7 +21,7 @@ export default defineCheck({
   needs: [],
   markup: true,
   judge: ({ markup }): Fact<Data>[] =>
-    markup.elements.flatMap((element) => {
+    flatMap(markup.elements, (element) => {
       const autoplay = getAttribute(element, 'autoplay');
       if (!autoplay || MEDIA.has(element.name) || !isKnownElement(element.name)) return [];
       return [

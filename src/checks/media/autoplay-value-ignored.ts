@@ -1,4 +1,5 @@
 import { defineCheck, type Fact } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import { removeAttribute } from '../../core/mend/attribute.js';
 import { MEDIA } from '../../core/standards/elements.js';
 import type { MarkupAttribute } from '../../core/markup/markup.js';
@@ -43,9 +44,9 @@ export default defineCheck({
     },
   ],
   judge(c): Fact<Data>[] {
-    return c.markup.elements
-      .filter(({ name }) => MEDIA.has(name))
-      .flatMap((element) =>
+    return flatMap(
+      c.markup.elements.filter(({ name }) => MEDIA.has(name)),
+      (element) =>
         element.attributes.filter(isMeantOff).map((attribute) => ({
           where: { offset: attribute.offset, endOffset: attribute.endOffset },
           culprit: {
@@ -57,7 +58,7 @@ export default defineCheck({
           data: { name: attribute.name, value: attribute.value },
           seen: [],
         })),
-      );
+    );
   },
   says({ name, value }) {
     return {

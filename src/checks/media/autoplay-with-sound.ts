@@ -1,4 +1,5 @@
 import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import { addAttribute } from '../../core/mend/attribute.js';
 import type { MediaFact } from '../../core/evidence.js';
 import { blameElement, getHead, locateAttribute } from '../../core/measure/blame.js';
@@ -95,7 +96,7 @@ export default defineCheck({
 });
 
 function judgeRenders(c: Case<'media' | 'scripts'>): Fact<Data>[] {
-  const films = c.renders.flatMap((render) =>
+  const films = flatMap(c.renders, (render) =>
     render.media.filter(isBlocked).map((one): Fact<Data> => {
       const blame = blameElement(c.markup, one);
       const measured = {
@@ -126,7 +127,7 @@ function judgeRenders(c: Case<'media' | 'scripts'>): Fact<Data>[] {
 
 /** Sounds that a script plays without putting them into the page. */
 function judgeSounds(c: Case<'media' | 'scripts'>): Fact<Data>[] {
-  return c.renders.flatMap((render) =>
+  return flatMap(c.renders, (render) =>
     render.scripts.sounds.map((address): Fact<Data> => ({
       where: locatePlay(c.markup, getHead(c.markup)),
       culprit: { at: 'snippet', what: `sound ${address}` },

@@ -1,4 +1,5 @@
 import { defineCheck } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import { addAttribute } from '../../core/mend/attribute.js';
 import { getAttribute } from '../../core/markup/markup.js';
 
@@ -13,15 +14,16 @@ export default defineCheck({
   needs: [],
   markup: true,
   judge(c) {
-    return c.markup.elements
-      .filter(({ name }) => name === 'video')
-      .flatMap((element) => {
+    return flatMap(
+      c.markup.elements.filter(({ name }) => name === 'video'),
+      (element) => {
         const autoplay = getAttribute(element, 'autoplay');
         if (!autoplay || getAttribute(element, 'playsinline')) return [];
         const where = { offset: autoplay.offset, endOffset: autoplay.endOffset };
         const culprit = { at: 'element', offset: element.offset } as const;
         return [{ where, culprit, confirmed: true, data: null, seen: [] }];
-      });
+      },
+    );
   },
   says: () => ({
     message: 'The video has `autoplay` but not `playsinline`.',

@@ -1,4 +1,5 @@
 import { defineCheck, type Fact } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import type { House } from '../../core/house/house.js';
 import { getAttribute } from '../../core/markup/markup.js';
 import { matchesHost, parseAddress } from '../../core/measure/site.js';
@@ -31,7 +32,7 @@ export default defineCheck({
   needs: [],
   markup: true,
   judge(c): Fact<Data>[] {
-    return c.markup.elements.flatMap((element): Fact<Data>[] => {
+    return flatMap(c.markup.elements, (element): Fact<Data>[] => {
       const source = getAttribute(element, FRAMES[element.name] ?? '');
       const url = source && parseAddress(source.value.trim(), c.house.origin);
       if (!source || !url) return [];

@@ -1,5 +1,6 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
 import type { CutFact } from '../../core/evidence.js';
+import { flatMap } from '../../core/lists.js';
 import { blameElement, getBlamed, type Blame } from '../../core/measure/blame.js';
 import { formatPixels } from '../../core/measure/units.js';
 import type { Markup } from '../../core/markup/markup.js';
@@ -37,7 +38,7 @@ export default defineCheck<'cuts', Data>({
   ],
   judge({ markup, renders }): Fact<Data>[] {
     const { changes } = getTraits(markup);
-    return renders.flatMap((render) =>
+    return flatMap(renders, (render) =>
       // A script may bring in what is wholly out of sight.
       render.cuts
         .filter(({ whole }) => !(whole && changes))

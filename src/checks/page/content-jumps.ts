@@ -7,6 +7,7 @@ import {
   type Seen,
 } from '../../core/check.js';
 import type { ShiftsFact } from '../../core/evidence.js';
+import { flatMap } from '../../core/lists.js';
 import { blameElement, getHead } from '../../core/measure/blame.js';
 import { capitalize, formatWidths, getWorstSeen, nameElement } from '../../core/words/list.js';
 
@@ -100,7 +101,7 @@ function getScore({ shifts, baseline }: RenderOf<'shifts'>): number {
 /** What makes most of it, over all. */
 function findMain(renders: Case<'shifts'>['renders']): Cause | null {
   const sums = new Map<string, Cause>();
-  for (const cause of renders.flatMap(({ shifts }) => shifts.causes)) {
+  for (const cause of flatMap(renders, ({ shifts }) => shifts.causes)) {
     const key = JSON.stringify([cause.from, cause.selector]);
     sums.set(key, { ...cause, score: cause.score + (sums.get(key)?.score ?? 0) });
   }

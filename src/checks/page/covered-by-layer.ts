@@ -1,5 +1,6 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
 import type { CoveredFact } from '../../core/evidence.js';
+import { flatMap } from '../../core/lists.js';
 import { blameElement, getBlamed } from '../../core/measure/blame.js';
 import { capitalize, formatWidths, nameElement, shorten } from '../../core/words/list.js';
 
@@ -22,8 +23,8 @@ export default defineCheck({
   needs: ['layers'],
   markup: false,
   judge: ({ markup, renders }) =>
-    renders.flatMap((render) =>
-      render.layers.flatMap((one): Fact<Data>[] => {
+    flatMap(renders, (render) =>
+      flatMap(render.layers, (one): Fact<Data>[] => {
         const { tag, what, name, by, from } = one;
         if (from === null || by.from === null || (by.control && what !== 'control')) return [];
         const blame = blameElement(markup, { from, selector: one.selector });

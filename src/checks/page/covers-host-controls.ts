@@ -1,4 +1,5 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import { blameElement } from '../../core/measure/blame.js';
 import {
   capitalize,
@@ -31,7 +32,7 @@ export default defineCheck({
   needs: ['layers'],
   markup: false,
   judge: ({ markup, renders }) =>
-    renders.flatMap((render) => {
+    flatMap(renders, (render) => {
       const found = new Map<string, Fact<Data>>();
       for (const { tag, name, what, by, from } of render.layers) {
         if (from !== null || by.from === null) continue;

@@ -1,4 +1,5 @@
 import { defineCheck, makeSeen, type Case, type Fact, type RenderOf } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import { findCall } from '../../core/measure/calls.js';
 import { formatPixels } from '../../core/measure/units.js';
 import { FRAMES } from '../../core/standards/elements.js';
@@ -130,7 +131,7 @@ function isClosed(element: MarkupElement): boolean {
 }
 
 function judgeRenders({ markup, renders }: Case<Needs>): Fact<Data>[] {
-  return renders.flatMap((render): Fact<Data>[] => {
+  return flatMap(renders, (render): Fact<Data>[] => {
     const focused = render.elements.find(({ id }) => id === render.page.focused);
     if (!focused) return judgeScroll(markup, render);
     const blame = blameElement(markup, focused);

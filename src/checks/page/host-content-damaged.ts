@@ -1,5 +1,6 @@
 import { defineCheck, makeSeen, type Case, type Fact, type RenderOf } from '../../core/check.js';
 import type { HostPartFact } from '../../core/evidence.js';
+import { flatMap } from '../../core/lists.js';
 import { listHarmed, type Harm } from '../../core/measure/host-damage.js';
 import { getHead } from '../../core/measure/blame.js';
 import { getTagSpan, type Markup } from '../../core/markup/markup.js';
@@ -27,7 +28,7 @@ export default defineCheck({
   markup: false,
   judge: (c) => {
     const where = blame(c.markup);
-    return c.renders.flatMap((render): Fact<Data>[] => {
+    return flatMap(c.renders, (render): Fact<Data>[] => {
       const damaged = listDamaged(c, render);
       if (damaged.length === 0) return [];
       const harms = gather(damaged);
@@ -128,7 +129,7 @@ function gather(damaged: readonly Damaged[]): Data['harms'] {
   const known = Object.values(NAMES);
   const unknown = (name: string) => known.length + (name.endsWith('”') ? 0 : 1);
   const rank = (name: string) => (known.includes(name) ? known.indexOf(name) : unknown(name));
-  return order.flatMap((harm) => {
+  return flatMap(order, (harm) => {
     const names = damaged.filter((one) => one.harm === harm).map(({ name }) => name);
     const parts = [...new Set(names)].sort((a, b) => rank(a) - rank(b));
     return parts.length > 0 ? [{ harm, parts }] : [];

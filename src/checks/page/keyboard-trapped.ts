@@ -1,4 +1,5 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import { blameElement } from '../../core/measure/blame.js';
 import { nameElement } from '../../core/words/list.js';
 
@@ -18,7 +19,7 @@ export default defineCheck({
   needs: ['handling'],
   markup: false,
   judge: ({ markup, renders }) =>
-    renders.flatMap((render): Fact<Data>[] => {
+    flatMap(renders, (render): Fact<Data>[] => {
       const { trapped } = render.handling;
       if (!trapped) return [];
       const { where, culprit } = blameElement(markup, trapped);

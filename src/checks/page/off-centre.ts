@@ -1,4 +1,5 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import { blameElement, getBlamed } from '../../core/measure/blame.js';
 import { listOffCentre } from '../../core/measure/centre.js';
 import { formatPixels } from '../../core/measure/units.js';
@@ -25,7 +26,7 @@ export default defineCheck({
   needs: ['slot', 'elements', 'frames', 'media', 'page'],
   markup: false,
   judge: ({ markup, house, renders }) =>
-    renders.flatMap((render) => {
+    flatMap(renders, (render) => {
       const align = house.slots.find(({ name }) => name === render.at.slot)?.align ?? 'start';
       return listOffCentre(render, align).map(({ block, movable, before, after }): Fact<Data> => {
         const blame = blameElement(markup, block);

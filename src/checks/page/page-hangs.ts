@@ -1,4 +1,5 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import { getTraits } from '../../core/markup/traits.js';
 import { findCall, findLine } from '../../core/measure/calls.js';
 
@@ -29,7 +30,7 @@ export default defineCheck({
   markup: false,
   published: true,
   judge: (c) =>
-    c.renders.flatMap((render): Fact<Data>[] => {
+    flatMap(c.renders, (render): Fact<Data>[] => {
       const { hung } = render.scripts;
       // Of several on a page one that has no code does not do it.
       if (!hung || !getTraits(c.markup).live) return [];

@@ -6,6 +6,7 @@ import {
   type RenderOf,
   type Seen,
 } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import { getHead } from '../../core/measure/blame.js';
 import {
   blameWidth,
@@ -102,7 +103,7 @@ export default defineCheck({
 });
 
 function judge({ markup, renders }: Case<Needs>): Fact<Data>[] {
-  const sighted = renders.flatMap((render) => judgeRender(markup, render, renders));
+  const sighted = flatMap(renders, (render) => judgeRender(markup, render, renders));
   return settleCures(
     markup,
     sighted,

@@ -1,4 +1,5 @@
 import { defineCheck, makeSeen, type Case, type Fact, type RenderOf } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import { getValue, getTagSpan, type Markup } from '../../core/markup/markup.js';
 import { findCall } from '../../core/measure/calls.js';
 import type { Span } from '../../core/snippet.js';
@@ -52,7 +53,7 @@ export default defineCheck({
   judge: (c) =>
     c.renders.length === 0
       ? judgeMarkup(c.markup)
-      : c.renders.flatMap((render) => judgeRender(c, render)),
+      : flatMap(c.renders, (render) => judgeRender(c, render)),
   says({ kind, detail }) {
     if (kind === 'dialog') {
       return {

@@ -1,5 +1,6 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
 import type { HandlingFact } from '../../core/evidence.js';
+import { flatMap } from '../../core/lists.js';
 import { blameElement, getBlamed, type Blame } from '../../core/measure/blame.js';
 import { formatPixels } from '../../core/measure/units.js';
 import type { Markup } from '../../core/markup/markup.js';
@@ -23,7 +24,7 @@ export default defineCheck({
   needs: ['handling'],
   markup: false,
   judge: ({ markup, renders }) =>
-    renders.flatMap((render) =>
+    flatMap(renders, (render) =>
       render.handling.caught.map((one): Fact<Data> => {
         const blame = blameElement(markup, one);
         const { tag, how } = one;

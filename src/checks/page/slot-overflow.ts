@@ -1,4 +1,5 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import {
   blameWidth,
   SAMPLE_WIDTH_BLAMES,
@@ -29,7 +30,7 @@ export default defineCheck({
   markup: false,
   tooWide: () => true,
   judge({ markup, renders }): Fact<Data>[] {
-    const sighted = renders.flatMap((render) =>
+    const sighted = flatMap(renders, (render) =>
       listSlotCulprits(render).map((culprit) => {
         const { element, overhang, side } = culprit;
         const cause = findCause(render.causes, aimAt(culprit));

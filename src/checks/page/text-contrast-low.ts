@@ -1,4 +1,5 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import { blameElement, getBlamed, type Blame } from '../../core/measure/blame.js';
 import { getContrast, getLeastContrast } from '../../core/measure/contrast.js';
 import { isRead } from '../../core/measure/texts.js';
@@ -27,8 +28,8 @@ export default defineCheck({
   markup: false,
   published: true,
   judge: ({ markup, renders }) =>
-    renders.flatMap((render) =>
-      render.texts.flatMap((text): Fact<Data>[] => {
+    flatMap(renders, (render) =>
+      flatMap(render.texts, (text): Fact<Data>[] => {
         const { colour, ground, sample, given, disabled } = text;
         if (!isRead(text) || !given || disabled || colour === null || ground === null) return [];
         const contrast = getContrast(colour, ground);

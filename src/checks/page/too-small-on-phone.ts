@@ -1,4 +1,5 @@
 import { defineCheck, makeSeen, type Case, type Fact, type RenderOf } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import { blameElement, locateAttribute } from '../../core/measure/blame.js';
 import { listSized, type Sized } from '../../core/measure/sized.js';
 import { formatPixels } from '../../core/measure/units.js';
@@ -27,7 +28,7 @@ export default defineCheck({
   published: true,
   judge(c): Fact<Data>[] {
     const phones = c.renders.filter(({ viewport }) => viewport.width <= PHONE);
-    return phones.flatMap((render) =>
+    return flatMap(phones, (render) =>
       listSized(render)
         .filter((one) => isSmall(one, render) && (one.player || isLarge(c, one, render)))
         .map((one): Fact<Data> => {

@@ -1,4 +1,5 @@
 import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import { listAddresses, listWritten } from '../../core/markup/addresses.js';
 import {
   getAttribute,
@@ -118,14 +119,15 @@ function listAbsent({ markup, house, renders }: Case<'traffic'>): Fact<Data>[] {
   if (renders.length === 0) return [];
   const { host } = new URL(house.origin);
   const missing = new Map(
-    renders.flatMap((render) =>
+    flatMap(renders, (render) =>
       render.traffic
         .filter((one) => new URL(one.first).host === host && /^(404|410)$/.test(String(one.status)))
         .filter(({ refused }) => refused === null)
         .map(({ first }) => [first, render] as const),
     ),
   );
-  return listAddresses(markup, house.origin).flatMap(
+  return flatMap(
+    listAddresses(markup, house.origin),
     ({ url, element, attribute }): Fact<Data>[] => {
       const render = missing.get(url.href);
       const address = attribute.value.trim();

@@ -1,4 +1,5 @@
 import { defineCheck, type Fact } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import type { Level } from '../../core/house/house.js';
 import {
   isKnownElement,
@@ -51,9 +52,10 @@ export default defineCheck({
   needs: [],
   markup: true,
   judge(c): Fact<Data>[] {
-    return c.markup.elements
-      .filter(({ name }) => isKnownElement(name))
-      .flatMap((element) => judgeElement(element));
+    return flatMap(
+      c.markup.elements.filter(({ name }) => isKnownElement(name)),
+      (element) => judgeElement(element),
+    );
   },
   says({ written, meant, element, split }) {
     return {

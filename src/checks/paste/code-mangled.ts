@@ -1,4 +1,5 @@
 import { defineCheck, type Fact } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import { getValue, type Markup, type MarkupElement } from '../../core/markup/markup.js';
 import { getCode, isReadable } from '../../core/markup/code.js';
 import { isScript } from '../../core/markup/traits.js';
@@ -44,9 +45,9 @@ export default defineCheck({
   judge: (c): Fact<Data>[] => [
     ...judgeFences(c.markup),
     ...(c.markup.text.includes('&amp;amp;')
-      ? c.markup.elements.flatMap((element) => judgeAddresses(c.markup, element))
+      ? flatMap(c.markup.elements, (element) => judgeAddresses(c.markup, element))
       : []),
-    ...c.markup.elements.filter(isCode).flatMap((element) => judgeCode(c.markup, element)),
+    ...flatMap(c.markup.elements.filter(isCode), (element) => judgeCode(c.markup, element)),
   ],
   says: ({ kind, added }) => WORDS[kind](added),
   mend: ({ edits }: Data): Intent[] =>
@@ -127,7 +128,7 @@ function judgeFences({ text }: Markup): Fact<Data>[] {
 }
 
 function judgeAddresses({ text }: Markup, element: MarkupElement): Fact<Data>[] {
-  return element.attributes.flatMap(({ name, offset, endOffset }) => {
+  return flatMap(element.attributes, ({ name, offset, endOffset }) => {
     const written = text.slice(offset, endOffset);
     if (!ADDRESSES.test(name) || !/&(amp;){2}/.test(written)) return [];
     const edits = [...written.matchAll(/&(?:amp;){2,}/g)].map((match) => ({

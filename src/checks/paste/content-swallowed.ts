@@ -1,4 +1,5 @@
 import { defineCheck, type Fact } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import { getCode, isReadable } from '../../core/markup/code.js';
 import {
   getElementFrom,
@@ -52,10 +53,10 @@ export default defineCheck({
     },
   ],
   judge: ({ markup }): Fact<Data>[] => [
-    ...markup.elements.flatMap((element) => judgeValue(markup, element)),
+    ...flatMap(markup.elements, (element) => judgeValue(markup, element)),
     ...judgeTable(markup),
     ...judgeComments(markup),
-    ...markup.elements.filter(isScript).flatMap((element) => judgeScript(markup, element)),
+    ...flatMap(markup.elements.filter(isScript), (element) => judgeScript(markup, element)),
   ],
   says: ({ kind, lost }) => SAYS[kind](lost),
   mend: ({ mend }) => mend,
@@ -184,7 +185,7 @@ function judgeComments({ text, elements }: Markup): Fact<Data>[] {
     /^(script|style|textarea|title|xmp|iframe)$/.test(name),
   );
   const isRaw = (at: number) => raw.some((one) => one.offset <= at && at < one.endOffset);
-  return [...text.matchAll(/<!--([\s\S]*?)-->/g)].flatMap((match) => {
+  return flatMap([...text.matchAll(/<!--([\s\S]*?)-->/g)], (match) => {
     const inner = match[1]!;
     const second = inner.indexOf('<!--');
     const hidden = second < 0 ? null : /<\/?[a-z][\s\S]*/i.exec(inner.slice(0, second));

@@ -1,4 +1,5 @@
 import { defineCheck, type Fact } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import type { MarkupElement } from '../../core/markup/markup.js';
 import { joinWords } from '../../core/words/list.js';
 import type { Edit, Span } from '../../core/snippet.js';
@@ -59,7 +60,7 @@ export default defineCheck({
   ],
   judge(c): Fact<Data>[] {
     if (!ANY.test(c.markup.text)) return [];
-    return c.markup.elements.flatMap((element): Fact<Data>[] => {
+    return flatMap(c.markup.elements, (element): Fact<Data>[] => {
       const { edits, where } = readTag(c.markup.text, element);
       if (!where) return [];
       const marks = [...new Set(edits.map(({ offset }) => name(c.markup.text[offset]!)))];

@@ -1,4 +1,5 @@
 import { defineCheck, type Fact } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import type { Markup, MarkupElement } from '../../core/markup/markup.js';
 import type { Intent } from '../../core/mend/intent.js';
 import { HTML_ELEMENTS, isElementName } from '../../core/standards/names.js';
@@ -26,7 +27,7 @@ export default defineCheck({
     { findings: ['tag-left-open'], anywhere: true, fits: isOfElement },
   ],
   judge: (c): Fact<Data>[] =>
-    c.markup.elements.flatMap((element): Fact<Data>[] => {
+    flatMap(c.markup.elements, (element): Fact<Data>[] => {
       const meant = findMeant(element);
       if (meant === null) return [];
       const start = element.offset + 1;

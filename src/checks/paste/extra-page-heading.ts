@@ -1,4 +1,5 @@
 import { defineCheck, makeSeen, type Case, type Fact, type Seen } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import { isReadWithPage } from '../../core/measure/inserts.js';
 import type { Baseline } from '../../core/evidence.js';
 import { isHidden } from '../../core/markup/hidden.js';
@@ -56,7 +57,7 @@ function judgeMarkup({ markup, house }: Case<'host'>): Fact<Data>[] {
 
 function judgeRenders({ markup, renders }: Case<'host'>): Fact<Data>[] {
   const headings = listHeadings(markup);
-  return renders.flatMap((render) => {
+  return flatMap(renders, (render) => {
     const ofPage = hasHeading(render.baseline);
     const extra = headings.slice(ofPage ? 0 : 1);
     return extra.map((element) => tell(element, ofPage, [makeSeen(render, {})]));

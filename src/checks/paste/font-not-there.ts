@@ -1,5 +1,6 @@
 import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
 import type { TextFact } from '../../core/evidence.js';
+import { flatMap } from '../../core/lists.js';
 import { blameElement, getBlamed, type Blame } from '../../core/measure/blame.js';
 import { isRead } from '../../core/measure/texts.js';
 import { getAttribute, listAround, type Markup } from '../../core/markup/markup.js';
@@ -74,8 +75,8 @@ type Needs = 'texts' | 'slot';
 
 /** Of each family the first text. */
 function listMissing({ markup, renders }: Case<Needs>): Fact<Data>[] {
-  return renders.flatMap((render) =>
-    render.texts.filter(isRead).flatMap((text): Fact<Data>[] => {
+  return flatMap(renders, (render) =>
+    flatMap(render.texts.filter(isRead), (text): Fact<Data>[] => {
       const { missingFamily: family, sample } = text;
       const blame = blameElement(markup, text);
       const where = family === null ? null : locate(markup, blame);
@@ -97,7 +98,7 @@ function listMissing({ markup, renders }: Case<Needs>): Fact<Data>[] {
 
 /** Of a snippet in a frame the first text that has the browser's own family. */
 function listPlain({ markup, renders }: Case<Needs>): Fact<Data>[] {
-  return renders.flatMap((render): Fact<Data>[] => {
+  return flatMap(renders, (render): Fact<Data>[] => {
     const { family, pageFamily } = render.slot;
     if (pageFamily === null || pageFamily === family) return [];
     const text = render.texts.filter(isRead).find((one) => asksForNone(markup, one));

@@ -1,4 +1,5 @@
 import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import {
   getElementFrom,
   getTagSpan,
@@ -69,7 +70,7 @@ function judgeInside(markup: Markup): Fact<Data>[] {
 /** The form tags that the parser made no element of, inside a form. */
 function listDropped(markup: Markup): Span[] {
   const forms = markup.elements.filter(({ name }) => name === 'form');
-  return matchTags(markup.text, /<form(?=[\s/>])[^>]*>/gi).flatMap((match) => {
+  return flatMap(matchTags(markup.text, /<form(?=[\s/>])[^>]*>/gi), (match) => {
     const span = { offset: match.index, endOffset: match.index + match[0].length };
     const dropped = getElementFrom(markup, span.offset) === null && !isInTag(markup, span);
     const inside = forms.some((one) => one.tagEnd <= span.offset && span.offset < one.endOffset);
@@ -83,9 +84,10 @@ function isInTag({ elements }: Markup, { offset }: Span): boolean {
 
 function judgeRenders({ markup, renders }: Case<'slot'>): Fact<Data>[] {
   const forms = markup.elements.filter(({ name }) => name === 'form');
-  return renders
-    .filter(({ slot }) => slot.inForm)
-    .flatMap((render) => forms.map((form) => tellHosted(form, [makeSeen(render, {})])));
+  return flatMap(
+    renders.filter(({ slot }) => slot.inForm),
+    (render) => forms.map((form) => tellHosted(form, [makeSeen(render, {})])),
+  );
 }
 
 function tellHosted(form: MarkupElement, seen: Fact<Data>['seen']): Fact<Data> {

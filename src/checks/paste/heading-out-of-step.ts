@@ -1,4 +1,5 @@
 import { defineCheck, type Fact } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import { isHidden } from '../../core/markup/hidden.js';
 import { getTagSpan, getValue, type MarkupElement } from '../../core/markup/markup.js';
 
@@ -21,13 +22,13 @@ export default defineCheck({
   needs: [],
   markup: true,
   judge(c): Fact<Data>[] {
-    const headings = c.markup.elements.flatMap((element) => {
+    const headings = flatMap(c.markup.elements, (element) => {
       const level = getLevel(element);
       return level === null || isHidden(c.markup, element) ? [] : [{ element, level }];
     });
     // In several slots it has to fit the one whose headings begin deepest.
     const first = Math.max(...c.house.slots.map(({ headingLevel }) => headingLevel));
-    return headings.flatMap(({ element, level }, i): Fact<Data>[] => {
+    return flatMap(headings, ({ element, level }, i): Fact<Data>[] => {
       const before = headings[i - 1]?.level ?? null;
       const fits = before === null ? first : before + 1;
       if (level <= fits) return [];

@@ -1,5 +1,6 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
 import type { ReachFact } from '../../core/evidence.js';
+import { flatMap } from '../../core/lists.js';
 import { blameElement } from '../../core/measure/blame.js';
 import {
   countWords,
@@ -33,7 +34,7 @@ export default defineCheck({
   judge: ({ markup, house, renders }) =>
     house.page === undefined
       ? []
-      : renders.flatMap((render) =>
+      : flatMap(renders, (render) =>
           render.reaching.map((one): Fact<Data> => {
             const { rule, tag, elements, changes } = one;
             const { where, culprit } = blameElement(markup, one);

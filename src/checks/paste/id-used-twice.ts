@@ -1,4 +1,5 @@
 import { defineCheck, makeSeen, type Case, type Fact, type Seen } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import {
   getAttribute,
   type Markup,
@@ -63,7 +64,7 @@ interface Identified {
 }
 
 function listIds({ elements }: Markup): Identified[] {
-  return elements.flatMap((element) => {
+  return flatMap(elements, (element) => {
     const attribute = getAttribute(element, 'id');
     return attribute && attribute.value !== '' ? [{ element, attribute }] : [];
   });
@@ -71,7 +72,7 @@ function listIds({ elements }: Markup): Identified[] {
 
 function judgeInside(markup: Markup): Fact<Data>[] {
   const first = new Map<string, MarkupElement>();
-  return listIds(markup).flatMap(({ element, attribute }): Fact<Data>[] => {
+  return flatMap(listIds(markup), ({ element, attribute }): Fact<Data>[] => {
     const before = first.get(attribute.value);
     if (!before) {
       first.set(attribute.value, element);
@@ -84,7 +85,7 @@ function judgeInside(markup: Markup): Fact<Data>[] {
 
 function judgeAgainstHost({ markup, renders }: Case<'host'>): Fact<Data>[] {
   const ids = listIds(markup);
-  return renders.flatMap((render) => {
+  return flatMap(renders, (render) => {
     const taken = new Set(Object.values(render.baseline?.parts ?? {}).map(({ id }) => id));
     const clashing = ids.filter(({ attribute }) => taken.has(attribute.value));
     return clashing.map((one) => tell(one, null, [makeSeen(render, {})]));

@@ -1,4 +1,5 @@
 import { defineCheck, makeSeen, type Fact, type RenderOf } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import {
   getAttribute,
   getValue,
@@ -25,7 +26,7 @@ export default defineCheck({
   judge: ({ markup, renders }) => {
     const still =
       renders.length > 0 && !markup.elements.some((one) => isScript(one) || hasHandler(one));
-    return markup.elements.flatMap((element) => judgeLink(markup, element, renders, still));
+    return flatMap(markup.elements, (element) => judgeLink(markup, element, renders, still));
   },
   says: ({ written }) => ({
     message: `This link has no address of its own (\`${written}\`).`,
@@ -69,7 +70,7 @@ function judgeLink(
 ): Fact<Data>[] {
   const href = element.name === 'a' ? getAttribute(element, 'href') : null;
   if (!href || !/^#?$/.test(href.value.trim()) || isHidden(markup, element)) return [];
-  const clicks = renders.flatMap((render) =>
+  const clicks = flatMap(renders, (render) =>
     render.handling.links
       .filter(({ from }) => 'offset' in from && from.offset === element.offset)
       .map(({ jumps }) => ({ render, jumps })),

@@ -1,4 +1,5 @@
 import { defineCheck, type Fact } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import {
   getTagSpan,
   isForeign,
@@ -33,12 +34,10 @@ export default defineCheck({
   needs: [],
   markup: true,
   judge: ({ markup }) =>
-    markup.elements
-      .filter((element) => isListed(element) && !isForeign(element))
-      .flatMap((element) => [
-        ...judgeElement(markup, element),
-        ...judgeAttributes(markup, element),
-      ]),
+    flatMap(
+      markup.elements.filter((element) => isListed(element) && !isForeign(element)),
+      (element) => [...judgeElement(markup, element), ...judgeAttributes(markup, element)],
+    ),
   says: ({ element, attribute, instead }) => ({
     message:
       attribute === null
@@ -104,9 +103,10 @@ function judgeElement(markup: Markup, element: MarkupElement): Fact<Data>[] {
 function judgeAttributes(markup: Markup, element: MarkupElement): Fact<Data>[] {
   const known = getOwn(OBSOLETE_ATTRIBUTES, element.name);
   if (!known) return [];
-  return element.attributes
-    .filter(({ name }) => Object.hasOwn(known, name))
-    .flatMap((one) => judgeAttribute(markup, element, one, known));
+  return flatMap(
+    element.attributes.filter(({ name }) => Object.hasOwn(known, name)),
+    (one) => judgeAttribute(markup, element, one, known),
+  );
 }
 
 function judgeAttribute(

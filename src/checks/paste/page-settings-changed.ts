@@ -1,4 +1,5 @@
 import { defineCheck, makeSeen, type Fact, type RenderOf } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import { findCall } from '../../core/measure/calls.js';
 import { isPartOfPage, standsInPage } from '../../core/measure/inserts.js';
 import {
@@ -44,12 +45,12 @@ export default defineCheck({
     if (!standsInPage(c.house)) return [];
     const renders = c.renders.filter(({ at }) => isPartOfPage(at.insert));
     const written = [
-      ...c.markup.elements.flatMap((element) => findElement(c.markup, element)),
+      ...flatMap(c.markup.elements, (element) => findElement(c.markup, element)),
       ...findRoots(c.markup),
     ];
-    const known = new Set(written.flatMap(({ names }) => names));
+    const known = new Set(flatMap(written, ({ names }) => names));
     return [
-      ...written.flatMap((one) => measure(one, renders)),
+      ...flatMap(written, (one) => measure(one, renders)),
       ...findScripted(c.markup, known, renders),
     ];
   },
@@ -209,8 +210,8 @@ function findScripted(
 ): Fact<Data>[] {
   const isSame = renders.every(({ page }) => page.settings.length === 0);
   if (isSame || !getTraits(markup).changes) return [];
-  return renders.flatMap((render) =>
-    render.page.settings.flatMap(({ what, with: now }): Fact<Data>[] => {
+  return flatMap(renders, (render) =>
+    flatMap(render.page.settings, ({ what, with: now }): Fact<Data>[] => {
       const setting = SETTINGS[what];
       if (!setting || known.has(what)) return [];
       const where = findCall(markup, new RegExp(`\\b${what.split(' ').at(-1)!}\\b`, 'i'));

@@ -1,4 +1,5 @@
 import { defineCheck, type Fact } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import { getAttribute, getValue, type MarkupElement } from '../../core/markup/markup.js';
 import { listSources } from '../../core/markup/embeds.js';
 import { parseAddress } from '../../core/measure/site.js';
@@ -21,7 +22,7 @@ export default defineCheck({
   markup: true,
   judge(c): Fact<Data>[] {
     const first = new Map<string, MarkupElement>();
-    return c.markup.elements.flatMap((element): Fact<Data>[] => {
+    return flatMap(c.markup.elements, (element): Fact<Data>[] => {
       const source = listSources(element)[0];
       const address = source && parseAddress(source.value.trim(), c.house.origin)?.href;
       if (!source || !address) return [];

@@ -1,4 +1,5 @@
 import { defineCheck, type Fact } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import { getValue, type MarkupAttribute, type MarkupElement } from '../../core/markup/markup.js';
 import { isScript } from '../../core/markup/traits.js';
 import type { Markup } from '../../core/markup/markup.js';
@@ -60,8 +61,8 @@ export default defineCheck({
   ],
   judge: (c): Fact<Data>[] =>
     [
-      ...c.markup.elements.flatMap((element) => judgeElement(element)),
-      ...c.markup.elements.filter(isScript).flatMap((script) => judgeScript(c.markup, script)),
+      ...flatMap(c.markup.elements, (element) => judgeElement(element)),
+      ...flatMap(c.markup.elements.filter(isScript), (script) => judgeScript(c.markup, script)),
       // What the site fills in by itself is as it should be.
     ].filter(({ data: { filler } }) => !c.house.expands.some((own) => filler.includes(own))),
   says: ({ name, filler }) => ({
@@ -103,7 +104,7 @@ export default defineCheck({
 });
 
 function judgeElement(element: MarkupElement): Fact<Data>[] {
-  return element.attributes.flatMap((attribute): Fact<Data>[] => {
+  return flatMap(element.attributes, (attribute): Fact<Data>[] => {
     const { name } = attribute;
     const filler = findFiller(attribute);
     if (filler === null && !isEmptyAddress(element, attribute)) return [];

@@ -1,5 +1,6 @@
 import { defineCheck, makeSeen, type Case, type Fact, type Seen } from '../../core/check.js';
 import type { RefusedStyle } from '../../core/evidence.js';
+import { flatMap } from '../../core/lists.js';
 import { listMistaken } from '../../core/markup/mistaken.js';
 import type { Markup } from '../../core/markup/markup.js';
 import { shorten } from '../../core/words/list.js';
@@ -64,7 +65,7 @@ function judgeMarkup(markup: Markup): Fact<Data>[] {
 }
 
 function judgeRenders({ markup, renders }: Case<'styles'>): Fact<Data>[] {
-  return renders.flatMap((render) =>
+  return flatMap(renders, (render) =>
     render.styles.map((one) => tell(markup, one, makeSeen(render, {}))),
   );
 }

@@ -1,4 +1,5 @@
 import { defineCheck, type Fact } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import { readSheets, type TopRule } from '../../core/markup/sheets.js';
 import { readAllCss } from '../../core/markup/styles.js';
 import type { Span } from '../../core/snippet.js';
@@ -22,7 +23,7 @@ export default defineCheck({
   needs: [],
   markup: true,
   judge: (c): Fact<Data>[] =>
-    (/@|\\/.test(readAllCss(c.markup)) ? readSheets(c.markup) : []).flatMap(({ element, top }) => {
+    flatMap(/@|\\/.test(readAllCss(c.markup)) ? readSheets(c.markup) : [], ({ element, top }) => {
       const first = top.findIndex((rule) => !mayPrecede(rule));
       if (first < 0) return [];
       return top

@@ -1,4 +1,5 @@
 import { defineCheck, makeSeen, type Case, type Fact, type Seen } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import { standsInPage } from '../../core/measure/inserts.js';
 import type { HostPart, HostPartFact } from '../../core/evidence.js';
 import { listReaching, listSelectors, type Reaching } from '../../core/markup/reaching.js';
@@ -115,7 +116,7 @@ function look(
 ): { parts: string[]; fitting: string[]; seen: Seen[] } {
   const parts = new Set<string>();
   const fitting = new Set<string>();
-  const seen = renders.flatMap((render) => {
+  const seen = flatMap(renders, (render) => {
     const fit = render.host.filter((part) => fits(part) && part.without !== null);
     const changed = fit.filter((part) => isChanged(part.without!, part.with));
     for (const { tag } of fit) fitting.add(tag);

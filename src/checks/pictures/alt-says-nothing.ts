@@ -1,4 +1,5 @@
 import { defineCheck, type Fact } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import { isHidden } from '../../core/markup/hidden.js';
 import {
   getAttribute,
@@ -32,9 +33,9 @@ export default defineCheck({
   needs: [],
   markup: true,
   judge(c): Fact<Data>[] {
-    return c.markup.elements
-      .filter(({ name }) => WITH_ALT.has(name))
-      .flatMap((element): Fact<Data>[] => {
+    return flatMap(
+      c.markup.elements.filter(({ name }) => WITH_ALT.has(name)),
+      (element): Fact<Data>[] => {
         const alt = getAttribute(element, 'alt');
         const text = alt?.value.replace(/\s+/g, ' ').trim() ?? '';
         const why = alt && text ? judgeText(text, element, c.markup) : null;
@@ -49,7 +50,8 @@ export default defineCheck({
             seen: [],
           },
         ];
-      });
+      },
+    );
   },
   says({ alt, why }) {
     const words: Record<Why, string> = {

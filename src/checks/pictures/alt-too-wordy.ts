@@ -1,4 +1,5 @@
 import { defineCheck, type Fact } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import { isHidden } from '../../core/markup/hidden.js';
 import { getAttribute } from '../../core/markup/markup.js';
 import { WITH_ALT } from '../../core/standards/elements.js';
@@ -21,9 +22,9 @@ export default defineCheck({
   needs: [],
   markup: true,
   judge: ({ markup }): Fact<Data>[] =>
-    markup.elements
-      .filter(({ name }) => WITH_ALT.has(name))
-      .flatMap((element) => {
+    flatMap(
+      markup.elements.filter(({ name }) => WITH_ALT.has(name)),
+      (element) => {
         const alt = getAttribute(element, 'alt');
         const length = alt ? count(alt.value) : 0;
         if (!alt || length <= MOST || isHidden(markup, element)) return [];
@@ -36,7 +37,8 @@ export default defineCheck({
             seen: [],
           },
         ];
-      }),
+      },
+    ),
   says: ({ length }) => ({
     message: `The text alternative has ${length} characters.`,
     notice: 'A screen reader reads it in one go: nobody can pause in it, or go back a sentence.',

@@ -1,4 +1,5 @@
 import { defineCheck, type Fact } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import { isHidden } from '../../core/markup/hidden.js';
 import {
   getAttribute,
@@ -25,9 +26,9 @@ export default defineCheck({
   needs: [],
   markup: true,
   judge(c): Fact<Data>[] {
-    return c.markup.elements
-      .filter((element) => isLinkOrButton(describeElement(element)))
-      .flatMap((control): Fact<Data>[] => {
+    return flatMap(
+      c.markup.elements.filter((element) => isLinkOrButton(describeElement(element))),
+      (control): Fact<Data>[] => {
         const inside = listInside(control);
         const pictures = inside.filter(({ name }) => name === 'img');
         const empty = pictures.find((picture) => getValue(picture, 'alt')?.trim() === '');
@@ -37,7 +38,8 @@ export default defineCheck({
         const data = { control: control.name === 'a' ? 'link' : 'button' };
         const culprit = { at: 'element', offset: empty.offset } as const;
         return [{ where, culprit, confirmed: true, data, seen: [] }];
-      });
+      },
+    );
   },
   says({ control }) {
     return {

@@ -1,5 +1,6 @@
 import { defineCheck, makeSeen, type Fact, type RenderOf } from '../../core/check.js';
 import type { PictureFact } from '../../core/evidence.js';
+import { flatMap } from '../../core/lists.js';
 import { blameElement, locateAttribute } from '../../core/measure/blame.js';
 import { tellFailure } from '../../core/measure/failed.js';
 
@@ -24,8 +25,8 @@ export default defineCheck({
   markup: false,
   explains: [{ findings: ['nothing-rendered'], anywhere: true, fits: () => true }],
   judge: (c): Fact<Data>[] =>
-    c.renders.flatMap((render) =>
-      render.pictures.flatMap((picture): Fact<Data>[] => {
+    flatMap(c.renders, (render) =>
+      flatMap(render.pictures, (picture): Fact<Data>[] => {
         const data = findFault(picture, render);
         if (!data) return [];
         const blame = blameElement(c.markup, picture);

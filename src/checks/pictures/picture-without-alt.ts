@@ -1,5 +1,6 @@
 import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
 import type { PictureFact } from '../../core/evidence.js';
+import { flatMap } from '../../core/lists.js';
 import { blameElement, getBlamed } from '../../core/measure/blame.js';
 import {
   getTagSpan,
@@ -98,7 +99,7 @@ export default defineCheck({
 
 function judgeRenders(c: Case<'pictures'>): Fact<Data>[] {
   // A picture that is hidden at one width and shown at another is seen: one sighting is enough.
-  return c.renders.flatMap((render) =>
+  return flatMap(c.renders, (render) =>
     render.pictures.filter(isUnnamed).map((picture) => {
       const blame = blameElement(c.markup, picture);
       const { where, culprit } = blame;

@@ -1,4 +1,5 @@
 import { defineCheck, makeSeen, type Case, type Fact, type Seen } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import { blameElement } from '../../core/measure/blame.js';
 import {
   addSources,
@@ -49,7 +50,7 @@ export default defineCheck({
   markup: 'part',
   judge(c): Fact<Data>[] {
     const refused = [...listRefused(c), ...listHandlers(c), ...listFrames(c)];
-    return HEADERS.flatMap((header): Fact<Data>[] => {
+    return flatMap(HEADERS, (header): Fact<Data>[] => {
       const own = refused.filter((one) => one.header === header);
       const first = own.reduce<Refused | null>(
         (least, one) => (least && least.where.offset <= one.where.offset ? least : one),
@@ -131,7 +132,7 @@ type Needs = Case<'policy'>;
 function listRefused({ markup, house, renders }: Needs): Refused[] {
   if (renders.length === 0) return [];
   const addresses = listAddresses(markup, house.origin);
-  return renders.flatMap((render) =>
+  return flatMap(renders, (render) =>
     render.policy.map((refusal): Refused => {
       const { directive, blocked, from } = refusal;
       const named = addresses.find(({ url }) => url.href === blocked || url.origin === blocked);
@@ -152,7 +153,7 @@ function listRefused({ markup, house, renders }: Needs): Refused[] {
 /** Of code in attributes browsers tell only when it is to run. */
 function listHandlers({ markup, house }: Needs): Refused[] {
   if (parsePolicies(house.headers).every(allowsHandlers)) return [];
-  return markup.elements.flatMap(({ attributes }) =>
+  return flatMap(markup.elements, ({ attributes }) =>
     attributes
       .filter(({ name, value }) => /^on[a-z]+$/.test(name) || isCode(name, value))
       .map(({ name, value, offset, endOffset }): Refused => ({
@@ -172,7 +173,7 @@ function isCode(name: string, value: string): boolean {
 
 /** What a frame is allowed by its element, and not by the page. */
 function listFrames({ markup, house }: Needs): Refused[] {
-  return markup.elements.flatMap((element): Refused[] => {
+  return flatMap(markup.elements, (element): Refused[] => {
     const frame = element.name === 'iframe' ? getForeignAddress(element, house.origin) : null;
     const allow = getAttribute(element, 'allow');
     if (!frame || !allow) return [];
@@ -220,6 +221,6 @@ function joinDirectives(refused: readonly Refused[], { house }: Needs): string[]
 
 /** Each place once. */
 function joinSeen(refused: readonly Refused[]): Seen[] {
-  const seen = refused.flatMap((one) => one.seen);
+  const seen = flatMap(refused, (one) => one.seen);
   return [...new Map(seen.map((one) => [getPlaceKey(one), one])).values()];
 }

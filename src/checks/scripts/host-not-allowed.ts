@@ -1,4 +1,5 @@
 import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import { findRequestTag } from '../../core/measure/blame.js';
 import { hasHost, matchesHost, parseAddress } from '../../core/measure/site.js';
 import { listWritten } from '../../core/markup/addresses.js';
@@ -64,7 +65,7 @@ function isAllowed({ house }: Case<Needs>, url: URL): boolean {
 }
 
 function listMarkup(c: Case<Needs>): Fact<Data>[] {
-  return listWritten(c.markup).flatMap(({ text, attribute }): Fact<Data>[] => {
+  return flatMap(listWritten(c.markup), ({ text, attribute }): Fact<Data>[] => {
     const url = parseAddress(text, c.house.origin);
     if (!url || isAllowed(c, url)) return [];
     const where = { offset: attribute.offset, endOffset: attribute.endOffset };
@@ -74,8 +75,8 @@ function listMarkup(c: Case<Needs>): Fact<Data>[] {
 
 function listAsked(c: Case<Needs>): Fact<Data>[] {
   const own = new URL(c.house.origin).hostname;
-  return c.renders.flatMap((render) =>
-    render.traffic.flatMap((request): Fact<Data>[] => {
+  return flatMap(c.renders, (render) =>
+    flatMap(render.traffic, (request): Fact<Data>[] => {
       const url = parseAddress(request.address);
       if (!url || isAllowed(c, url)) return [];
       const asker = (request.by && parseAddress(request.by)?.hostname) || null;

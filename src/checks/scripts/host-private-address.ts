@@ -1,5 +1,6 @@
 import { defineCheck, getCulpritKey, makeSeen, type Case, type Fact } from '../../core/check.js';
 import type { RequestFact } from '../../core/evidence.js';
+import { flatMap } from '../../core/lists.js';
 import { findRequestTag } from '../../core/measure/blame.js';
 import { getPrivateHostKind } from '../../core/measure/private-address.js';
 import { hasHost, matchesHost, parseAddress } from '../../core/measure/site.js';
@@ -23,8 +24,8 @@ export default defineCheck({
   markup: 'part',
   judge(c): Fact<Data>[] {
     const written = judgeMarkup(c);
-    const asked = c.renders.flatMap((render) =>
-      render.traffic.flatMap((request): Fact<Data>[] => {
+    const asked = flatMap(c.renders, (render) =>
+      flatMap(render.traffic, (request): Fact<Data>[] => {
         const kind = getKind(request, c);
         if (!kind) return [];
         const known = written.find(
@@ -78,7 +79,7 @@ function judgeMarkup(c: Case<Needs>): Fact<Data>[] {
   const { origin } = c.house;
   // What names no host is asked of the page's own.
   const isOwn = getPrivateHostKind(new URL(origin).hostname) === null;
-  return listWritten(c.markup).flatMap(({ text, attribute }) => {
+  return flatMap(listWritten(c.markup), ({ text, attribute }) => {
     const url = isOwn && !NAMES_HOST.test(text) ? null : parseAddress(text, origin);
     if (!url) return [];
     const kind = hasHost(url) ? getPrivateHostKind(url.hostname) : null;

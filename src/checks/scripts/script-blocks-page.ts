@@ -1,4 +1,5 @@
 import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import { addAttribute } from '../../core/mend/attribute.js';
 import {
   getAttribute,
@@ -28,10 +29,10 @@ export default defineCheck({
   needs: ['traffic', 'scripts'],
   markup: true,
   judge(c): Fact<Data>[] {
-    return c.markup.elements.filter(isBlocking).flatMap((element): Fact<Data>[] => {
+    return flatMap(c.markup.elements.filter(isBlocking), (element): Fact<Data>[] => {
       const address = parseAddress(getValue(element, 'src')!.trim(), c.house.origin)?.href;
       if (!address) return [];
-      const loads = c.renders.flatMap((render) => {
+      const loads = flatMap(c.renders, (render) => {
         const load = render.traffic.find((request) => request.first === address);
         return load ? [{ render, load }] : [];
       });

@@ -6,6 +6,7 @@ import {
   type RenderOf,
   type Seen,
 } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import { getHead } from '../../core/measure/blame.js';
 import { parseAddress } from '../../core/measure/site.js';
 import { getTagSpan, getValue, type Markup, type MarkupElement } from '../../core/markup/markup.js';
@@ -40,7 +41,7 @@ export default defineCheck({
     if (!c.house.insert.includes('late')) return [];
     const late = c.renders.filter(({ at }) => at.insert === 'late');
     if (!c.house.lateScripts) return listNeverRun(c.markup, late);
-    return late.flatMap((render) => [...listWaiting(c, render), ...listWriting(c, render)]);
+    return flatMap(late, (render) => [...listWaiting(c, render), ...listWriting(c, render)]);
   },
   says({ why, event }) {
     if (why === 'never-run')

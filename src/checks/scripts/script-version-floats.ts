@@ -1,4 +1,5 @@
 import { defineCheck, type Fact } from '../../core/check.js';
+import { flatMap } from '../../core/lists.js';
 import { getAttribute } from '../../core/markup/markup.js';
 import { parseAddress } from '../../core/measure/site.js';
 
@@ -20,13 +21,13 @@ export default defineCheck({
   needs: [],
   markup: true,
   judge({ markup, house }): Fact<Data>[] {
-    const scripts = markup.elements.flatMap((element) => {
+    const scripts = flatMap(markup.elements, (element) => {
       const source = element.name === 'script' ? getAttribute(element, 'src') : null;
       const url = source && parseAddress(source.value.trim(), house.origin);
       return source && url ? [{ element, source, url, found: findPackage(url) }] : [];
     });
-    const shelves = scripts.flatMap(({ url, found }) => (found ? [url.origin + found.shelf] : []));
-    return scripts.flatMap(({ element, source, url, found }): Fact<Data>[] => {
+    const shelves = flatMap(scripts, ({ url, found }) => (found ? [url.origin + found.shelf] : []));
+    return flatMap(scripts, ({ element, source, url, found }): Fact<Data>[] => {
       const open = found ?? findUnversioned(url, shelves);
       if (!open || (open.version !== null && EXACT.test(open.version))) return [];
       const { name, version } = open;

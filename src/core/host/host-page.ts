@@ -1,4 +1,5 @@
 import { parse, type DefaultTreeAdapterTypes } from 'parse5';
+import { flatMap } from '../lists.js';
 import type { Slot, SlotRange } from '../house/house.js';
 import { SLOT_ATTRIBUTE } from './slot-attribute.js';
 
@@ -83,7 +84,7 @@ const REST = [
 
 /** A plain article page, its column in the middle: heading, text, the slots, text. It is taller than any screen, as pages are. */
 function makeNeutralPage(slots: readonly Slot[]): HostPage {
-  const rules = slots.flatMap((slot) => slot.ranges.map((range) => getSlotRule(slot, range)));
+  const rules = flatMap(slots, (slot) => slot.ranges.map((range) => getSlotRule(slot, range)));
   const css = `
 html { color: #1d1b18; background: #fff; font: 16px/1.5 Arimo, Arial, sans-serif; }
 body { margin: 0; min-height: 160vh; }

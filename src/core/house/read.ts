@@ -1,6 +1,7 @@
 import { isMap, isSeq, LineCounter, parseDocument, visit, type Document, type Node } from 'yaml';
 import * as z from 'zod';
 import { ToolError } from '../errors.js';
+import { flatMap, mapPresent } from '../lists.js';
 import { suggest, suggestFinding } from '../words/nearest.js';
 import { FINDING_IDS } from '../words/finding-ids.js';
 import { completeHouse, type House } from './house.js';
@@ -126,7 +127,7 @@ function explain(
 
 /** @param others what the other branches of a union say of the same place */
 function wanted(issue: z.core.$ZodIssue, others: readonly z.core.$ZodIssue[]): string {
-  const allowed = [issue, ...others].flatMap((one) => describe(one) ?? []);
+  const allowed = mapPresent([issue, ...others], describe);
   if (describe(issue) !== null) return `must be ${[...new Set(allowed)].join(', or ')}`;
   if (issue.code === 'invalid_key') return issue.issues[0]?.message ?? issue.message;
   if (issue.code === 'too_small' && issue.origin === 'array')
@@ -162,7 +163,7 @@ function listLeaves(issue: z.core.$ZodIssue): z.core.$ZodIssue[] {
   const inner = issue.code === 'invalid_union' ? issue.errors.flat() : [];
   return inner.length === 0
     ? [issue]
-    : inner.flatMap((one) => listLeaves({ ...one, path: [...issue.path, ...one.path] }));
+    : flatMap(inner, (one) => listLeaves({ ...one, path: [...issue.path, ...one.path] }));
 }
 
 /** As much of a JSON Schema as is walked here. */
@@ -179,22 +180,22 @@ let described: Described | null = null;
 function getKeys(path: readonly PropertyKey[]): string[] {
   described ??= z.toJSONSchema(houseSchema, { io: 'input', unrepresentable: 'any' }) as Described;
   let schemas = [described];
-  for (const step of path) schemas = schemas.flatMap((schema) => descend(schema, String(step)));
-  const keys = schemas
-    .flatMap(listBranches)
-    .flatMap(({ properties = {} }) => Object.keys(properties));
+  for (const step of path) schemas = flatMap(schemas, (schema) => descend(schema, String(step)));
+  const keys = flatMap(flatMap(schemas, listBranches), ({ properties = {} }) =>
+    Object.keys(properties),
+  );
   return [...new Set(keys)];
 }
 
 function descend(schema: Described, step: string): Described[] {
-  return listBranches(schema).flatMap(({ properties, additionalProperties, items }) => {
+  return flatMap(listBranches(schema), ({ properties, additionalProperties, items }) => {
     const inner = properties?.[step] ?? items ?? additionalProperties;
     return typeof inner === 'object' ? [inner] : [];
   });
 }
 
 function listBranches(schema: Described): Described[] {
-  return schema.anyOf ? schema.anyOf.flatMap(listBranches) : [schema];
+  return schema.anyOf ? flatMap(schema.anyOf, listBranches) : [schema];
 }
 
 /** The line of a key, or of the nearest thing around it that is there. */

@@ -1,6 +1,7 @@
 import { parse } from 'csv-parse/sync';
 import * as z from 'zod';
 import { ToolError } from '../errors.js';
+import { flatMap } from '../lists.js';
 import type { Piece } from './piece.js';
 
 /** A record of a list: a name, a slot and the code itself. */
@@ -21,7 +22,7 @@ export function takeFromJson(text: string, shown: string): Piece[] {
 
 /** The records of a JSON Lines text, one a line. @throws ToolError `bad-input` */
 export function takeFromJsonLines(text: string, shown: string): Piece[] {
-  return text.split(/\r?\n/).flatMap((line, i) => {
+  return flatMap(text.split(/\r?\n/), (line, i) => {
     if (line.trim() === '') return [];
     const where = `${shown}, line ${i + 1}`;
     return [toPiece(readJson(line, where), i + 1, where)];

@@ -1,4 +1,5 @@
 import { getCulpritKey, type Check, type Fact } from '../check.js';
+import { flatMap } from '../lists.js';
 import { getElementFrom, getTagSpan, type Markup } from '../markup/markup.js';
 import { applyEdits } from '../mend/apply.js';
 import { composeMends } from '../mend/compose.js';
@@ -21,6 +22,7 @@ export interface Telling {
  * @returns for each its cause's number, from 1
  */
 export function numberCauses(markup: Markup, told: readonly Telling[]): number[] {
+  if (told.length < 2) return told.map(() => 1);
   const groups = new Groups(told.length);
   const first = new Map<string, number>();
   told.forEach((telling, i) => {
@@ -70,7 +72,7 @@ export function mendAll(
   groups: ReadonlyMap<number, readonly Telling[]>,
 ): string | null {
   const counting = [...groups.values()].filter(([one]) => counts(one!.finding));
-  const cures = counting.flatMap(chooseCures).map(({ intents }) => intents);
+  const cures = flatMap(counting, chooseCures).map(({ intents }) => intents);
   const { edits } = composeMends(markup, cures.sort(bySayingMore));
   return edits.length > 0 ? applyEdits(markup.text, edits) : null;
 }
@@ -105,7 +107,10 @@ function cure(markup: Markup, group: readonly Telling[]): Omit<Cause, 'number'> 
     ordered.map(({ intents }) => intents),
   );
   const done = new Set(
-    ordered.filter((_, i) => taken[i]).flatMap((one) => listTargets(one.intents)),
+    flatMap(
+      ordered.filter((_, i) => taken[i]),
+      (one) => listTargets(one.intents),
+    ),
   );
   const isCured = (one: Telling) =>
     listTargets(one.intents).some((target) => done.has(target)) || isTakenOut(one, ordered);

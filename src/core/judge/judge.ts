@@ -10,6 +10,7 @@ import {
   type Seen,
 } from '../check.js';
 import type { Baseline, Evidence } from '../evidence.js';
+import { flatMap } from '../lists.js';
 import type { House } from '../house/house.js';
 import type { Markup } from '../markup/markup.js';
 import type { Finding, NotJudged, SnippetReport } from '../run.js';
@@ -53,22 +54,22 @@ export interface Judgement {
 
 /** From markup and evidence to findings and a verdict. Pure: the same input, the same answer. */
 export function judgeSnippet(judged: Judged): Judgement {
-  const wanted = judged.checks.filter((check) => judged.house.levels[check.id] !== 'off');
+  const wanted = listWanted(judged);
   const { published } = judged.snippet;
   const checks = published ? wanted.filter(judgesPublished) : wanted;
   const faults = new Map<string, string>();
   const prepared = prepareRenders(judged.evidence, judged.baselines);
-  const facts = checks.flatMap((check) =>
+  const facts = flatMap(checks, (check) =>
     attempt(check, faults, () => runCheck(check, judged, prepared)),
   );
-  const told = silenceExplained(facts).flatMap((one) =>
+  const told = flatMap(silenceExplained(facts), (one) =>
     attempt(one.check, faults, () => [tell(one, judged)]),
   );
   told.sort((a, b) => compareFindings(a.finding, b.finding));
   const numbers = numberCauses(judged.markup, told);
   const groups = gatherCauses(told, numbers);
   const findings = told.map(({ finding }, i): Finding => ({ ...finding, cause: numbers[i]! }));
-  const notJudged = checks.flatMap((check) =>
+  const notJudged = flatMap(checks, (check) =>
     explainNotJudged(check, judged, faults.get(check.id) ?? null),
   );
   const unseen = new Set(notJudged.map(({ id }) => id));
@@ -92,9 +93,15 @@ export function judgeSnippet(judged: Judged): Judgement {
     findings,
     causes: listCauses(markup, groups),
     mended: mendAll(markup, groups),
-    gaps: evidence.flatMap(reportGaps),
+    gaps: flatMap(evidence, reportGaps),
   };
   return { report, notJudged };
+}
+
+/** The checks that the house has not switched off. */
+function listWanted({ checks, house }: Judged): readonly Check[] {
+  const off = Object.keys(house.levels).filter((id) => house.levels[id] === 'off');
+  return off.length === 0 ? checks : checks.filter(({ id }) => !off.includes(id));
 }
 
 /** Why what is about a paste and its place says nothing of a page that is there already. */

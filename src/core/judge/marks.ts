@@ -1,5 +1,6 @@
 import type { Box, ElementFact, Evidence } from '../evidence.js';
 import type { Fact } from '../check.js';
+import { flatMap } from '../lists.js';
 import { getTagSpan, type Markup } from '../markup/markup.js';
 import type { Finding } from '../run.js';
 import type { Level } from '../house/house.js';
@@ -29,7 +30,7 @@ export function getMarks(
 ): Mark[][] {
   return evidence.map((one) => {
     const place = getPlaceKey(getPlace(one));
-    const marks = findings.flatMap((finding, i) => {
+    const marks = flatMap(findings, (finding, i) => {
       const here =
         finding.seen.length === 0 || finding.seen.some((seen) => getPlaceKey(seen) === place);
       if (!here) return [];

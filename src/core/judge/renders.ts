@@ -1,5 +1,6 @@
 import type { Check } from '../check.js';
 import { FITTING_KINDS, isMeasured, type Evidence } from '../evidence.js';
+import { flatMap } from '../lists.js';
 import type { Markup } from '../markup/markup.js';
 import { getPlace, getPlaceKey } from '../render.js';
 import { TOLERANCE } from '../measure/culprits.js';
@@ -67,10 +68,11 @@ export function listFits(
   findings: readonly Finding[],
   { checks, known }: Ran,
 ): Fit[] {
+  if (evidence.length === 0) return [];
   const fitting = known.filter(({ tooWide }) => tooWide);
   const whole = fitting.every(({ id }) => checks.some((check) => check.id === id));
   const burst = new Set(
-    findings.flatMap(({ id, seen }) => {
+    flatMap(findings, ({ id, seen }) => {
       const check = fitting.find((one) => one.id === id);
       return check ? seen.filter((one) => check.tooWide!(one)).map(getPlaceKey) : [];
     }),
@@ -93,7 +95,7 @@ export function getFitsFrom(evidence: readonly Evidence[], fits: readonly Fit[])
   const rendered = fits.filter((_, i) => evidence[i]!.render.variant === 'as-is');
   const rooms = [
     ...rendered.map(({ width, fits }) => ({ from: width, to: width, fits: fits === true })),
-    ...evidence.flatMap(({ widths }) => widths.rooms),
+    ...flatMap(evidence, ({ widths }) => widths.rooms),
   ];
   const most = Math.max(...rooms.filter(({ fits }) => !fits).map(({ to }) => to), -Infinity);
   const fit = rooms.filter((one) => one.fits && one.to > most);
@@ -105,7 +107,7 @@ export function getFitsFrom(evidence: readonly Evidence[], fits: readonly Fit[])
 /** What was tried between the windows that were rendered. */
 export function reportSearched(evidence: readonly Evidence[]): SnippetReport['searched'] {
   const all = evidence.map(({ widths }) => widths);
-  const ranges = all.flatMap(({ searched }) => searched.map((one) => ({ ...one, near: false })));
+  const ranges = flatMap(all, ({ searched }) => searched.map((one) => ({ ...one, near: false })));
   return {
     windows: joinRanges(ranges).map(({ from, to }) => ({ from, to })),
     tried: all.reduce((sum, { tried }) => sum + tried, 0),

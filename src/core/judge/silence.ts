@@ -6,6 +6,7 @@ import {
   type Fact,
   type Seen,
 } from '../check.js';
+import { flatMap } from '../lists.js';
 import type { Level } from '../house/house.js';
 import { getPlaceKey } from '../render.js';
 import type { Finding } from '../run.js';
@@ -28,10 +29,10 @@ export function silenceExplained(facts: readonly JudgedFact[]): JudgedFact[] {
       id,
       facts.filter(({ check }) => canExplain(check, id)),
     );
-  return facts.flatMap((judged) => {
-    const causes = explaining.get(judged.check.id)!.flatMap((one) => listExplained(one, judged));
+  return flatMap(facts, (judged) => {
+    const causes = flatMap(explaining.get(judged.check.id)!, (one) => listExplained(one, judged));
     if (causes.some(({ anywhere }) => anywhere)) return [];
-    const explained = new Set(causes.flatMap(({ seen }) => seen.map(getPlaceKey)));
+    const explained = new Set(flatMap(causes, ({ seen }) => seen.map(getPlaceKey)));
     const seen = judged.fact.seen.filter((place) => !explained.has(getPlaceKey(place)));
     if (explained.size > 0 && seen.length === 0) return [];
     return [{ ...judged, fact: { ...judged.fact, seen } }];

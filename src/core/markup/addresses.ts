@@ -1,3 +1,4 @@
+import { flatMap } from '../lists.js';
 import { getValue, type Markup, type MarkupAttribute, type MarkupElement } from './markup.js';
 import { parseAddress } from '../measure/site.js';
 
@@ -35,7 +36,7 @@ export function listAddresses(markup: Markup, base: string): MarkupAddress[] {
 }
 
 function readAddresses(markup: Markup, base: string): MarkupAddress[] {
-  return listWritten(markup).flatMap(({ text, element, attribute }) => {
+  return flatMap(listWritten(markup), ({ text, element, attribute }) => {
     const url = parseAddress(text, base);
     return url ? [{ url, element, attribute }] : [];
   });

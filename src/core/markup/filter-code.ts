@@ -1,3 +1,4 @@
+import { flatMap } from '../lists.js';
 import type { House } from '../house/house.js';
 import type { Edit } from '../snippet.js';
 import { listAlterations } from './filtered.js';
@@ -14,7 +15,7 @@ export interface FilteredCode {
 export function filterCode(markup: Markup, filter: NonNullable<House['filter']>): FilteredCode {
   const all = listAlterations(markup, filter);
   const end = all.find(({ what }) => what === 'cut')?.where.offset ?? markup.text.length;
-  const edits = all.flatMap((one) => one.edits).filter(({ offset }) => offset <= end);
+  const edits = flatMap(all, (one) => one.edits).filter(({ offset }) => offset <= end);
   const pieces: Piece[] = [];
   let at = 0;
   let length = 0;

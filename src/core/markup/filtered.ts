@@ -1,3 +1,4 @@
+import { flatMap } from '../lists.js';
 import type { House } from '../house/house.js';
 import type { Edit, Span } from '../snippet.js';
 import { getTagSpan, type Markup, type MarkupElement } from './markup.js';
@@ -83,7 +84,7 @@ function listBreaks(markup: Markup): Alteration[] {
   const tags = markup.elements.map(getTagSpan);
   const isInside = (offset: number, spans: readonly Span[]) =>
     spans.some((span) => offset > span.offset && offset < span.endOffset);
-  const edges = new Set(blocks.flatMap((one) => [one.offset, one.tagEnd, one.endOffset]));
+  const edges = new Set(flatMap(blocks, (one) => [one.offset, one.tagEnd, one.endOffset]));
   const found: Alteration[] = [];
   for (const match of markup.text.matchAll(/(?<=\S)[ \t]*\r?\n[ \t]*(?=\S)/g)) {
     const [from, to] = [match.index, match.index + match[0].length];

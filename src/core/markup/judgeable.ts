@@ -1,3 +1,4 @@
+import { flatMap } from '../lists.js';
 import type { Markup } from './markup.js';
 import { readStyleAttribute, readStyles, type StyleDeclaration } from './styles.js';
 
@@ -18,12 +19,12 @@ const MOST = 500;
  */
 export function listJudgeable(markup: Markup): StyleDeclaration[] {
   const ruled = readStyles(markup);
-  const inline = markup.elements.flatMap((element) => [readStyleAttribute(markup, element)]);
+  const inline = flatMap(markup.elements, (element) => [readStyleAttribute(markup, element)]);
   const blocks = [...groupBySelector(ruled), ...inline];
   // With character references in it the place of a declaration in its attribute is not known.
   const isPlaced = ({ property, offset }: StyleDeclaration) =>
     markup.text.slice(offset, offset + property.length).toLowerCase() === property;
-  const found = blocks.flatMap((block) => block.filter((one) => isJudgeable(one, block)));
+  const found = flatMap(blocks, (block) => block.filter((one) => isJudgeable(one, block)));
   return found.filter(isPlaced).slice(0, MOST);
 }
 

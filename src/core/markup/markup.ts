@@ -45,8 +45,7 @@ export function readMarkup(
   const context = defaultTreeAdapter.createElement('div', html.NS.HTML, []);
   const options = { sourceCodeLocationInfo: true, treeAdapter: ADAPTER };
   const tree = parseFragment(context, text, options);
-  const elements: MarkupElement[] = [];
-  visit(tree, null, elements);
+  const elements = listElements(tree);
   elements.sort((a, b) => a.offset - b.offset);
   elements.forEach((element, index) => (element.index = index));
   const starts = getLineStarts(text);
@@ -63,35 +62,49 @@ export function readMarkup(
   return { text, elements, place };
 }
 
-/** The usual one makes a new object where a place becomes known to its end: a tenth of the reading. */
+/**
+ * The usual one makes a new object where a place becomes known to its end: a tenth of the reading. Where the
+ * end tag stands is asked of no element here.
+ */
 const ADAPTER: typeof defaultTreeAdapter = {
   ...defaultTreeAdapter,
   updateNodeSourceCodeLocation(node, end) {
     const place = node.sourceCodeLocation;
-    if (!place) return;
-    place.endOffset = end.endOffset ?? place.endOffset;
-    if (end.endTag) (place as Token.ElementLocation).endTag = end.endTag;
+    if (place) place.endOffset = end.endOffset ?? place.endOffset;
   },
 };
 
 type Parent = DefaultTreeAdapterTypes.ParentNode;
 type Element = DefaultTreeAdapterTypes.Element;
+type TextNode = DefaultTreeAdapterTypes.TextNode;
 
-function visit(node: Parent, parent: MarkupElement | null, all: MarkupElement[]): void {
+/** All elements inside of a node, each before those inside it. */
+function listElements(tree: Parent): MarkupElement[] {
+  const all: MarkupElement[] = [];
   // A stack of our own: pastes twenty thousand elements deep must not end us.
-  const waiting: { node: Parent; parent: MarkupElement | null }[] = [{ node, parent }];
-  for (let next = waiting.pop(); next; next = waiting.pop()) {
-    const found: { node: Parent; parent: MarkupElement | null }[] = [];
-    for (const child of next.node.childNodes) {
-      if ('value' in child && child.nodeName === '#text' && next.parent)
-        next.parent.text += child.value;
+  const nodes: Parent[] = [tree];
+  const parents: (MarkupElement | null)[] = [null];
+  for (let node = nodes.pop(); node; node = nodes.pop()) {
+    const around = parents.pop() ?? null;
+    const element = 'tagName' in node ? toElement(node, around) : null;
+    if (element) all.push(element);
+    const parent = element ?? around;
+    const { childNodes } = node;
+    for (let i = childNodes.length - 1; i >= 0; i--) {
+      const child = childNodes[i]!;
       if (!('tagName' in child)) continue;
-      const element = toElement(child, next.parent);
-      if (element) all.push(element);
-      found.push({ node: child, parent: element ?? next.parent });
+      nodes.push(child);
+      parents.push(parent);
     }
-    waiting.push(...found.reverse());
+    if (parent) parent.text += getOwnText(childNodes);
   }
+  return all;
+}
+
+function getOwnText(nodes: readonly DefaultTreeAdapterTypes.ChildNode[]): string {
+  let text = '';
+  for (const node of nodes) if (node.nodeName === '#text') text += (node as TextNode).value;
+  return text;
 }
 
 /** Elements that the parser adds by itself have no place in the source, and none here. */

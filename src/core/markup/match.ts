@@ -5,6 +5,7 @@ import {
   parseFragment,
   type DefaultTreeAdapterTypes,
 } from 'parse5';
+import { flatMap } from '../lists.js';
 
 /** An element as the standard's parser makes it from a page's text. */
 export interface ParsedElement {
@@ -120,12 +121,10 @@ export function matchParsed(
 /** Pairs of places of what is there once in both lists, in an order that holds in both. */
 function findAnchors(parsed: readonly ParsedElement[], order: readonly Inserted[]) {
   const there = placeUnique(order);
-  const pairs = [...placeUnique(parsed)]
-    .flatMap(([signature, at]): [number, number][] => {
-      const place = there.get(signature);
-      return at === null || place === undefined || place === null ? [] : [[at, place]];
-    })
-    .sort(([a], [b]) => a - b);
+  const pairs = flatMap([...placeUnique(parsed)], ([signature, at]): [number, number][] => {
+    const place = there.get(signature);
+    return at === null || place === undefined || place === null ? [] : [[at, place]];
+  }).sort(([a], [b]) => a - b);
   return getLongestRise(pairs);
 }
 

@@ -1,3 +1,4 @@
+import { flatMap } from '../lists.js';
 import { PROPERTIES } from '../standards/properties.js';
 import { findSlip } from '../words/slip.js';
 import { listJudgeable } from './judgeable.js';
@@ -26,7 +27,7 @@ const VALUE = /^[^;!"'}]*/;
 export function listMistaken(markup: Markup): Mistaken[] {
   // To read all styles costs much more than to see that nothing is wrong in them.
   if (!mayBeMistaken(markup.text)) return [];
-  return listJudgeable(markup).flatMap((one) => {
+  return flatMap(listJudgeable(markup), (one) => {
     const instead = mend(one.property, one.value);
     if (instead === null) return [];
     const { offset, endOffset, important } = one;

@@ -1,4 +1,5 @@
 import type { CssNode } from 'css-tree';
+import { flatMap } from '../lists.js';
 import type { Span } from '../snippet.js';
 import { readSheets } from './sheets.js';
 import type { Markup, MarkupElement } from './markup.js';
@@ -18,14 +19,14 @@ export type Selecting = Omit<Reaching, 'subject'> & { node: CssNode };
 
 /** All selectors of the snippet's sheets. */
 export function listSelectors(markup: Markup): Selecting[] {
-  return readSheets(markup).flatMap(({ element, rules }) =>
-    rules.flatMap(({ selectors }) => selectors.map((one) => ({ element, ...one }))),
+  return flatMap(readSheets(markup), ({ element, rules }) =>
+    flatMap(rules, ({ selectors }) => selectors.map((one) => ({ element, ...one }))),
   );
 }
 
 /** The selectors of the snippet that end on an element's name and have nothing of the snippet's own in them. */
 export function listReaching(markup: Markup): Reaching[] {
-  return listSelectors(markup).flatMap(({ element, node, text, span }) => {
+  return flatMap(listSelectors(markup), ({ element, node, text, span }) => {
     const subject = getSubject(node);
     return subject === null ? [] : [{ element, text, span, subject }];
   });

@@ -1,6 +1,7 @@
 import type { Atrule, CssNode, Declaration, Rule, StyleSheet } from 'css-tree';
 import parse from 'css-tree/parser';
 import walk from 'css-tree/walker';
+import { flatMap } from '../lists.js';
 import { holdsAt } from './media.js';
 import { matchesSelector } from './selectors.js';
 import { getAttribute, type Markup, type MarkupElement } from './markup.js';
@@ -110,7 +111,7 @@ export function readStyles(markup: Markup): StyleDeclaration[] {
   let found = cache.get(markup);
   if (!found) {
     const sheets = markup.elements.filter((element) => element.name === 'style');
-    cache.set(markup, (found = sheets.flatMap((sheet) => readSheet(markup, sheet))));
+    cache.set(markup, (found = flatMap(sheets, (sheet) => readSheet(markup, sheet))));
   }
   return found;
 }

@@ -1,5 +1,6 @@
 import type { RenderOf } from '../check.js';
 import type { ElementFact } from '../evidence.js';
+import { flatMap } from '../lists.js';
 import { getPlaceKey, type Place } from '../render.js';
 
 /** What of a render shows what a site's changes to the code do. */
@@ -22,7 +23,7 @@ export const NOTHING = 1;
 
 /** Holds what was rendered as the site keeps it against what was rendered as given. */
 export function listEffects(renders: readonly Altered[]): Effect[] {
-  return renders.flatMap((kept): Effect[] => {
+  return flatMap(renders, (kept): Effect[] => {
     if (kept.variant !== 'filtered') return [];
     const key = getPlaceKey({ ...kept.at, variant: 'as-is' });
     const given = renders.find(({ at }) => getPlaceKey(at) === key);
@@ -44,7 +45,7 @@ function compare(given: Altered, kept: Altered): Effect {
 
 function isMoved(given: readonly ElementFact[], kept: readonly ElementFact[]): boolean {
   const before = new Map(listShown(given));
-  const pairs = listShown(kept).flatMap(([offset, after]) => {
+  const pairs = flatMap(listShown(kept), ([offset, after]) => {
     const one = before.get(offset);
     return one ? [{ before: one.box, after: after.box }] : [];
   });
@@ -62,7 +63,7 @@ function isMoved(given: readonly ElementFact[], kept: readonly ElementFact[]): b
 
 /** What stands in the source and is seen, by its place there. */
 function listShown(elements: readonly ElementFact[]): [number, ElementFact][] {
-  return elements.flatMap((one): [number, ElementFact][] =>
+  return flatMap(elements, (one): [number, ElementFact][] =>
     one.shown && 'offset' in one.from ? [[one.from.offset, one]] : [],
   );
 }

@@ -1,3 +1,4 @@
+import { flatMap } from '../lists.js';
 import { getElementAt, getTagSpan, getValue, type Markup } from '../markup/markup.js';
 import { isScript } from '../markup/traits.js';
 import type { Span } from '../snippet.js';
@@ -27,9 +28,9 @@ export function findCall(markup: Markup, call: RegExp): Span {
       offset: inline.tagEnd + match.index,
       endOffset: inline.tagEnd + match.index + match[0].length,
     };
-  const attribute = markup.elements
-    .flatMap(({ attributes }) => attributes)
-    .find(({ name, value }) => call.test(`${name} ${value}`));
+  const attribute = flatMap(markup.elements, ({ attributes }) => attributes).find(
+    ({ name, value }) => call.test(`${name} ${value}`),
+  );
   if (attribute) return { offset: attribute.offset, endOffset: attribute.endOffset };
   const first = scripts[0] ?? markup.elements[0];
   return first ? getTagSpan(first) : { offset: 0, endOffset: 0 };

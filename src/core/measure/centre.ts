@@ -1,4 +1,5 @@
 import type { ElementFact, Facts } from '../evidence.js';
+import { flatMap, mapPresent } from '../lists.js';
 import { REPLACED, UNSEEN } from '../standards/elements.js';
 import { listSized } from './sized.js';
 
@@ -30,7 +31,7 @@ export function listOffCentre(view: View, align: Align): OffCentre[] {
   const all = align === 'start' ? listLarge(view) : listOutermost(view);
   const blocks = all.slice(0, MOST).filter(({ box }) => isAlone(view, box));
   const rtl = view.page.direction === 'rtl';
-  return blocks.flatMap((block): OffCentre[] => {
+  return flatMap(blocks, (block): OffCentre[] => {
     const [left, right] = [block.box.x - x, x + width - (block.box.x + block.box.width)];
     const [before, after] = rtl ? [right, left] : [left, right];
     const free = before + after;
@@ -51,9 +52,10 @@ function listLarge(view: View): ElementFact[] {
       if (at.box.width < width - LEAST_WIDTH) block = at;
     return block;
   };
-  const large = listSized(view)
-    .filter(({ box }) => box.width > width * HALF)
-    .flatMap(({ id }) => byId.get(id) ?? []);
+  const large = mapPresent(
+    listSized(view).filter(({ box }) => box.width > width * HALF),
+    ({ id }) => byId.get(id),
+  );
   return [...new Set(large.map(getBlock))];
 }
 

@@ -1,6 +1,7 @@
 import { sha256 } from '@noble/hashes/sha2.js';
 import { utf8ToBytes } from '@noble/hashes/utils.js';
 import parseContentSecurityPolicy from 'content-security-policy-parser';
+import { flatMap } from '../lists.js';
 
 /** A Content-Security-Policy: each directive with its sources (CSP 3, 2.2). The first of a name counts. */
 export type Policy = ReadonlyMap<string, readonly string[]>;
@@ -8,9 +9,9 @@ export type Policy = ReadonlyMap<string, readonly string[]>;
 /** The policies that a page's headers lay down: several are all in force. */
 export function parsePolicies(headers: Readonly<Record<string, string>>): Policy[] {
   const given = Object.entries(headers).filter(([name]) => /^content-security-policy$/i.test(name));
-  return given
-    .flatMap(([, value]) => value.split(',').map((one) => parseContentSecurityPolicy(one)))
-    .filter(({ size }) => size > 0);
+  return flatMap(given, ([, value]) =>
+    value.split(',').map((one) => parseContentSecurityPolicy(one)),
+  ).filter(({ size }) => size > 0);
 }
 
 /** What stands for a directive that is not there, nearest first (CSP 3, 6.8.3). */

@@ -1,4 +1,5 @@
 import type { Evidence, FrameFact } from '../evidence.js';
+import { flatMap } from '../lists.js';
 import { getElementFrom, getValue, type Markup } from '../markup/markup.js';
 import { getPlace, nameRoom } from '../render.js';
 import { getElementKey } from '../search/spans.js';
@@ -131,7 +132,7 @@ function writeHeights(selector: string, rows: readonly FrameFitRow[], inline: bo
     from,
     height: Math.max(height, steps[i + 1]?.[1] ?? 0),
   }));
-  const lines = heights.flatMap(({ from, height }, i) => {
+  const lines = flatMap(heights, ({ from, height }, i) => {
     if (i > 0 && height === heights[i - 1]!.height) return [];
     const rule = `${selector} { height: ${height}px${inline ? ' !important' : ''}; }`;
     return i === 0 ? [rule] : [`@media (min-width: ${from}px) { ${rule} }`];

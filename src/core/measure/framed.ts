@@ -1,5 +1,6 @@
 import type { Culprit } from '../check.js';
 import type { Facts, FrameFact } from '../evidence.js';
+import { flatMap } from '../lists.js';
 import type { Markup } from '../markup/markup.js';
 import { findDeclaration } from '../markup/styles.js';
 import type { Intent } from '../mend/intent.js';
@@ -65,7 +66,7 @@ export function findOneHeight(
   { from, selector }: Pick<FrameFact, 'from' | 'selector'>,
 ): number | null {
   const key = getElementKey({ from, selector });
-  const all = renders.flatMap((render) =>
+  const all = flatMap(renders, (render) =>
     listFramed(render).filter((one) => getElementKey(one) === key),
   );
   if (all.length === 0 || all.some(({ inner }) => typeof inner.natural !== 'number')) return null;

@@ -1,4 +1,5 @@
 import type { Baseline, Box, Facts, HostPart, HostPartFact } from '../evidence.js';
+import { flatMap } from '../lists.js';
 import type { Viewport } from '../render.js';
 
 /** What can happen to a part of the page around a snippet. */
@@ -32,7 +33,7 @@ function holds(outer: Harmed, inner: Harmed): boolean {
 
 function listAll({ host, page, viewport, baseline }: Compared): Harmed[] {
   const bar = getNewBar({ page, viewport, baseline });
-  return host.flatMap((part): Harmed[] => {
+  return flatMap(host, (part): Harmed[] => {
     const { without, with: now, tag } = part;
     if (!without?.shown || /^(html|body|head)$/.test(tag)) return [];
     const harm = getHarm(without, now, bar);
@@ -62,7 +63,7 @@ const MOST_HEIGHT = 1200;
 
 /** The piece of the page that harmed parts are in, with and without the snippet; as wide as the window. */
 export function getHarmedRegion(harmed: readonly Harmed[], viewport: Viewport): Box {
-  const boxes = harmed.flatMap(({ part }) => [
+  const boxes = flatMap(harmed, ({ part }) => [
     part.without!.box,
     ...(part.with?.shown ? [part.with.box] : []),
   ]);

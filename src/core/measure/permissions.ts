@@ -1,4 +1,5 @@
 import { parseDictionary } from 'structured-headers';
+import { flatMap, mapPresent } from '../lists.js';
 import { getAttribute, getValue, type MarkupElement } from '../markup/markup.js';
 import { parseAddress } from './site.js';
 
@@ -29,7 +30,7 @@ const ON = /^(1|true|yes|on)$/i;
 /** The features that a frame's address asks for, each with the parameter as written. */
 export function listAsked(address: URL): { feature: Feature; parameter: string }[] {
   const hash = new URLSearchParams(address.hash.replace(/^#\??/, ''));
-  return [...address.searchParams, ...hash].flatMap(([name, value]) => {
+  return flatMap([...address.searchParams, ...hash], ([name, value]) => {
     const found = ASKED.find(([parameter]) => parameter.test(name));
     return found && ON.test(value) ? [{ feature: found[1], parameter: `${name}=${value}` }] : [];
   });
@@ -70,9 +71,9 @@ export function listForbidden(
   const given = Object.entries(headers).find(([name]) => /^permissions-policy$/i.test(name));
   try {
     const policy = given ? [...parseDictionary(given[1])] : [];
-    return policy.flatMap(([feature, [allowed]]) =>
+    return mapPresent(policy, ([feature, [allowed]]) =>
       permits(Array.isArray(allowed) ? allowed.map(([one]) => one) : [allowed], frame, page)
-        ? []
+        ? null
         : feature,
     );
   } catch {

@@ -1,5 +1,6 @@
 import type { RenderOf } from '../check.js';
 import type { FrameFact, TextFact } from '../evidence.js';
+import { flatMap } from '../lists.js';
 import { listAround, type Markup, type MarkupElement } from '../markup/markup.js';
 import { getAttribute, getTagSpan } from '../markup/markup.js';
 import { findDeclaration } from '../markup/styles.js';
@@ -27,8 +28,8 @@ export function listSmallTexts(
   elsewhere: boolean,
 ): SmallText[] {
   const largest = new Map<string, number>();
-  const all = renders.flatMap((render) =>
-    [...render.texts, ...render.frames.flatMap(readFramed)]
+  const all = flatMap(renders, (render) =>
+    [...render.texts, ...flatMap(render.frames, readFramed)]
       .filter(isRead)
       .map((text) => ({ render, text, key: getElementKey(text) })),
   );

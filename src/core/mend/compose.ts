@@ -1,3 +1,4 @@
+import { flatMap, mapPresent } from '../lists.js';
 import { getElementFrom, getAttribute, type Markup, type MarkupElement } from '../markup/markup.js';
 import type { Edit, Span } from '../snippet.js';
 import type { Intent } from './intent.js';
@@ -105,7 +106,7 @@ class Draft {
   }
 
   toEdits(): Edit[] {
-    const tags = [...this.#tags].flatMap(([offset, change]) => {
+    const tags = flatMap([...this.#tags], ([offset, change]) => {
       const element = getElementFrom(this.#markup, offset);
       return (element && editAttributes(this.#markup, element, change)) ?? [];
     });
@@ -119,7 +120,7 @@ class Draft {
 function listTouched(element: MarkupElement, { attributes, styles }: AttributeChange): Span[] {
   const names = Object.keys(attributes);
   if (Object.keys(styles).length > 0) names.push('style');
-  return names.flatMap((name) => getAttribute(element, name) ?? []);
+  return mapPresent(names, (name) => getAttribute(element, name));
 }
 
 /** Whether what both want is the same. */

@@ -1,3 +1,4 @@
+import { flatMap } from '../lists.js';
 import type { Span } from '../snippet.js';
 
 /** What a cure is to bring about, not yet how it is written: those of several findings are put together. */
@@ -33,7 +34,7 @@ export function joinIntents(intents: readonly Intent[]): Intent[] {
 
 /** What of the source cures change: cures that share one of these are one change. */
 export function listTargets(intents: readonly Intent[] | null): string[] {
-  return (intents ?? []).flatMap((intent) => {
+  return flatMap(intents ?? [], (intent) => {
     if (intent.do === 'ask') return [];
     if (intent.do === 'replace-text') return [`${intent.span.offset} ${intent.span.endOffset}`];
     if (intent.do !== 'set-style') return [`${intent.element} ${intent.name}`];

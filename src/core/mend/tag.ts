@@ -1,3 +1,4 @@
+import { flatMap } from '../lists.js';
 import { getAttribute, readMarkup, type Markup, type MarkupElement } from '../markup/markup.js';
 import { readStyleAttribute, type StyleDeclaration } from '../markup/styles.js';
 import type { Edit, Span } from '../snippet.js';
@@ -150,7 +151,7 @@ function editStyle(
   // Without quotes, or with character references in it, it is written anew as a whole.
   if (!inPlace)
     return [{ ...getSpan(attribute), text: rewriteStyle(attribute.value, known, styles) }];
-  const edits = entries.flatMap(([name, value]) =>
+  const edits = flatMap(entries, ([name, value]) =>
     known
       .filter(({ property }) => property === name)
       .map((one) => ({

@@ -1,4 +1,5 @@
 import type { Evidence, Interval, WidthSpan } from '../evidence.js';
+import { flatMap } from '../lists.js';
 import { getPlace, isOneKind, nameRoom, type Render } from '../render.js';
 import { covers, isOneElement } from './spans.js';
 
@@ -13,7 +14,7 @@ export function planBetween(evidence: readonly Evidence[]): Render[] {
     slots.set(slot, [...(slots.get(slot) ?? []), one]);
   }
   const names = evidence.map(({ render }) => render.viewport.name);
-  return [...slots.values()].flatMap((renders) =>
+  return flatMap([...slots.values()], (renders) =>
     chooseWindows(renders).map(({ render, span: { at: width } }): Render => {
       const name = names.includes(String(width)) ? `${width}px` : String(width);
       return { ...render, viewport: { ...render.viewport, name, width }, search: [] };
@@ -31,14 +32,12 @@ interface Found {
 function chooseWindows(renders: readonly Evidence[]): Found[] {
   const rendered = renders.map(({ render }) => render.viewport.width);
   const bounds = { from: Math.min(...rendered), to: Math.max(...rendered) };
-  const found = renders
-    .flatMap(({ render, widths }) =>
-      widths.spans.flatMap((span): Found[] => {
-        const inside = clip(span, bounds);
-        return inside ? [{ render, span: inside }] : [];
-      }),
-    )
-    .sort((a, b) => rank(a.span) - rank(b.span) || b.span.most - a.span.most);
+  const found = flatMap(renders, ({ render, widths }) =>
+    flatMap(widths.spans, (span): Found[] => {
+      const inside = clip(span, bounds);
+      return inside ? [{ render, span: inside }] : [];
+    }),
+  ).sort((a, b) => rank(a.span) - rank(b.span) || b.span.most - a.span.most);
   const seen: Pick<Render, 'viewport'>[] = renders.map(({ render }) => render);
   const chosen: Found[] = [];
   for (const one of found) {

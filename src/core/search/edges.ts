@@ -6,6 +6,7 @@ import {
   type WideSpan,
   type WidthSpan,
 } from '../evidence.js';
+import { flatMap } from '../lists.js';
 import { listTooWide } from '../measure/too-wide.js';
 import { getPlace, isOneKind, nameRoom } from '../render.js';
 import { covers, getElementKey, getWide } from './spans.js';
@@ -45,15 +46,15 @@ export function planEdges(
   if (!one.widths.guessed) return [];
   const known = listKnown(one, around, loads);
   const rendered = listKnown(one, around, []);
-  const seen = new Set(rendered.flatMap(({ over }) => [...over.keys()]));
+  const seen = new Set(flatMap(rendered, ({ over }) => [...over.keys()]));
   const spans = one.widths.spans.filter((span) => seen.has(getKey(span)));
-  const edges = spans.flatMap(({ from, to }) => [from, to]);
+  const edges = flatMap(spans, ({ from, to }) => [from, to]);
   // The window beyond an edge only where the edge itself was right.
-  const beyond = spans.flatMap((span) => [
+  const beyond = flatMap(spans, (span) => [
     ...(isOver(known, span.from, getKey(span)) ? [span.from - 1] : []),
     ...(isOver(known, span.to, getKey(span)) ? [span.to + 1] : []),
   ]);
-  const wanted = [...edges, ...beyond, ...[...seen].flatMap((key) => halve(known, key))];
+  const wanted = [...edges, ...beyond, ...flatMap([...seen], (key) => halve(known, key))];
   const isSearched = (width: number) =>
     one.widths.searched.some((interval) => covers(interval, width));
   const isKnown = (width: number) => known.some((other) => other.width === width);
@@ -71,7 +72,7 @@ function isOver(known: readonly Known[], width: number, key: string): boolean {
 
 /** Half way between two windows that follow on each other and differ in a thing. */
 function halve(known: readonly Known[], key: string): number[] {
-  return known.flatMap((a, i) => {
+  return flatMap(known, (a, i) => {
     const b = known[i + 1];
     const differs = b !== undefined && a.over.has(key) !== b.over.has(key);
     return differs && b.width - a.width > 1 ? [Math.floor((a.width + b.width) / 2)] : [];
@@ -84,9 +85,9 @@ function listKnown(
   { all, wide }: Around,
   loads: readonly Evidence[],
 ): readonly Known[] {
-  return [...all.filter((other) => isSibling(one, other)), ...loads]
-    .flatMap((other) => look(other, wide))
-    .sort((a, b) => a.width - b.width);
+  return flatMap([...all.filter((other) => isSibling(one, other)), ...loads], (other) =>
+    look(other, wide),
+  ).sort((a, b) => a.width - b.width);
 }
 
 /** Puts what loads have shown in the place of what was guessed. */
@@ -95,10 +96,10 @@ export function settleEdges(one: Evidence, around: Around, loads: readonly Evide
   if (!widths.guessed) return one;
   const known = listKnown(one, around, loads);
   const things = new Map(
-    known.flatMap(({ over }) => [...over].map(([key, { thing }]) => [key, thing] as const)),
+    flatMap(known, ({ over }) => [...over].map(([key, { thing }]) => [key, thing] as const)),
   );
-  const spans = widths.searched.flatMap((interval) =>
-    [...things].flatMap(([key, thing]) => listSpans(known, key, thing, interval)),
+  const spans = flatMap(widths.searched, (interval) =>
+    flatMap([...things], ([key, thing]) => listSpans(known, key, thing, interval)),
   );
   const rooms = known
     .filter(({ room }) => room > 0)

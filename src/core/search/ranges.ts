@@ -1,5 +1,6 @@
 import type { Range } from '../check.js';
 import type { ElementFact, Evidence, WidthSpan } from '../evidence.js';
+import { flatMap } from '../lists.js';
 import { nameRoom, type Place } from '../render.js';
 import { isOneElement } from './spans.js';
 
@@ -11,7 +12,7 @@ export function listRanges(
   element: Pick<ElementFact, 'from' | 'selector'> | null,
 ): Range[] {
   const known = { element: element && { from: element.from, selector: element.selector } };
-  const spans = renders.flatMap(({ at, widths }) =>
+  const spans = flatMap(renders, ({ at, widths }) =>
     nameRoom(at) === nameRoom(room) ? widths.spans : [],
   );
   return joinRanges(spans.filter((span) => span.for === what && isOneElement(span, known)));

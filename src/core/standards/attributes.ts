@@ -2,6 +2,7 @@ import { ariaAttributes } from 'aria-attributes';
 import { htmlElementAttributes } from 'html-element-attributes';
 import { htmlEventAttributes } from 'html-event-attributes';
 import { svgElementAttributes } from 'svg-element-attributes';
+import { flatMap } from '../lists.js';
 
 /** In use in all browsers and missing from the tables. */
 const MORE: Record<string, string[]> = {
@@ -57,14 +58,17 @@ const MORE: Record<string, string[]> = {
 };
 
 /** Events of Pointer Events 3, Touch Events, CSS Animations 2 and CSS Transitions 2. */
-const EVENTS = Object.entries({
-  pointer: 'over enter down move rawupdate up cancel out leave',
-  touch: 'start end move cancel',
-  animation: 'start end iteration cancel',
-  transition: 'run start end cancel',
-  gotpointer: 'capture',
-  lostpointer: 'capture',
-}).flatMap(([kind, names]) => names.split(' ').map((name) => `on${kind}${name}`));
+const EVENTS = flatMap(
+  Object.entries({
+    pointer: 'over enter down move rawupdate up cancel out leave',
+    touch: 'start end move cancel',
+    animation: 'start end iteration cancel',
+    transition: 'run start end cancel',
+    gotpointer: 'capture',
+    lostpointer: 'capture',
+  }),
+  ([kind, names]) => names.split(' ').map((name) => `on${kind}${name}`),
+);
 
 const GLOBAL = new Set(
   [

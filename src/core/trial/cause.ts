@@ -1,4 +1,5 @@
 import type { CauseFact } from '../evidence.js';
+import { mapPresent } from '../lists.js';
 import type { Markup } from '../markup/markup.js';
 import { TOLERANCE } from '../measure/culprits.js';
 import type { Intent } from '../mend/intent.js';
@@ -91,7 +92,7 @@ export function listCausesOf(
     })
     .map(({ stated }) => stated);
   const others = together.map((span) => findStated(markup, span));
-  return [...found, ...others.sort((a, b) => rank(a) - rank(b))].flatMap((one) => one ?? []);
+  return mapPresent([...found, ...others.sort((a, b) => rank(a) - rank(b))], (one) => one);
 }
 
 function getRank(stated: Stated, fits: boolean): number {

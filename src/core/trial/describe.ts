@@ -1,3 +1,4 @@
+import { mapPresent } from '../lists.js';
 import { getElementFrom, type Markup } from '../markup/markup.js';
 import { readStyleAttribute } from '../markup/styles.js';
 import type { Intent } from '../mend/intent.js';
@@ -6,7 +7,7 @@ import { findStated } from './stated.js';
 
 /** A cure in words: `Set `overflow-wrap: anywhere` on the <p>.` */
 export function describeChange(markup: Markup, intents: readonly Intent[]): string {
-  const parts = intents.flatMap((intent) => describeOne(markup, intent) ?? []);
+  const parts = mapPresent(intents, (intent) => describeOne(markup, intent));
   return `${capitalize(joinWords([...new Set(parts)]))}.`;
 }
 

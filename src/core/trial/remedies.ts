@@ -1,3 +1,4 @@
+import { flatMap } from '../lists.js';
 import type { Markup, MarkupElement } from '../markup/markup.js';
 import { shrinkStated, write, writeOnTag } from '../mend/width.js';
 import { joinIntents, type Intent } from '../mend/intent.js';
@@ -29,7 +30,7 @@ export function listRemedies(
 ): Intent[][] {
   const stated = causes.slice(0, MOST_CAUSES).map((one) => mendStated(markup, one, near));
   const firsts = stated.map(([first]) => first ?? []);
-  const usual = USUAL.flatMap(({ fits, set }) =>
+  const usual = flatMap(USUAL, ({ fits, set }) =>
     near.filter((one) => fits(one)).map(({ element }) => writeOnTag(element, set)),
   );
   // What tells only together is changed together.

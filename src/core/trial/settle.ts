@@ -1,5 +1,6 @@
 import { getCulpritKey, type Fact } from '../check.js';
 import type { CauseFact, Facts, TriedCure } from '../evidence.js';
+import { flatMap } from '../lists.js';
 import type { Markup } from '../markup/markup.js';
 import type { WidthBlame } from '../measure/blame-width.js';
 import type { Intent } from '../mend/intent.js';
@@ -28,7 +29,7 @@ export function settleCures<D extends { blame: WidthBlame }>(
     const key = [where.offset, where.endOffset, getCulpritKey(culprit)].join(' ');
     groups.set(key, [...(groups.get(key) ?? []), one]);
   }
-  return [...groups.values()].flatMap((group) => {
+  return flatMap([...groups.values()], (group) => {
     const cure = findCommon(group, all);
     const change = cure && describeChange(markup, cure);
     return group.map(({ fact }) => ({

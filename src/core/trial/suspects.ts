@@ -1,3 +1,4 @@
+import { flatMap } from '../lists.js';
 import { listAround, listInside, type Markup, type MarkupElement } from '../markup/markup.js';
 import { matchesSelector } from '../markup/selectors.js';
 import { readStyleAttribute, readStyles } from '../markup/styles.js';
@@ -29,8 +30,8 @@ const MOST_NEAR = 40;
  */
 export function listSuspects(markup: Markup, near: readonly MarkupElement[]): Suspect[] {
   const around = listNear(near);
-  const tags = around.flatMap((element) => listOnTag(markup, element));
-  const sheets = readStyles(markup).flatMap((one): Suspect[] =>
+  const tags = flatMap(around, (element) => listOnTag(markup, element));
+  const sheets = flatMap(readStyles(markup), (one): Suspect[] =>
     one.selector === null || NO_SIZE.test(one.property)
       ? []
       : [{ ...toSuspect(one), element: null, rule: { selector: one.selector, media: one.media } }],

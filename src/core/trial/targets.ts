@@ -1,4 +1,5 @@
 import type { CauseFact, Facts, Target, TriedCure } from '../evidence.js';
+import { flatMap } from '../lists.js';
 import { TOLERANCE } from '../measure/culprits.js';
 import { isFixed, listSized } from '../measure/sized.js';
 import {
@@ -24,7 +25,7 @@ export function listTargets(view: Trying): Target[] {
   const all = [
     ...culprits.map(aimAt),
     ...(over && isUnexplained(view) ? [aimAtPage(over.edge)] : []),
-    ...listSlotCulprits(view).flatMap((one) => [aimAt(one), aimAtOther(one, view.slot)]),
+    ...flatMap(listSlotCulprits(view), (one) => [aimAt(one), aimAtOther(one, view.slot)]),
     ...listWideFrames(view).map((frame) => aimAtFrame(frame, view.slot)),
     ...listSized(view)
       .filter(isFixed)

@@ -1,3 +1,4 @@
+import { flatMap } from '../../core/lists.js';
 import { FRAMES, MEDIA, UNSEEN } from '../../core/standards/elements.js';
 import {
   CLOSED,
@@ -85,7 +86,7 @@ function getPiece(real: Element): Piece {
   }
   const texts = listTexts(real);
   const sample = texts.map(({ nodeValue }) => nodeValue ?? '').join(' ');
-  const boxes = texts.flatMap((text) => Array.from(getRange(text).getClientRects()));
+  const boxes = flatMap(texts, (text) => Array.from(getRange(text).getClientRects()));
   return {
     what: 'text',
     sample: getSample(sample),

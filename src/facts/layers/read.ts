@@ -1,3 +1,4 @@
+import { mapPresent } from '../../core/lists.js';
 import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
 import { FRAMES, MEDIA } from '../../core/standards/elements.js';
 import { getVisibleArea } from '../../render/in-page/clip.js';
@@ -39,7 +40,7 @@ export function readLayers(): RawCovered[] {
   // What is free where the page stands needs no scrolling; most is.
   const open = listTargets(page).filter((real) => !isPointable(real) || findCover(real) !== null);
   const covered = open.map((real) => ({ real, by: scrollAndFind(real, scroll) }));
-  const found = covered.flatMap(({ real, by }) => (by ? describe(real, by) : []));
+  const found = mapPresent(covered, ({ real, by }) => (by ? describe(real, by) : null));
   scroll.restore();
   return found;
 }

@@ -1,3 +1,4 @@
+import { flatMap } from '../../core/lists.js';
 import type { Collector } from '../collector.js';
 import type { Baseline } from '../../core/evidence.js';
 import { page, type PageSetting } from './fact.js';
@@ -19,7 +20,7 @@ function compareSettings(
   now: Readonly<Record<string, string>>,
 ): PageSetting[] {
   const names = [...new Set([...Object.keys(without), ...Object.keys(now)])];
-  return names.flatMap((what) => {
+  return flatMap(names, (what) => {
     const before = what in without ? without[what]! : '';
     const after = now[what] ?? '';
     return before === null || before === after ? [] : [{ what, without: before, with: after }];

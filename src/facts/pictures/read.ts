@@ -1,3 +1,4 @@
+import { flatMap } from '../../core/lists.js';
 import { computeName, type NameTree } from '../../core/standards/accessible-name.js';
 import { isDecoration, isPicture, type Described } from '../../core/standards/elements.js';
 import type { Notebook } from '../../render/in-page/observe.js';
@@ -36,7 +37,7 @@ function makeTree({ own }: Notebook): NameTree<Element> {
     },
     listFieldLabels: (node) => (node instanceof HTMLInputElement ? [...(node.labels ?? [])] : []),
     listContent: (node) =>
-      Array.from(own(node).childNodes).flatMap((child): (string | Element)[] => {
+      flatMap(Array.from(own(node).childNodes), (child): (string | Element)[] => {
         if (child.nodeType === Node.TEXT_NODE) return [child.nodeValue ?? ''];
         return child instanceof Element ? [child] : [];
       }),

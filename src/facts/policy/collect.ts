@@ -1,4 +1,5 @@
 import type { Source } from '../../core/evidence.js';
+import { flatMap } from '../../core/lists.js';
 import type { Collector, Look } from '../collector.js';
 import type { PolicyFact } from './fact.js';
 import type { RawRefusal } from './read.js';
@@ -8,7 +9,7 @@ export const collectPolicy: Collector<'policy'> = (look, { traffic }) => {
   const own = new Map(parted?.elements.map((element) => [element.id, element.from]));
   const asked = new Map(traffic.map(({ address, first, from }) => [first || address, from]));
   if (baseline === null) return [];
-  return (reading?.objects.policy ?? []).flatMap((refusal): PolicyFact[] => {
+  return flatMap(reading?.objects.policy ?? [], (refusal): PolicyFact[] => {
     const { directive, blocked } = refusal;
     const from =
       (refusal.id === null ? undefined : own.get(refusal.id)) ??

@@ -1,3 +1,4 @@
+import { flatMap } from '../../core/lists.js';
 import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
 import { UNSEEN } from '../../core/standards/elements.js';
 import { isCommonFamily } from '../../core/standards/fonts.js';
@@ -61,7 +62,7 @@ function getArea(real: Element): Box | null {
 }
 
 function listLines(real: Element): DOMRect[] {
-  const lines = listTexts(real).flatMap((text) => Array.from(getRange(text).getClientRects()));
+  const lines = flatMap(listTexts(real), (text) => Array.from(getRange(text).getClientRects()));
   return lines.filter(({ width, height }) => width > 0 && height > 0);
 }
 

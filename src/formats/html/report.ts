@@ -1,3 +1,4 @@
+import { flatMap } from '../../core/lists.js';
 import type { RunDocument, SnippetReport } from '../../core/run.js';
 import { clean, cleanLine } from '../clean.js';
 import { listBlocks } from '../blocks.js';
@@ -65,8 +66,8 @@ export async function loadShots(
   getShot: GetShot,
 ): Promise<Shots> {
   const shots = new Map<string, string>();
-  const taken = snippets.flatMap(({ renders }) =>
-    renders.flatMap(({ shot, harm }) => [shot, harm?.with, harm?.without]),
+  const taken = flatMap(snippets, ({ renders }) =>
+    flatMap(renders, ({ shot, harm }) => [shot, harm?.with, harm?.without]),
   );
   for (const shot of taken) {
     const bytes = shot && !shots.has(shot.hash) ? await getShot(shot.hash) : null;

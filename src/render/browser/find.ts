@@ -2,6 +2,7 @@ import { constants } from 'node:fs';
 import { access, stat } from 'node:fs/promises';
 import { delimiter, isAbsolute, join } from 'node:path';
 import { ToolError } from '../../core/errors.js';
+import { flatMap } from '../../core/lists.js';
 import { getBundledBrowser, type BrowserProgram } from './bundled.js';
 
 const NAMES = [
@@ -68,7 +69,7 @@ async function useGiven(path: string, option: string): Promise<BrowserProgram> {
 /** Every place of the system where a Chrome, Chromium or Edge is usually found. */
 export function getSystemPlaces(): string[] {
   if (process.platform === 'win32') return getWindowsPlaces();
-  const onPath = getPathFolders().flatMap((folder) => NAMES.map((name) => join(folder, name)));
+  const onPath = flatMap(getPathFolders(), (folder) => NAMES.map((name) => join(folder, name)));
   return [...new Set([...onPath, ...(FIXED[process.platform] ?? [])])];
 }
 
@@ -83,9 +84,10 @@ function getWindowsPlaces(): string[] {
   const roots = ['PROGRAMFILES', 'PROGRAMFILES(X86)', 'LOCALAPPDATA'].map(
     (name) => process.env[name],
   );
-  return roots
-    .filter((root) => root !== undefined)
-    .flatMap((root) => WINDOWS_PARTS.map((parts) => join(root, ...parts)));
+  return flatMap(
+    roots.filter((root) => root !== undefined),
+    (root) => WINDOWS_PARTS.map((parts) => join(root, ...parts)),
+  );
 }
 
 function getPathFolders(): string[] {

@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import { copyFile, mkdir, readFile, writeFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import { basename, dirname, join } from 'node:path';
+import { flatMap } from '../../core/lists.js';
 import { getCacheFolder, getKept } from './cache.js';
 
 /** A family as a package of the registry has it: TrueType files, one a style. */
@@ -98,7 +99,7 @@ async function hash(families: readonly Located[]): Promise<string> {
 
 async function copyAll(families: readonly Located[], to: string): Promise<void> {
   await mkdir(to);
-  const paths = families.flatMap(({ folder, files }) => files.map((file) => join(folder, file)));
+  const paths = flatMap(families, ({ folder, files }) => files.map((file) => join(folder, file)));
   await Promise.all(paths.map((path) => copyFile(path, join(to, basename(path)))));
 }
 
@@ -107,7 +108,7 @@ async function copyAll(families: readonly Located[], to: string): Promise<void> 
  * without hinting: the same pixels on every machine.
  */
 function getFontsConf(folder: string, families: readonly Family[]): string {
-  const aliases = families.flatMap(({ name, standsFor }) =>
+  const aliases = flatMap(families, ({ name, standsFor }) =>
     standsFor.map(
       (usual) =>
         `<alias binding="same"><family>${usual}</family><prefer><family>${name}</family></prefer></alias>`,

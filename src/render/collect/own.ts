@@ -1,4 +1,5 @@
 import type { Baseline, ElementFact, HostPart, HostPartFact, Source } from '../../core/evidence.js';
+import { flatMap } from '../../core/lists.js';
 import { matchParsed } from '../../core/markup/match.js';
 import type { RawElement } from '../in-page/elements.js';
 import type { RawObjects } from '../in-page/objects.js';
@@ -60,7 +61,7 @@ export function placeElements(
       { snippet, matched: matchParsed(parsed, late[slot] ?? []) },
     ]),
   );
-  return elements.flatMap((element): Placed[] => {
+  return flatMap(elements, (element): Placed[] => {
     const from = element.late && latecomers.get(element.late.slot);
     const put = from?.matched[element.late!.at] ?? null;
     if (from && put !== null) {

@@ -1,4 +1,5 @@
 import type { PageFact, PageWidth } from '../../core/evidence.js';
+import { flatMap } from '../../core/lists.js';
 import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
 import type { House } from '../../core/house/house.js';
 import type { Traits } from '../../core/markup/traits.js';
@@ -209,7 +210,7 @@ async function readDocuments(
   frames: readonly RawFrame[],
 ): Promise<FrameDocument[]> {
   const answers = await page.readFrames('readInner', FRAME_LIMIT);
-  const owners = new Map(frames.flatMap(({ id, index }) => (index === null ? [] : [[index, id]])));
+  const owners = new Map(flatMap(frames, ({ id, index }) => (index === null ? [] : [[index, id]])));
   const hidden = frames.length - owners.size;
   const looksUp = hidden > 0 && hidden <= MOST_LOOKED_UP;
   const known = answers.map(async ({ frame, answer }): Promise<FrameDocument[]> => {

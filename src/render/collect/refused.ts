@@ -1,4 +1,5 @@
 import type { RefusedStyle } from '../../core/evidence.js';
+import { flatMap } from '../../core/lists.js';
 import type { Markup } from '../../core/markup/markup.js';
 import { listJudgeable } from '../../core/markup/judgeable.js';
 import type { BrowserPage } from '../page/browser-page.js';
@@ -12,7 +13,7 @@ export async function readRefused(
   if (declarations.length === 0) return [];
   const asked = declarations.map(({ property, value }) => ({ property, value }));
   const answers = await page.read('checkDeclarations', asked);
-  return declarations.flatMap(({ offset, endOffset, important }, i): RefusedStyle[] => {
+  return flatMap(declarations, ({ offset, endOffset, important }, i): RefusedStyle[] => {
     const refused = answers[i];
     if (!refused) return [];
     const mark = refused.instead !== null && important ? ' !important' : '';

@@ -11,6 +11,7 @@ import { isIP } from 'node:net';
 import type { Duplex } from 'node:stream';
 import { connect as startTls } from 'node:tls';
 import type { Refusal } from '../../core/evidence.js';
+import { flatMap } from '../../core/lists.js';
 import { getPath } from './address.js';
 import type { Meter } from './meter.js';
 import type { Take } from './recorder.js';
@@ -168,7 +169,7 @@ export async function forwardUpgrade(
   const onward = await open(to, realHost, { path: getPath(ask), headers }).catch(() => null);
   if (!onward) return void socket.destroy();
   onward.on('upgrade', (back, other) => {
-    const lines = back.rawHeaders.flatMap((text, i) =>
+    const lines = flatMap(back.rawHeaders, (text, i) =>
       i % 2 ? [] : [`${text}: ${back.rawHeaders[i + 1]}`],
     );
     socket.write(`HTTP/1.1 101 Switching Protocols\r\n${lines.join('\r\n')}\r\n\r\n`);

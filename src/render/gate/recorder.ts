@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import { createWriteStream, type WriteStream } from 'node:fs';
 import { finished } from 'node:stream/promises';
 import type { Refusal } from '../../core/evidence.js';
+import { flatMap } from '../../core/lists.js';
 import {
   getHeader,
   isMediaType,
@@ -152,7 +153,7 @@ export class Take {
 }
 
 function listHeaders(headers: NodeHeaders): Header[] {
-  return Object.entries(headers).flatMap(([name, value]): Header[] => {
+  return flatMap(Object.entries(headers), ([name, value]): Header[] => {
     if (value === undefined || name.startsWith(':')) return [];
     return [value].flat().map((one) => [name, String(one)]);
   });

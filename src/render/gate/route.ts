@@ -1,6 +1,7 @@
 import { networkInterfaces } from 'node:os';
 import { isIP } from 'node:net';
 import type { Refusal } from '../../core/evidence.js';
+import { flatMap } from '../../core/lists.js';
 import {
   getPrivateHostKind,
   isSameAddress,
@@ -97,7 +98,7 @@ function getClosedKind(host: string): string | null {
 function isOfMachine(host: string): boolean {
   const bare = stripBrackets(host);
   if (!isIP(bare)) return false;
-  const own = Object.values(networkInterfaces()).flatMap((all) => all ?? []);
+  const own = flatMap(Object.values(networkInterfaces()), (all) => all ?? []);
   return own.some(({ address }) => isSameAddress(address, bare));
 }
 

@@ -4,6 +4,7 @@ import type { Socket } from 'node:net';
 import { getProxyForUrl } from 'proxy-from-env';
 import { ToolError } from '../../core/errors.js';
 import type { Refusal } from '../../core/evidence.js';
+import { flatMap } from '../../core/lists.js';
 import { isSpecialName } from '../../core/measure/private-address.js';
 import { describeFault } from '../../core/words/fault.js';
 import { joinAuthority, stripBrackets } from './address.js';
@@ -34,7 +35,7 @@ export const SET_ASIDE = 'a name set aside by the standards';
 /** Proxy Authentication Required: it is the proxy's answer, and no host's (RFC 9110, 15.5.8). */
 export const PROXY_REFUSES = 407;
 
-const VARIABLES = ['https_proxy', 'http_proxy', 'all_proxy'].flatMap((name) => [
+const VARIABLES = flatMap(['https_proxy', 'http_proxy', 'all_proxy'], (name) => [
   name,
   name.toUpperCase(),
 ]);

@@ -1,4 +1,5 @@
 import type { Box, ElementStyle } from '../../core/evidence.js';
+import { flatMap } from '../../core/lists.js';
 import { getInk } from './ink.js';
 import type { Notebook } from './observe.js';
 import { toPageBox } from './shared.js';
@@ -94,7 +95,7 @@ export function readElements(wish: ElementWish): { elements: RawElement[]; total
 }
 
 function listLate({ late }: Notebook): Map<Node, RawElement['late']> {
-  const entries = [...late].flatMap(([slot, noted]) =>
+  const entries = flatMap([...late], ([slot, noted]) =>
     noted.map(({ node }, at): [Node, RawElement['late']] => [node, { slot, at }]),
   );
   return new Map(entries);

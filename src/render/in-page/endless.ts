@@ -1,3 +1,4 @@
+import { flatMap } from '../../core/lists.js';
 import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
 
 /** What ends later than this is not waited for, ms. */
@@ -59,7 +60,7 @@ const TURN = /^(none|(rotate(Z|3d)?\([^)]*\)\s*)+|-?[\d.]+(deg|turn|rad|grad))$/
 /** Whether it does nothing but turn something. */
 function turns({ animation }: Endless): boolean {
   const keyframes = (animation.effect as KeyframeEffect | null)?.getKeyframes() ?? [];
-  const changes = keyframes.flatMap((one) =>
+  const changes = flatMap(keyframes, (one) =>
     Object.entries(one).filter(([name]) => !OF_KEYFRAMES.test(name)),
   );
   return changes.every(
@@ -69,7 +70,7 @@ function turns({ animation }: Endless): boolean {
 
 function listEndless(): Endless[] {
   const { page } = globalThis.mivketNotebook;
-  return page.getAnimations().flatMap((animation): Endless[] => {
+  return flatMap(page.getAnimations(), (animation): Endless[] => {
     const timing = animation.effect?.getComputedTiming();
     const { currentTime, playState, timeline } = animation;
     const round = Number(timing?.duration);

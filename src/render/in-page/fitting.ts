@@ -1,3 +1,4 @@
+import { flatMap } from '../../core/lists.js';
 import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
 
 /**
@@ -8,7 +9,7 @@ export function fitSelectors(ids: readonly number[], selectors: readonly string[
   const { nodes, own } = globalThis.mivketNotebook;
   return ids.map((id) => {
     const node = nodes.get(id);
-    return node ? selectors.flatMap((one, at) => (fits(own(node), one) ? [at] : [])) : [];
+    return node ? flatMap(selectors, (one, at) => (fits(own(node), one) ? [at] : [])) : [];
   });
 }
 
@@ -31,7 +32,7 @@ const MOST = 3;
 /** Elements outside of slots that fit one of these selectors, with its place in the list. */
 export function fitOutside(selectors: readonly string[]): { id: number; at: number }[] {
   const { page, idOf } = globalThis.mivketNotebook;
-  return selectors.flatMap((selector, at) => {
+  return flatMap(selectors, (selector, at) => {
     const outside = listFitting(page, selector).filter(
       (one) => !one.closest(`[${SLOT_ATTRIBUTE}]`),
     );

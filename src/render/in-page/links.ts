@@ -1,3 +1,4 @@
+import { flatMap } from '../../core/lists.js';
 /** A link, and whether a click on it goes to the top of the page, or loads it anew. */
 export interface ClickedLink {
   id: number;
@@ -9,7 +10,7 @@ const MOST = 100;
 /** Clicks those links whose address is `#` or empty by now, and keeps the browser from following them. */
 export function clickLinks(ids: readonly number[]): ClickedLink[] {
   const { nodes, own } = globalThis.mivketNotebook;
-  return ids.slice(0, MOST).flatMap((id) => {
+  return flatMap(ids.slice(0, MOST), (id) => {
     const link = nodes.get(id);
     const href = link && own(link).getAttribute('href');
     const leadsNowhere = typeof href === 'string' && /^\s*#?\s*$/.test(href);

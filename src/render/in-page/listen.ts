@@ -1,3 +1,4 @@
+import { mapPresent } from '../../core/lists.js';
 import { noteLate, type Notebook } from './observe.js';
 import { parseHeight } from './posted.js';
 
@@ -105,11 +106,11 @@ function followJumps({ jumps }: Notebook): void {
   const note = (list: PerformanceObserverEntryList) => {
     for (const { value, hadRecentInput, sources } of list.getEntries() as Shift[]) {
       if (hadRecentInput || jumps.length >= MOST_JUMPS) continue;
-      const moved = sources.flatMap(({ node, previousRect, currentRect }) => {
+      const moved = mapPresent(sources, ({ node, previousRect, currentRect }) => {
         // Of a text the element around it counts.
         const element = node instanceof Element ? node : node?.parentElement;
         const [from, to] = [previousRect.top + scrollY, currentRect.top + scrollY];
-        return element ? { node: element, from, to } : [];
+        return element ? { node: element, from, to } : null;
       });
       jumps.push({ score: value, moved });
     }

@@ -1,3 +1,4 @@
+import { mapPresent } from '../../core/lists.js';
 import { setRule } from './show.js';
 
 /** So high frames are made for a moment, px: what is higher by itself shows its height then. */
@@ -11,7 +12,7 @@ let kept: { frame: HTMLElement; style: string | null }[] = [];
 /** Makes frames as low as can be, by their numbers, their widths as they are. */
 export function squeezeFrames(ids: readonly number[]): void {
   const { nodes, own } = globalThis.mivketNotebook;
-  const frames = ids.flatMap((id) => (nodes.get(id) as HTMLElement | undefined) ?? []);
+  const frames = mapPresent(ids, (id) => nodes.get(id) as HTMLElement | undefined);
   kept = frames.map((frame) => ({ frame, style: frame.getAttribute('style') }));
   for (const { frame } of kept) {
     const { width } = own(frame).getBoundingClientRect();

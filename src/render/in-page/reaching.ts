@@ -1,3 +1,4 @@
+import { flatMap, mapPresent } from '../../core/lists.js';
 import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
 import { withRule } from './trial/scene.js';
 
@@ -22,10 +23,10 @@ const LONGEST_SELECTOR = 200;
 /** The page's own rules that are for some of these elements and change them; each is put back. */
 export function findReaching(ids: readonly number[]): RawReach[] {
   const { nodes } = globalThis.mivketNotebook;
-  const own = ids.flatMap((id) => nodes.get(id) ?? []);
+  const own = mapPresent(ids, (id) => nodes.get(id));
   const end = performance.now() + LONGEST;
   return withRule('*, *::before, *::after { transition: none !important; }', () =>
-    listHostRules(new Set(own)).flatMap((rule): RawReach[] => {
+    flatMap(listHostRules(new Set(own)), (rule): RawReach[] => {
       if (performance.now() > end) return [];
       const found = own.filter((one) => matches(one, rule.selectorText)).slice(0, MOST_ELEMENTS);
       return found.length > 0 ? tryWithout(rule, found) : [];
@@ -49,7 +50,7 @@ function tryWithout(rule: CSSStyleRule, elements: readonly Element[]): RawReach[
   const after = elements.map(look);
   // The whole of it: one property at a time loses shorthands and their order.
   rule.style.cssText = cssText;
-  const changed = elements.flatMap((element, i) => {
+  const changed = flatMap(elements, (element, i) => {
     const changes = LOOKS.filter((what) => before[i]![what] !== after[i]![what]);
     const told = changes.map((what) => ({
       what,
@@ -92,12 +93,12 @@ function listHostRules(own: ReadonlySet<Element>): CSSStyleRule[] {
     const node = ownerNode instanceof Element ? ownerNode : null;
     return node === null || !(own.has(node) || slots.some((slot) => slot.contains(node)));
   });
-  return sheets.flatMap((sheet) => listRules(sheet));
+  return flatMap(sheets, (sheet) => listRules(sheet));
 }
 
 function listRules(sheet: Pick<CSSStyleSheet, 'cssRules'>): CSSStyleRule[] {
   try {
-    return [...sheet.cssRules].flatMap((rule): CSSStyleRule[] => {
+    return flatMap([...sheet.cssRules], (rule): CSSStyleRule[] => {
       if (rule instanceof CSSStyleRule) return [rule];
       if (rule instanceof CSSImportRule) return rule.styleSheet ? listRules(rule.styleSheet) : [];
       if (rule instanceof CSSMediaRule && !matchMedia(rule.media.mediaText).matches) return [];

@@ -1,3 +1,4 @@
+import { mapPresent } from '../../core/lists.js';
 import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
 import { nextFrame, walk } from './shared.js';
 
@@ -46,8 +47,9 @@ export function hideLetters(hidden: boolean): void {
 /** The document, and all shadow roots in it: no rule of the one reaches into the other. */
 function listRoots(): DocumentOrShadowRoot[] {
   const { page, own, closedRoots } = globalThis.mivketNotebook;
-  const roots = [...walk([page.documentElement])].flatMap(
-    (real) => own(real).shadowRoot ?? closedRoots.get(real) ?? [],
+  const roots = mapPresent(
+    [...walk([page.documentElement])],
+    (real) => own(real).shadowRoot ?? closedRoots.get(real),
   );
   return [document, ...roots];
 }

@@ -6,6 +6,7 @@ import type {
   Target,
   TriedCure,
 } from '../../core/evidence.js';
+import { flatMap } from '../../core/lists.js';
 import {
   getElementFrom,
   readMarkup,
@@ -85,14 +86,14 @@ class Trial {
     this.#byId = new Map(elements.map((one) => [one.id, one]));
     this.#slot = slot;
     this.#ids = new Map(
-      elements.flatMap(({ id, from }) => ('offset' in from ? [[from.offset, id] as const] : [])),
+      flatMap(elements, ({ id, from }) => ('offset' in from ? [[from.offset, id] as const] : [])),
     );
   }
 
   /** What makes each target too wide. */
   async findCauses(targets: readonly Target[]): Promise<CauseFact[]> {
-    const near = targets.flatMap((target) => this.#listNear(target).map(({ element }) => element));
-    const suspects = listSuspects(this.#markup, near).flatMap((suspect) => {
+    const near = flatMap(targets, (target) => this.#listNear(target).map(({ element }) => element));
+    const suspects = flatMap(listSuspects(this.#markup, near), (suspect) => {
       const change = takeOut(this.#markup, this.#ids, suspect);
       const probe = makeSmall(this.#markup, this.#ids, suspect);
       return change ? [{ suspect, change, probe }] : [];
@@ -120,7 +121,7 @@ class Trial {
 
   /** Tries cures as they would be written. */
   async check(cures: readonly Intent[][], causes: readonly CauseFact[]): Promise<TriedCure[]> {
-    const exact = cures.flatMap((intents) => {
+    const exact = flatMap(cures, (intents) => {
       const changes = this.#write(intents);
       return changes ? [{ intents, changes }] : [];
     });
@@ -135,10 +136,10 @@ class Trial {
       const scene = { slot: this.#slot.name, targets, cures: wanted, strict };
       answers.push(await this.#page.read('tryCures', scene));
     }
-    return exact.flatMap(({ intents }, i): TriedCure[] => {
+    return flatMap(exact, ({ intents }, i): TriedCure[] => {
       const ones = answers.map((answer) => answer?.[i] ?? null);
       if (ones.some((one) => one === null)) return [];
-      const left = ones.flatMap((one) => one!.left);
+      const left = flatMap(ones, (one) => one!.left);
       const harm = ones.find((one) => one!.harm !== null)?.harm ?? null;
       return [{ intents: intents as TriedCure['intents'], left, harm }];
     });
@@ -156,7 +157,8 @@ class Trial {
   async seek(cause: CauseFact, same: readonly CauseFact[]): Promise<Intent[] | null> {
     const target = toTarget(cause);
     const causes = listCausesOf(this.#markup, cause);
-    const remedies = listRemedies(this.#markup, causes, this.#listNear(target)).flatMap(
+    const remedies = flatMap(
+      listRemedies(this.#markup, causes, this.#listNear(target)),
       (intents) => {
         const changes = toChanges(this.#markup, this.#ids, intents);
         return changes ? [{ intents, changes }] : [];
@@ -174,7 +176,7 @@ class Trial {
     const inSlot = this.#aimAtSlot(target);
     const isMore = inSlot !== null && !own.map(getTargetKey).includes(getTargetKey(inSlot));
     const chosen = (isMore ? await seek([...own, inSlot]) : null) ?? (await seek(own));
-    return chosen && joinIntents(chosen.flatMap((i) => remedies[i]!.intents));
+    return chosen && joinIntents(flatMap(chosen, (i) => remedies[i]!.intents));
   }
 
   /** The slot's edge, for what reaches beyond the page's. */
@@ -201,7 +203,7 @@ class Trial {
     const inside = this.#elements
       .filter((one) => one !== main && isOut(one) && isWithin(one, main, byId))
       .slice(0, MOST_INSIDE);
-    return [main, ...inside, ...around].flatMap((one) => {
+    return flatMap([main, ...inside, ...around], (one) => {
       const element = this.#getElement(one);
       return element ? [{ element, display: one.style.display, width: one.box.width }] : [];
     });

@@ -1,4 +1,5 @@
 import type { CauseFact } from '../../../core/evidence.js';
+import { flatMap } from '../../../core/lists.js';
 import { SLOT_ATTRIBUTE } from '../../../core/host/slot-attribute.js';
 import { generates, getRange, listTexts } from '../ink.js';
 import { cuts } from '../styles.js';
@@ -63,7 +64,7 @@ export class Gauge {
     const bare = globalThis.mivketNotebook.own(node);
     const rect = bare.getBoundingClientRect();
     const left = this.#target.side === 'left';
-    const pieces = listTexts(node).flatMap((text) => [...getRange(text).getClientRects()]);
+    const pieces = flatMap(listTexts(node), (text) => [...getRange(text).getClientRects()]);
     const style = getComputedStyle(node);
     const shown = cuts(style.overflowX) ? [] : pieces.filter(({ width }) => width > 0);
     const reaches = [rect, ...shown].map((one) => (left ? one.left : one.right));

@@ -1,3 +1,4 @@
+import { mapPresent } from '../../../core/lists.js';
 import { SLOT_ATTRIBUTE } from '../../../core/host/slot-attribute.js';
 import type { Change } from '../../../core/trial/change.js';
 import { Changes } from './changes.js';
@@ -18,7 +19,7 @@ export const TOLERANCE = 1;
 /** The elements that are changed; what a rule of a sheet is for is not known. */
 export function listChanged(changes: readonly Change[]): Element[] {
   const { nodes } = globalThis.mivketNotebook;
-  return changes.flatMap(({ id, do: what }) => (what === 'text' ? [] : (nodes.get(id) ?? [])));
+  return mapPresent(changes, ({ id, do: what }) => (what === 'text' ? null : nodes.get(id)));
 }
 
 export function withChanges<T>(changes: readonly Change[], look: () => T): T | null {

@@ -1,3 +1,4 @@
+import { flatMap } from '../../../core/lists.js';
 import type { Change } from '../../../core/trial/change.js';
 import { Picture, type Harm } from './harm.js';
 import type { Gauge } from './measure.js';
@@ -54,7 +55,7 @@ class CureSearch {
 
   /** The first that cures; else the one that helps most. */
   #findBest(chosen: readonly number[], left: number): { index: number; left: number } | null {
-    const taken = new Set(chosen.flatMap((i) => this.#apart[i]!));
+    const taken = new Set(flatMap(chosen, (i) => this.#apart[i]!));
     let best: { index: number; left: number } | null = null;
     for (let index = 0; index < this.#remedies.length; index++) {
       if (this.isOver()) return null;
@@ -88,7 +89,7 @@ class CureSearch {
   }
 
   #list(chosen: readonly number[]): Change[] {
-    return chosen.flatMap((i) => [...this.#remedies[i]!]);
+    return flatMap(chosen, (i) => [...this.#remedies[i]!]);
   }
 
   /** The page and the slot are to fit: what is farther out counts. */

@@ -1,4 +1,5 @@
 import type { Interval, Room, WideSpan } from '../../../core/evidence.js';
+import { flatMap } from '../../../core/lists.js';
 import { SLOT_ATTRIBUTE } from '../../../core/host/slot-attribute.js';
 import { TOLERANCE } from '../../../core/measure/culprits.js';
 import { getEdge } from '../styles.js';
@@ -54,7 +55,7 @@ export class Sweep {
     const slots = copy.page.querySelectorAll(`[${SLOT_ATTRIBUTE}="${CSS.escape(wish.slot)}"]`);
     this.#slot = slots[0] ?? null;
     this.#far = getFar(this.#slot);
-    this.#own = wish.ids.flatMap((id) => {
+    this.#own = flatMap(wish.ids, (id) => {
       const node = copy.get(id);
       return node ? [{ id, node }] : [];
     });
@@ -63,8 +64,8 @@ export class Sweep {
   }
 
   run(): Swept {
-    const samples = this.#wish.intervals.flatMap((interval) => this.#try(interval));
-    const spans = listRuns(samples).flatMap((run) => this.#readRun(run));
+    const samples = flatMap(this.#wish.intervals, (interval) => this.#try(interval));
+    const spans = flatMap(listRuns(samples), (run) => this.#readRun(run));
     const tried = new Set([...samples.map(({ width }) => width), ...this.#fits.keys()]);
     const trail = new Trail(samples, tried, this.#wish.intervals);
     const joined = trail.join(spans);
@@ -82,13 +83,13 @@ export class Sweep {
 
   /** Tries an interval's windows, coarsely, then all of those where anything is too wide. */
   #try({ from, to }: Interval): Sample[] {
-    const edges = listEdges(this.#copy.page).flatMap((edge) => [edge - 1, edge, edge + 1]);
+    const edges = flatMap(listEdges(this.#copy.page), (edge) => [edge - 1, edge, edge + 1]);
     const first = new Set([from, to, ...edges]);
     for (let width = from; width < to; width += FARTHEST) first.add(width);
     const widths = [...first].filter((one) => one >= from && one <= to).sort((a, b) => a - b);
     const samples = widths.map((width) => this.#test(width));
-    const coarse = samples.flatMap((one, i) => [one, ...this.#tryBetween(one, samples[i + 1])]);
-    return coarse.flatMap((one, i) => {
+    const coarse = flatMap(samples, (one, i) => [one, ...this.#tryBetween(one, samples[i + 1])]);
+    return flatMap(coarse, (one, i) => {
       const next = coarse[i + 1];
       const isOut = one.sign !== '' || next?.sign !== '';
       const isTried = next === undefined || !isOut || this.#isSettled(one, next);
@@ -151,7 +152,7 @@ export class Sweep {
     // Who reaches farthest is to blame.
     const most = Math.max(...ends.map(({ end }) => end));
     if (ends.length > 1)
-      sign += ` ${ends.flatMap(({ id, end }) => (end >= most - TOLERANCE ? [id] : []))}`;
+      sign += ` ${flatMap(ends, ({ id, end }) => (end >= most - TOLERANCE ? [id] : []))}`;
     const room = Math.round(Math.max(0, right - left) * 100) / 100;
     return { room, sign: room > 0 || sign ? sign : '' };
   }
@@ -162,10 +163,13 @@ export class Sweep {
     const [first, last] = [this.#read(from), this.#read(to)];
     if (getKeys(first) === getKeys(last) || this.#isOver) return toSpans(first, last, from, to);
     const half = Math.floor((from + to) / 2);
-    return [
-      { from, to: half },
-      { from: half + 1, to },
-    ].flatMap((part) => this.#readRun(part));
+    return flatMap(
+      [
+        { from, to: half },
+        { from: half + 1, to },
+      ],
+      (part) => this.#readRun(part),
+    );
   }
 
   #read(width: number): Fit[] {

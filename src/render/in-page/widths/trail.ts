@@ -1,4 +1,5 @@
 import type { Interval, Room, WideSpan, WidthSpan } from '../../../core/evidence.js';
+import { flatMap } from '../../../core/lists.js';
 import { covers } from '../../../core/search/spans.js';
 import type { Fit } from './fit.js';
 
@@ -18,7 +19,7 @@ export interface Sample {
 /** What is too wide from one window to another, as it was read in both; of what is in both the worse. */
 export function toSpans(first: readonly Fit[], last: readonly Fit[], from: number, to: number) {
   const others = new Map(last.map((one) => [getKey(one), one]));
-  const inBoth = first.flatMap((one): RawSpan[] => {
+  const inBoth = flatMap(first, (one): RawSpan[] => {
     const other = others.get(getKey(one));
     if (!other) return [toSpan(one, from)];
     others.delete(getKey(one));
