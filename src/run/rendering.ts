@@ -41,8 +41,19 @@ export async function renderAll(
     await judge(i, measured);
     if (keeper) await faults.collect(keeper.keep(snippet, measured.evidence, measured.baselines));
   };
-  const work = plan.snippets.map((snippet, i) => limit(one, snippet, i));
+  const work = listByLength(plan.snippets).map(([i, snippet]) => limit(one, snippet, i));
   await Promise.race([Promise.all(work), whenAborted(signal)]);
+}
+
+/** What has to be loaded anew for each window, and waited for. */
+const LONG = /<(script|i?frame|object|embed|video|audio)\b|\son[a-z]+\s*=/i;
+
+/** Those that take long first: one that is begun last of all would run on alone, beside idle processors. */
+function listByLength(snippets: readonly Snippet[]): [number, Snippet][] {
+  const all = [...snippets.entries()];
+  const isLong = ([, { text, published }]: [number, Snippet]) =>
+    published !== undefined || LONG.test(text);
+  return [...all.filter(isLong), ...all.filter((one) => !isLong(one))];
 }
 
 /** What was measured of an unchanged snippet, where all is in it that is wanted now. */
