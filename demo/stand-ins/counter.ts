@@ -24,7 +24,8 @@ function makeCharts(): string {
 const GIF = Uint8Array.from(atob('R0lGODlhAQABAIAAAAAAAP///yH5BAEAAAAALAAAAAABAAEAAAIBRAA7'), (c) =>
   c.charCodeAt(0),
 );
-const script = { 'content-type': 'text/javascript' };
+// Modules are fetched as data of another site.
+const script = { 'content-type': 'text/javascript', 'access-control-allow-origin': '*' };
 
 counter.get('/heavy.js', (context) => context.body(HEAVY, 200, script));
 counter.get('/small.js', (context) => context.body('window.tally = { visits: 1 };\n', 200, script));

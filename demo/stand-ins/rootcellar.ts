@@ -2,7 +2,7 @@ import { randomBytes } from 'node:crypto';
 import { Hono } from 'hono';
 import { sendFile } from './files.js';
 
-/** A host of pictures and fonts. */
+/** A host of pictures, fonts and packages of code. */
 export const rootcellar = new Hono();
 
 rootcellar.get('/moved.png', (context) => context.redirect('https://10.0.0.9/moved.png'));
@@ -13,6 +13,15 @@ rootcellar.get('/:file{[a-z-]+\\.(png|woff2)}', (context) =>
     'cache-control': 'max-age=3600',
   }),
 );
+
+rootcellar.get('/type.css', (context) =>
+  context.body('.type { font-weight: bold }\n', 200, { 'content-type': 'text/css' }),
+);
+
+for (const packages of ['/npm/*', '/@seed/*'])
+  rootcellar.get(packages, (context) =>
+    context.body('window.beds = [];\n', 200, { 'content-type': 'text/javascript' }),
+  );
 
 const WEIGHT = 1_700_000;
 

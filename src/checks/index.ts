@@ -51,7 +51,11 @@ import idUsedTwice from './paste/id-used-twice.js';
 import jumpToTopLink from './paste/jump-to-top-link.js';
 import keyboardTrapped from './page/keyboard-trapped.js';
 import linkedPictureUnnamed from './pictures/linked-picture-unnamed.js';
+import mediaMissing from './media/media-missing.js';
+import mediaPageNotFile from './media/media-page-not-file.js';
+import mediaWithoutCaptions from './media/media-without-captions.js';
 import nestedDocument from './paste/nested-document.js';
+import notSecure from './scripts/not-secure.js';
 import nothingRendered from './page/nothing-rendered.js';
 import obsoleteMarkup from './paste/obsolete-markup.js';
 import offCentre from './page/off-centre.js';
@@ -63,6 +67,7 @@ import pastedTwice from './paste/pasted-twice.js';
 import pictureMissing from './pictures/picture-missing.js';
 import pictureWithoutAlt from './pictures/picture-without-alt.js';
 import placeholderLeftIn from './paste/placeholder-left-in.js';
+import requestFailed from './scripts/request-failed.js';
 import scriptBlocksPage from './scripts/script-blocks-page.js';
 import scriptIdleWhenLate from './scripts/script-idle-when-late.js';
 import scriptVersionFloats from './scripts/script-version-floats.js';
@@ -134,7 +139,11 @@ export const CHECKS: readonly Check[] = [
   jumpToTopLink,
   keyboardTrapped,
   linkedPictureUnnamed,
+  mediaMissing,
+  mediaPageNotFile,
+  mediaWithoutCaptions,
   nestedDocument,
+  notSecure,
   nothingRendered,
   obsoleteMarkup,
   offCentre,
@@ -146,6 +155,7 @@ export const CHECKS: readonly Check[] = [
   pictureMissing,
   pictureWithoutAlt,
   placeholderLeftIn,
+  requestFailed,
   scriptBlocksPage,
   scriptIdleWhenLate,
   scriptVersionFloats,

@@ -27,7 +27,8 @@ export async function renderAll(
 ): Promise<void> {
   const counts = plan.snippets.map((one) => planOf(plan, one).length);
   events.tell({ type: 'planned', renders: counts.reduce((sum, count) => sum + count, 0) });
-  const limit = pLimit(plan.request.jobs ?? getDefaultJobs());
+  const jobs = plan.request.jobs ?? getDefaultJobs();
+  const limit = pLimit(jobs);
   const one = async (snippet: Snippet, i: number) => {
     if (signal.aborted) return;
     events.tell({ type: 'begun', snippet: snippet.name });
@@ -41,7 +42,8 @@ export async function renderAll(
     await judge(i, measured);
     if (keeper) await faults.collect(keeper.keep(snippet, measured.evidence, measured.baselines));
   };
-  const work = listByLength(plan.snippets).map(([i, snippet]) => limit(one, snippet, i));
+  const ordered = jobs > 1 ? listByLength(plan.snippets) : [...plan.snippets.entries()];
+  const work = ordered.map(([i, snippet]) => limit(one, snippet, i));
   await Promise.race([Promise.all(work), whenAborted(signal)]);
 }
 

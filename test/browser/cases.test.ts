@@ -27,6 +27,124 @@ const HOST =
   '<!doctype html><html lang="en"><head><title>Visit</title></head><body style="margin: 0; color: #000"><nav class="menu"><a href="/visit">Visit</a></nav><main><h1>Beds</h1><div data-mivket-slot="column"></div></main><footer id="foot">Write to the desk</footer></body></html>';
 
 const CASES: Record<string, HardCase[]> = {
+  'media-missing': [
+    [
+      '<video controls playsinline><source src="https://media.loam.example/nosuch.mp4"><source src="https://media.loam.example/talk.mp4"></video>',
+      'src="https://media.loam.example/nosuch.mp4"',
+    ],
+    [
+      '<audio controls src="https://media.nosuch.example/a.mp3"></audio>',
+      'src="https://media.nosuch.example/a.mp3"',
+    ],
+    [
+      '<script>document.body.append(Object.assign(document.createElement("video"), { src: "https://media.loam.example/nosuch.mp4" }))</script>',
+      '<script>',
+    ],
+    // A page, no file: that is told as such.
+    ['<audio controls src="https://player.loam.example/embed/talk"></audio>', null],
+    // Visitors may see more.
+    ['<audio controls src="https://player.loam.example/status/403"></audio>', null],
+    ['<video controls preload="none" src="https://media.loam.example/talk.mp4"></video>', null],
+  ],
+  'media-page-not-file': [
+    [
+      '<audio controls src="https://player.loam.example/embed/talk"></audio>',
+      'src="https://player.loam.example/embed/talk"',
+    ],
+    [
+      '<video controls><source src="https://player.loam.example/embed/talk" type="video/mp4"></video>',
+      'src="https://player.loam.example/embed/talk"',
+    ],
+    ['<audio controls src="https://player.loam.example/status/500"></audio>', null],
+  ],
+  'media-without-captions': [
+    [`<video controls ${TALK}></video>`, `<video controls ${TALK}>`],
+    [
+      `<video controls ${TALK}><track kind="chapters" src="data:text/vtt,WEBVTT"></video>`,
+      `<video controls ${TALK}>`,
+    ],
+    [`<video controls ${TALK}><track kind="CAPTIONS" src="data:text/vtt,WEBVTT"></video>`, null],
+    ['<video controls><source src="https://media.loam.example/rain.mp4"></video>', null],
+    // What is said in it is not known before it loads.
+    [
+      '<video controls preload="none" src="https://media.loam.example/rain.mp4"></video>',
+      '<video controls preload="none" src="https://media.loam.example/rain.mp4">',
+    ],
+    [`<video autoplay muted loop ${TALK}></video>`, null],
+    [`<video muted loop controls ${TALK}></video>`, `<video muted loop controls ${TALK}>`],
+    [`<div hidden><video controls ${TALK}></video></div><p>Sow</p>`, null],
+    [`<audio controls ${TALK}></audio>`, null],
+    [
+      `<video id="v" controls></video><script>v.src = "https://media.loam.example/talk.mp4"</script>`,
+      null,
+    ],
+  ],
+  'not-secure': [
+    [
+      '<img src="HTTP://static.rootcellar.example/beans.png" alt="Beans">',
+      'src="HTTP://static.rootcellar.example/beans.png"',
+    ],
+    [
+      '<img srcset="http://static.rootcellar.example/beans.png 2x" alt="Beans">',
+      'srcset="http://static.rootcellar.example/beans.png 2x"',
+    ],
+    [
+      '<style>.a { background: url("http://static.rootcellar.example/beans.png") }</style><p class="a">Sow</p>',
+      'http://static.rootcellar.example/beans.png',
+    ],
+    [
+      '<p style="background: url(http://static.rootcellar.example/none.png)">Sow</p>',
+      'http://static.rootcellar.example/none.png',
+    ],
+    ['<p>Sow</p><script>fetch("http://static.rootcellar.example/beans.png")</script>', '<script>'],
+    [
+      '<video controls src="http://media.loam.example/talk.mp4"></video>',
+      'src="http://media.loam.example/talk.mp4"',
+    ],
+    // A link, a hint, a name, and words.
+    ['<a href="http://www.rootcellar.example/">http://www.rootcellar.example/</a>', null],
+    ['<link rel="preconnect" href="http://static.rootcellar.example"><p>Sow</p>', null],
+    ['<iframe title="Map" src="http://maps.fernmap.example/embed/x"></iframe>', null],
+    ['<p>Sow</p><img src="http://192.168.0.9/beans.png" alt="Beans">', null],
+    [
+      '<img src="http://static.rootcellar.example/beans.png" alt="Beans">',
+      null,
+      { origin: 'http://www.seedlibrary.example' },
+    ],
+  ],
+  'request-failed': [
+    [
+      '<p style="background: url(https://static.rootcellar.example/none.png)">Sow</p>',
+      '<p style="background: url(https://static.rootcellar.example/none.png)">',
+    ],
+    [
+      '<script async src="https://static.rootcellar.example/none.js"></script><p>Sow</p>',
+      'src="https://static.rootcellar.example/none.js"',
+    ],
+    [
+      '<script async src="https://player.loam.example/embed/x"></script><p>Sow</p>',
+      'src="https://player.loam.example/embed/x"',
+    ],
+    ['<p>Sow</p><script>fetch("https://player.loam.example/status/500")</script>', '<script>'],
+    [
+      '<p>Sow</p><script>fetch("https://static.rootcellar.example/moved/none.png")</script>',
+      '<script>',
+    ],
+    [
+      `<video controls poster="https://static.rootcellar.example/none.png" ${TALK}></video>`,
+      'poster="https://static.rootcellar.example/none.png"',
+    ],
+    // What other findings tell, what visitors may be given, and what the snippet itself gives up.
+    ['<img src="https://static.rootcellar.example/none.png" alt="Beans">', null],
+    ['<img src="http://static.rootcellar.example/none.png" alt="Beans">', null],
+    ['<iframe title="Talk" src="https://player.loam.example/status/404"></iframe>', null],
+    ['<video controls src="https://media.loam.example/nosuch.mp4"></video>', null],
+    ['<p>Sow</p><script>fetch("https://media.loam.example/talk.mp4")</script>', null],
+    [
+      '<p>Sow</p><script>const c = new AbortController(); fetch("https://static.rootcellar.example/beans.png", { signal: c.signal }); c.abort()</script>',
+      null,
+    ],
+  ],
   'page-scrolls-sideways': [
     [
       '<style>@keyframes out { to { transform: translateX(1400px) } } .b { animation: out 9s infinite }</style><p class="b">Sow</p>',

@@ -30,6 +30,21 @@ test.each<[string, Partial<RequestFact>[], string | null]>([
   ['was kept back by the run', [{ status: 502, ...refused('offline') }], null],
   ['was kept back by a policy', [{ status: null, failed: 'csp' }], null],
   [
+    'is not shared with pages of other sites',
+    [{ failed: 'not-shared' }],
+    'its host does not let pages of other sites read it',
+  ],
+  [
+    'is not there, nor shared',
+    [{ status: 404, failed: 'not-shared' }],
+    'its address is answered with 404',
+  ],
+  [
+    'is a page',
+    [{ failed: 'other-kind', contentType: 'text/html' }],
+    'what comes is of another kind (text/html)',
+  ],
+  [
     'did not come',
     [{ status: null, failed: 'net::ERR_CONNECTION_RESET' }],
     'its host does not answer',

@@ -115,7 +115,7 @@ const CASES: [text: string, found: string[], mended: string | null][] = [
   ['<h2>Beans</h2><h4>Peas</h4><h5>Chard</h5>', ['heading-out-of-step [<h4>]'], null],
   ['<h2>Beans</h2><h3>Peas</h3><h2>Chard</h2><h6 role="presentation">x</h6>', [], null],
   [
-    '<video controls poster="a.png"><source src="a.mp4"></video><video controls poster="a.png" src="a.mp4"></video>',
+    '<video controls poster="a.png"><source src="a.mp4"><track src="a.vtt"></video><video controls poster="a.png" src="a.mp4"><track src="b.vtt"></video>',
     ['pasted-twice [src="a.mp4"]'],
     null,
   ],

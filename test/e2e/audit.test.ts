@@ -195,7 +195,7 @@ test('the demo runs, says what it found, and what it says to try next works', as
     'counter.html': ['script-weight-over-limit'],
     'desk-logo.html': ['host-private-address'],
     'greeting.html': ['page-taken-over'],
-    'hero-film.html': ['autoplay-with-sound'],
+    'hero-film.html': ['autoplay-with-sound', 'media-without-captions'],
     'map.html': [
       'page-scrolls-sideways',
       'host-style-reaches-in',

@@ -63,13 +63,28 @@ describe('the traffic log', () => {
     start(main, '1', 'https://tally.example/a.js');
     main.emit('Network.responseReceived', {
       requestId: '1',
-      response: { status: 200 },
+      response: { status: 200, headers: { 'Content-Type': 'Text/JavaScript; charset=utf-8' } },
       type: 'Script',
     });
     main.emit('Network.dataReceived', { requestId: '1', dataLength: 900 });
     main.emit('Network.dataReceived', { requestId: '1', dataLength: 100 });
     finish(main, '1', 420);
     expect(log.requests).toMatchObject([{ status: 200, wire: 420, unpacked: 1000, done: true }]);
+    expect(log.requests[0]!.contentType).toBe('text/javascript');
+  });
+
+  test.each([
+    [{ errorText: 'net::ERR_FAILED', corsErrorStatus: {} }, 'not-shared', 404],
+    [{ errorText: 'net::ERR_BLOCKED_BY_ORB' }, 'other-kind', 404],
+    [{ errorText: '', blockedReason: 'mixed-content' }, 'mixed-content', null],
+    [{ errorText: 'net::ERR_ABORTED', canceled: true }, 'cancelled', null],
+    [{ errorText: 'net::ERR_TIMED_OUT' }, 'net::ERR_TIMED_OUT', null],
+  ])('what failed says why: %j', (event, failed, status) => {
+    start(main, '1', 'https://tally.example/a.json');
+    const headers = { 'content-type': 'text/html' };
+    main.emit('Network.responseReceivedExtraInfo', { requestId: '1', headers, statusCode: 404 });
+    main.emit('Network.loadingFailed', { requestId: '1', ...event });
+    expect(log.requests).toMatchObject([{ failed, status, contentType: 'text/html' }]);
   });
 
   test('a hop of a redirect is a request of its own', () => {

@@ -2,6 +2,7 @@ import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
 import type { FrameFact, RequestFact } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
 import { blameElement, locateAttribute } from '../../core/measure/blame.js';
+import { isOfAddress } from '../../core/measure/same-address.js';
 import { isWithheld } from '../../core/measure/failed.js';
 
 interface Data {
@@ -40,6 +41,7 @@ export default defineCheck({
   // Of a frame whose page is not shown nothing measured tells about the code; a host that does not
   // answer from here may answer elsewhere: then the rest counts.
   explains: [
+    { findings: ['request-failed'], anywhere: true, fits: isOfAddress },
     { findings: ['frame-wider-than-slot'], when: (_seen, { kind }) => kind !== 'silence' },
     {
       findings: [

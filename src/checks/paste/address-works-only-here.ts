@@ -27,6 +27,7 @@ export default defineCheck({
   needs: ['traffic'],
   markup: true,
   explains: [
+    { findings: ['request-failed'], anywhere: true },
     {
       findings: ['frame-refused', 'frame-height-collapsed', 'frame-mostly-empty'],
       anywhere: true,

@@ -2,12 +2,13 @@ import { defineCheck, makeSeen, type Fact, type RenderOf } from '../../core/chec
 import type { PictureFact } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
 import { blameElement, locateAttribute } from '../../core/measure/blame.js';
-import { tellFailure } from '../../core/measure/failed.js';
+import { isOfAddress } from '../../core/measure/same-address.js';
+import { tellFailure, type Failure } from '../../core/measure/failed.js';
 
 interface Data {
   address: string;
   why: string;
-  kind: 'status' | 'silence' | 'content';
+  kind: Failure['kind'] | 'content';
 }
 
 /** What a picture of no size of its own is. */
@@ -23,7 +24,10 @@ export default defineCheck({
   standard: 'HTML Living Standard, 4.8.4.3 Images: Processing model',
   needs: ['pictures', 'traffic'],
   markup: false,
-  explains: [{ findings: ['nothing-rendered'], anywhere: true, fits: () => true }],
+  explains: [
+    { findings: ['nothing-rendered'], anywhere: true, fits: () => true },
+    { findings: ['request-failed'], anywhere: true, fits: isOfAddress },
+  ],
   judge: (c): Fact<Data>[] =>
     flatMap(c.renders, (render) =>
       flatMap(render.pictures, (picture): Fact<Data>[] => {

@@ -3,10 +3,15 @@ import type { RequestFact } from '../evidence.js';
 /** Why a file did not come, in words that follow “it does not come:”. */
 export interface Failure {
   why: string;
-  kind: 'status' | 'silence';
+  kind: 'status' | 'silence' | 'not-shared' | 'other-kind';
 }
 
 const SILENT: Failure = { kind: 'silence', why: 'its host does not answer' };
+
+const NOT_SHARED: Failure = {
+  kind: 'not-shared',
+  why: 'its host does not let pages of other sites read it',
+};
 
 /** What an automated visitor may be kept from, and others not. */
 const KEPT_BACK = new Set([401, 403, 407, 429]);
@@ -16,22 +21,45 @@ export function isWithheld({ refused }: Pick<RequestFact, 'refused'>): boolean {
   return refused !== null && !/^(unreachable|unknown-name)$/.test(refused.kind);
 }
 
+/** What was asked for at an address in the end: of several tries the last, and of a chain of redirects its end. */
+export function findAnswer(
+  address: string,
+  traffic: readonly RequestFact[],
+): RequestFact | undefined {
+  return traffic.findLast(
+    ({ first, status }) => first === address && (status === null || status < 300 || status >= 400),
+  );
+}
+
+/** The types of web pages (WHATWG MIME Sniffing, 4.6). */
+const PAGE = /^(text\/html|application\/xhtml\+xml)$/;
+
+/** Whether an answer is a web page, and no error. */
+export function isPage(answer: RequestFact | undefined): boolean {
+  if (!answer || answer.status === null || answer.status >= 300) return false;
+  return PAGE.test(answer.contentType ?? '');
+}
+
 /**
  * Why what was asked for at an address did not come; null where it did, and where the run itself or a vendor
  * kept it back from a visitor such as us.
  */
 export function tellFailure(address: string, traffic: readonly RequestFact[]): Failure | null {
-  const asked = traffic.filter((one) => one.first === address);
-  // Of several tries and of a chain of redirects the end counts.
-  const last = asked.findLast(({ status }) => status === null || status < 300 || status >= 400);
+  const last = findAnswer(address, traffic);
   if (!last) return null;
-  const { refused, status, failed } = last;
+  const { refused, status, failed, contentType } = last;
   // Where nobody answers it is the gate that does.
   if (refused) return isWithheld(last) ? null : SILENT;
   if (status !== null && status >= 400)
     return KEPT_BACK.has(status)
       ? null
       : { kind: 'status', why: `its address is answered with ${status}` };
+  if (failed === 'not-shared') return NOT_SHARED;
+  if (failed === 'other-kind')
+    return {
+      kind: failed,
+      why: `what comes is of another kind (${contentType ?? 'not said which'})`,
+    };
   // What the browser itself refused, by a policy of the page's, is no fault of the file.
   if (status !== null || !failed?.startsWith('net::')) return null;
   return failed.endsWith('TOO_MANY_REDIRECTS')

@@ -34,6 +34,8 @@ const request = z.object({
   wire: z.number(),
   unpacked: z.number(),
   failed: z.string().nullable(),
+  /** The type that its answer says it has, without parameters, in lower case; null where none was given. */
+  contentType: z.string().nullable(),
   /** Why the gate refused it. */
   refused: refusalSchema.nullable(),
   from: sourceSchema.nullable(),

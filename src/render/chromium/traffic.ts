@@ -13,11 +13,15 @@ export function followTraffic(session: Session, log: RequestLog): void {
   });
   session.on('Network.responseReceived', ({ requestId, response, type }) => {
     const request = at(requestId);
-    if (request) Object.assign(request, { status: response.status, type });
+    const { status, headers } = response;
+    if (request) Object.assign(request, { status, type, contentType: getContentType(headers) });
   });
-  session.on('Network.responseReceivedExtraInfo', ({ requestId, headers }) => {
+  session.on('Network.responseReceivedExtraInfo', ({ requestId, headers, statusCode }) => {
     const request = at(requestId);
-    if (request?.type === 'Document') request.forbidsFrames = getFrameRule(headers);
+    if (!request) return;
+    if (request.type === 'Document') request.forbidsFrames = getFrameRule(headers);
+    request.answered = statusCode;
+    request.contentType ??= getContentType(headers);
   });
   session.on('Network.dataReceived', ({ requestId, dataLength }) => {
     const request = at(requestId);
@@ -28,9 +32,11 @@ export function followTraffic(session: Session, log: RequestLog): void {
     if (request) request.wire += encodedDataLength;
     log.finish(request, timestamp);
   });
-  session.on('Network.loadingFailed', ({ requestId, errorText, blockedReason, canceled }) => {
-    const request = at(requestId);
-    if (request) request.failed = blockedReason ?? (canceled ? 'cancelled' : errorText);
+  session.on('Network.loadingFailed', (event) => {
+    const request = at(event.requestId);
+    if (request) request.failed = getReason(event);
+    // Of what is kept from the page the browser tells no more than this.
+    if (request && KEPT.has(request.failed ?? '')) request.status ??= request.answered;
     log.finish(request);
   });
   session.on('Network.requestServedFromCache', ({ requestId }) => log.finish(at(requestId)));
@@ -77,13 +83,34 @@ export function toCall(frame: Protocol.Runtime.CallFrame): CallFrame {
   return { url, line, column, functionName };
 }
 
+/** An answer came, and was kept from the page. */
+const KEPT = new Set(['not-shared', 'other-kind']);
+
+/** The browser's own reason, where it has one: what it keeps from a page did not fail on its way. */
+function getReason(event: Protocol.Network.LoadingFailedEvent): string {
+  const { blockedReason, corsErrorStatus, canceled, errorText } = event;
+  if (blockedReason) return blockedReason;
+  if (corsErrorStatus) return 'not-shared';
+  // Opaque Response Blocking: a web page where a picture, a film or a script was asked for.
+  if (errorText.endsWith('_BLOCKED_BY_ORB')) return 'other-kind';
+  return canceled ? 'cancelled' : errorText;
+}
+
+function getContentType(headers: Record<string, string>): string | null {
+  const type = getHeader(headers, 'content-type')?.split(';')[0]!.trim().toLowerCase();
+  return type ? type : null;
+}
+
+function getHeader(headers: Record<string, string>, name: string): string | undefined {
+  return Object.entries(headers).find(([key]) => key.toLowerCase() === name)?.[1];
+}
+
 /** How an answer's headers forbid framing, in words. A policy that names ancestors outdoes X-Frame-Options. */
 function getFrameRule(headers: Record<string, string>): string | null {
-  const of = (name: string) =>
-    Object.entries(headers).find(([key]) => key.toLowerCase() === name)?.[1];
-  const ancestors = /frame-ancestors\s+([^;,\n]*)/i.exec(of('content-security-policy') ?? '')?.[1];
+  const policy = getHeader(headers, 'content-security-policy');
+  const ancestors = /frame-ancestors\s+([^;,\n]*)/i.exec(policy ?? '')?.[1];
   if (ancestors !== undefined)
     return `Content-Security-Policy: frame-ancestors ${ancestors.trim()}`;
-  const option = of('x-frame-options');
+  const option = getHeader(headers, 'x-frame-options');
   return option === undefined ? null : `X-Frame-Options: ${option}`;
 }

@@ -184,8 +184,8 @@ async function finish(
       ),
     };
   }
-  const asking = objects.media.filter((one) => one.autoplay && one.readyState > 0 && one.address);
-  const addresses = asking.map(({ address }) => address);
+  const came = objects.media.filter((one) => one.readyState > 0 && one.address);
+  const addresses = came.map(({ address }) => address);
   await page.learnSounds(addresses, SOUND_TOLD);
   const inner = objects.frames.length > 0 ? await readDocuments(page, objects.frames) : [];
   // Last: it scrolls to what it points at.

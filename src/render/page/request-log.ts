@@ -24,6 +24,10 @@ export interface LoggedRequest {
   wire: number;
   unpacked: number;
   failed: string | null;
+  /** As its answer's header says, without parameters, in lower case. */
+  contentType: string | null;
+  /** The status of an answer, whether the page was given it or not. */
+  answered: number | null;
   /** The frame it was made for. */
   frame: string | null;
   initiator: Initiator;
@@ -44,6 +48,8 @@ const NEW = {
   wire: 0,
   unpacked: 0,
   failed: null,
+  contentType: null,
+  answered: null,
   frame: null,
   forbidsFrames: null,
   startedAt: 0,

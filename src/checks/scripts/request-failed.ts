@@ -1,0 +1,124 @@
+import { defineCheck, makeSeen, type Case, type Fact, type RenderOf } from '../../core/check.js';
+import type { RequestFact } from '../../core/evidence.js';
+import { mapPresent, flatMap } from '../../core/lists.js';
+import { listAddresses } from '../../core/markup/addresses.js';
+import { findRequestTag } from '../../core/measure/blame.js';
+import { findAnswer, tellFailure } from '../../core/measure/failed.js';
+import { parseAddress } from '../../core/measure/site.js';
+import type { Span } from '../../core/snippet.js';
+
+interface Data {
+  address: string;
+  why: string;
+  what: What;
+  /** The host of the script, sheet or frame that asked for it, where that is none of the snippet's own text. */
+  by: string | null;
+}
+
+type What = 'script' | 'sheet' | 'font' | 'picture' | 'file';
+type Needs = 'traffic';
+
+/** What the protocol's types are for. */
+const KINDS: Record<string, What> = {
+  Script: 'script',
+  Stylesheet: 'sheet',
+  Font: 'font',
+  Image: 'picture',
+};
+
+const NOTICES: Record<What, string> = {
+  script: 'What the script is to do does not happen.',
+  sheet: 'It looks otherwise than it was meant.',
+  font: 'Letters look otherwise than they were meant.',
+  picture: 'A picture is not there.',
+  file: 'What it was to bring is not there.',
+};
+
+const NAMES: Record<What, string> = {
+  script: 'A script',
+  sheet: 'A style sheet',
+  font: 'A font',
+  picture: 'A picture',
+  file: 'What is asked for',
+};
+
+export default defineCheck({
+  id: 'request-failed',
+  subject: 'scripts',
+  level: 'concern',
+  title: 'Something that is asked for does not come',
+  decided:
+    'A request of the snippet’s is answered with an error, not at all, or with what its host does not share with other sites; advice where a frame’s own document asked. Not with 401, 403, 407 or 429: visitors may see more; nor where the run itself kept it back, or another finding tells it.',
+  standard: 'RFC 9110, 15 Status Codes; Fetch, 3.2 CORS protocol',
+  needs: ['traffic'],
+  markup: false,
+  judge: (c): Fact<Data>[] =>
+    flatMap(c.renders, (render) =>
+      mapPresent(new Set(render.traffic.map(({ first }) => first)), (address) =>
+        judgeAddress(c, render, address),
+      ),
+    ),
+  says: ({ address, why, what, by }) => ({
+    message: `${NAMES[what]} does not come: ${why} (${address}${by ? `, asked for by what came from ${by}` : ''}).`,
+    notice: NOTICES[what],
+    cure: by
+      ? `Ask ${by} for code that finds what it needs; or do without it.`
+      : 'Write the address that it has, or put it where it is looked for.',
+  }),
+  brief: ({ what }) => `${NAMES[what].toLowerCase()} does not come`,
+  samples: [
+    {
+      address: 'https://static.rootcellar.example/beds.js',
+      why: 'its address is answered with 404',
+      what: 'script',
+      by: null,
+    },
+  ],
+  examples: {
+    faulty: [
+      {
+        name: 'a style sheet that is not there',
+        code: '<link rel="stylesheet" href="https://static.rootcellar.example/no-such-sheet.css"><p>Sow in May.</p>',
+      },
+      {
+        name: 'data that a script asks for',
+        code: '<p>Sow in May.</p><script>fetch("https://static.rootcellar.example/no-such-list.json").catch(() => 0)</script>',
+      },
+    ],
+    sound: [
+      {
+        name: 'a picture that is there',
+        code: '<p style="background: url(https://static.rootcellar.example/beans.png)">Sow in May.</p>',
+      },
+    ],
+  },
+});
+
+function judgeAddress(c: Case<Needs>, render: RenderOf<Needs>, address: string): Fact<Data> | null {
+  const request = findAnswer(address, render.traffic);
+  const fault = request && tellFailure(address, render.traffic);
+  if (!fault) return null;
+  const by = getAsker(request, c.house.origin);
+  const what = KINDS[request.type] ?? 'file';
+  return {
+    where: locate(c, request),
+    culprit: { at: 'snippet', what: `request ${address}` },
+    ...(request.inFrame && { level: 'advice' as const }),
+    confirmed: true,
+    data: { address, why: fault.why, what, by },
+    seen: [makeSeen(render, { asked: address, happened: fault.why })],
+  };
+}
+
+/** Where the markup names it; else what asked for it. */
+function locate({ markup, house }: Case<Needs>, request: RequestFact): Span {
+  const named = listAddresses(markup, house.origin).find(({ url }) => url.href === request.first);
+  if (!named) return findRequestTag(markup, request);
+  const { offset, endOffset } = named.attribute;
+  return { offset, endOffset };
+}
+
+function getAsker({ by }: RequestFact, origin: string): string | null {
+  const host = (by && parseAddress(by)?.hostname) || null;
+  return host === new URL(origin).hostname ? null : host;
+}
