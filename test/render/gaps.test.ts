@@ -37,6 +37,7 @@ const request = (given: Partial<RequestFact>): RequestFact => ({
   wire: 0,
   unpacked: 0,
   failed: null,
+  contentType: null,
   refused: null,
   from: null,
   by: null,

@@ -46,11 +46,13 @@ function listAttributes(markup: Markup): Insecure[] {
   });
 }
 
-/** Of what only opens a connection nothing is loaded. */
+/** What only opens a connection loads nothing, and what stands in a tab is no part of the snippet. */
 function isHint(element: MarkupElement): boolean {
   return (
     element.name === 'link' &&
-    /^\s*(preconnect|dns-prefetch)\s*$/i.test(getValue(element, 'rel') ?? '')
+    /^\s*(preconnect|dns-prefetch|(shortcut )?icon|apple-touch-icon)\s*$/i.test(
+      getValue(element, 'rel') ?? '',
+    )
   );
 }
 

@@ -23,6 +23,23 @@ export async function shoot(
   return taken && Buffer.from(taken.data, 'base64');
 }
 
+/** So often is taken again what does not stay as it is: films do not. */
+const MOST_TAKES = 4;
+
+/**
+ * Takes it until two are alike. What comes into view with a shot, a frame of another process has not painted yet:
+ * on a busy machine it was blank in one of four first ones, and blurred in as many second ones.
+ */
+export async function takeSteady(take: () => Promise<Buffer | null>): Promise<Buffer | null> {
+  let taken = await take();
+  for (let takes = 1; taken && takes < MOST_TAKES; takes++) {
+    const again = await take();
+    if (!again || again.equals(taken)) return taken;
+    taken = again;
+  }
+  return taken;
+}
+
 /**
  * Draws a page of our own, and not of any snippet's: it stands in an empty tab and asks for nothing.
  * @param width px

@@ -27,7 +27,7 @@ import { getIdentity } from './identity.js';
 import { findOwner } from './owners.js';
 import { listMakers, traceMakers } from './makers.js';
 import { openClosedRoots } from './shadow.js';
-import { draw, shoot } from './shoot.js';
+import { draw, shoot, takeSteady } from './shoot.js';
 import { SoundLog } from './sound.js';
 import { startProfile, stopProfile, stopScripts } from './stop.js';
 import { followTraffic } from './traffic.js';
@@ -226,7 +226,8 @@ export class Tab implements BrowserPage {
   }
 
   shoot(region: Box, density: number, ms: number): Promise<Buffer | null> {
-    return shoot(this.#session, region, density, ms);
+    const take = () => shoot(this.#session, region, density, ms);
+    return this.#worlds.frames.length > 1 ? takeSteady(take) : take();
   }
 
   draw(html: string, width: number): Promise<Buffer | null> {
