@@ -95,7 +95,7 @@ function judgeRenders(c: Case<Needs>): Fact<Data>[] {
       sightings.set(key, [...(sightings.get(key) ?? []), { render, sized }]);
     }
   }
-  const sighted = flatMap([...sightings.values()], (seen) => judgeOne(c.markup, seen, narrowest));
+  const sighted = flatMap(sightings.values(), (seen) => judgeOne(c.markup, seen, narrowest));
   return settleCures(
     c.markup,
     sighted,

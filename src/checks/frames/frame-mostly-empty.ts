@@ -34,7 +34,7 @@ export default defineCheck({
     const sighted = flatMap(renders, (render) =>
       listFramed(render).map((frame) => ({ render, frame, key: JSON.stringify(frame.from) })),
     );
-    return flatMap([...new Set(sighted.map(({ key }) => key))], (key) => {
+    return flatMap(new Set(sighted.map(({ key }) => key)), (key) => {
       const all = sighted.filter((one) => one.key === key);
       if (!all.every(({ frame }) => leavesMuch(frame.inner))) return [];
       const [{ frame }] = all as [(typeof all)[number]];

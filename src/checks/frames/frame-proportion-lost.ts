@@ -31,7 +31,7 @@ export default defineCheck({
         .filter(({ player, tag, box }) => player && tag !== 'video' && box.height > 0)
         .map((one) => ({ render, one, key: JSON.stringify([one.from, one.selector]) })),
     );
-    return flatMap([...new Set(sighted.map(({ key }) => key))], (key) => {
+    return flatMap(new Set(sighted.map(({ key }) => key)), (key) => {
       const all = sighted.filter((each) => each.key === key);
       const ratios = all.map(({ one }) => one.box.width / one.box.height);
       const [from, to] = [Math.min(...ratios), Math.max(...ratios)];

@@ -1,6 +1,6 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
-import { findAnswer, isPage, tellFailure } from '../../core/measure/failed.js';
+import { findAnswer, getFailure, isPage } from '../../core/measure/failed.js';
 import { listMediaSources } from '../../core/measure/media-sources.js';
 import { isOfAddress } from '../../core/measure/same-address.js';
 
@@ -34,9 +34,10 @@ export default defineCheck({
       flatMap(render.media, (medium) =>
         flatMap(listMediaSources(c.markup, medium, c.house.origin), (source): Fact<Data>[] => {
           const { address, where, culprit } = source;
-          const fault = tellFailure(address, render.traffic);
-          // That is media-page-not-file.
-          if (!fault || isPage(findAnswer(address, render.traffic))) return [];
+          const answer = findAnswer(address, render.traffic);
+          const fault = answer && getFailure(answer);
+          // A page is told by media-page-not-file.
+          if (!fault || isPage(answer)) return [];
           const plays = medium.readyState >= CAME;
           const data = { address, why: fault.why, tag: medium.tag, plays };
           const seen = [makeSeen(render, { asked: address, happened: fault.why })];

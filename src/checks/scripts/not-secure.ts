@@ -4,7 +4,7 @@ import type { RequestFact } from '../../core/evidence.js';
 import { flatMap, mapPresent } from '../../core/lists.js';
 import { listInsecure, type Insecure } from '../../core/markup/insecure.js';
 import { findRequestTag } from '../../core/measure/blame.js';
-import { findAnswer, isWithheld, tellFailure } from '../../core/measure/failed.js';
+import { findAnswer, getFailure, isWithheld } from '../../core/measure/failed.js';
 import { getPrivateHostKind } from '../../core/measure/private-address.js';
 import { isOfAddress } from '../../core/measure/same-address.js';
 import { parseAddress } from '../../core/measure/site.js';
@@ -15,7 +15,7 @@ interface Data {
   outcome: Outcome;
   /** Why it does not come by https: either; '' where it does, or where that was not asked for. */
   why: string;
-  /** Where `http` stands in the source; null where a script has it. */
+  /** Where `http` stands in the source; null where it is not written there as such. */
   scheme: Span | null;
 }
 
@@ -48,7 +48,7 @@ export default defineCheck({
     },
   ],
   judge: (c): Fact<Data>[] =>
-    c.house.origin.startsWith('https:') ? [...judgeMarkup(c), ...judgeAsked(c)] : [],
+    c.house.origin.startsWith('https:') ? judge(c, listInsecure(c.markup)) : [],
   says: ({ address, outcome, why }) => ({
     message: `An address is not secure (${address}): ${TOLD[outcome]}${why ? ` (${why})` : ''}.`,
     notice:
@@ -63,9 +63,7 @@ export default defineCheck({
   brief: ({ outcome }) =>
     outcome === 'upgraded' ? 'an address by http: that works by https:' : 'an address by http:',
   mend: ({ outcome, scheme }) =>
-    outcome === 'upgraded' && scheme && scheme.endOffset > scheme.offset
-      ? [{ do: 'replace-text', span: scheme, text: 'https' }]
-      : null,
+    outcome === 'upgraded' && scheme ? [{ do: 'replace-text', span: scheme, text: 'https' }] : null,
   samples: (['blocked', 'upgraded', 'lost', 'open'] as const).map((outcome) => ({
     address: 'http://static.rootcellar.example/beans.png',
     outcome,
@@ -103,8 +101,12 @@ const TOLD: Record<Outcome, string> = {
   open: 'browsers ask by https: instead, whether it is there or not',
 };
 
-function judgeMarkup(c: Case<Needs>): Fact<Data>[] {
-  return flatMap(listInsecure(c.markup), (one): Fact<Data>[] => {
+function judge(c: Case<Needs>, written: readonly Insecure[]): Fact<Data>[] {
+  return [...judgeWritten(c, written), ...judgeAsked(c, written)];
+}
+
+function judgeWritten(c: Case<Needs>, written: readonly Insecure[]): Fact<Data>[] {
+  return flatMap(written, (one): Fact<Data>[] => {
     const { element, where } = one;
     const make = (outcome: Outcome, why: string, seen: Seen[]): Fact<Data> => ({
       where,
@@ -135,15 +137,15 @@ function tellUpgraded(
   const asked = address.replace(/^http:/, 'https:');
   const answer = findAnswer(asked, traffic);
   if (!answer || isWithheld(answer)) return null;
-  const fault = tellFailure(asked, traffic);
+  const fault = getFailure(answer);
   if (fault) return { outcome: 'lost', why: fault.why, asked };
   const came = answer.status !== null && answer.status < 400;
   return came ? { outcome: 'upgraded', why: '', asked } : null;
 }
 
 /** What scripts asked for, and the browser refused. */
-function judgeAsked(c: Case<Needs>): Fact<Data>[] {
-  const written = new Set(listInsecure(c.markup).map(({ address }) => address));
+function judgeAsked(c: Case<Needs>, written: readonly Insecure[]): Fact<Data>[] {
+  const known = new Set(written.map(({ address }) => address));
   return flatMap(c.renders, (render) => {
     const refused = render.traffic.filter(
       ({ first, type, inFrame, failed }) =>
@@ -151,7 +153,7 @@ function judgeAsked(c: Case<Needs>): Fact<Data>[] {
         failed === 'mixed-content' &&
         type !== 'Document' &&
         !inFrame &&
-        !written.has(first) &&
+        !known.has(first) &&
         !getPrivateHostKind(parseAddress(first)?.hostname ?? ''),
     );
     return refused.map((request): Fact<Data> => ({

@@ -3,7 +3,7 @@ import type { RequestFact } from '../../core/evidence.js';
 import { mapPresent, flatMap } from '../../core/lists.js';
 import { listAddresses } from '../../core/markup/addresses.js';
 import { findRequestTag } from '../../core/measure/blame.js';
-import { findAnswer, tellFailure } from '../../core/measure/failed.js';
+import { findAnswer, getFailure } from '../../core/measure/failed.js';
 import { parseAddress } from '../../core/measure/site.js';
 import type { Span } from '../../core/snippet.js';
 
@@ -96,7 +96,7 @@ export default defineCheck({
 
 function judgeAddress(c: Case<Needs>, render: RenderOf<Needs>, address: string): Fact<Data> | null {
   const request = findAnswer(address, render.traffic);
-  const fault = request && tellFailure(address, render.traffic);
+  const fault = request && getFailure(request);
   if (!fault) return null;
   const by = getAsker(request, c.house.origin);
   const what = KINDS[request.type] ?? 'file';

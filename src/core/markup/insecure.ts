@@ -3,7 +3,7 @@ import { getPrivateHostKind } from '../measure/private-address.js';
 import { parseAddress } from '../measure/site.js';
 import type { Span } from '../snippet.js';
 import { FRAMES, MEDIA } from '../standards/elements.js';
-import { listWritten, type WrittenAddress } from './addresses.js';
+import { listWritten } from './addresses.js';
 import { getAttribute, getValue, type Markup, type MarkupElement } from './markup.js';
 import { getCss } from './styles.js';
 
@@ -13,8 +13,8 @@ export interface Insecure {
   /** The attribute, or the piece of a style. */
   where: Span;
   element: MarkupElement;
-  /** Where `http` stands. */
-  scheme: Span;
+  /** Where `http` stands; null where the text is written with character references. */
+  scheme: Span | null;
   /** Browsers ask by `https:` instead, by themselves (Mixed Content, 4.1 Upgrade algorithm). */
   upgraded: boolean;
 }
@@ -35,12 +35,11 @@ function listAttributes(markup: Markup): Insecure[] {
   return mapPresent(loaded, ({ text, element, attribute }) => {
     const { offset, endOffset } = attribute;
     const at = markup.text.slice(offset, endOffset).indexOf(text);
-    // With character references in it the text is another: then it is not pointed at that closely.
-    const start = offset + Math.max(at, 0);
+    const start = offset + at;
     return make(text, {
       where: { offset, endOffset },
       element,
-      scheme: { offset: start, endOffset: at < 0 ? start : start + SCHEME.exec(text)![0].length },
+      scheme: at < 0 ? null : { offset: start, endOffset: start + text.indexOf(':') },
       upgraded: isUpgraded(element, attribute.name),
     });
   });
@@ -57,10 +56,7 @@ function isHint(element: MarkupElement): boolean {
 }
 
 /** Pictures, films and sounds, but for pictures of which there are several sizes (Mixed Content, 3.1). */
-function isUpgraded(
-  { name, parent }: MarkupElement,
-  attribute: WrittenAddress['attribute']['name'],
-): boolean {
+function isUpgraded({ name, parent }: MarkupElement, attribute: string): boolean {
   if (/srcset$/.test(attribute) || name === 'script' || name === 'link' || name === 'track')
     return false;
   return name !== 'source' || (parent !== null && MEDIA.has(parent.name));

@@ -35,9 +35,8 @@ export function findAnswer(
 const PAGE = /^(text\/html|application\/xhtml\+xml)$/;
 
 /** Whether an answer is a web page, and no error. */
-export function isPage(answer: RequestFact | undefined): boolean {
-  if (!answer || answer.status === null || answer.status >= 300) return false;
-  return PAGE.test(answer.contentType ?? '');
+export function isPage({ status, contentType }: RequestFact): boolean {
+  return status !== null && status < 300 && PAGE.test(contentType ?? '');
 }
 
 /**
@@ -45,11 +44,15 @@ export function isPage(answer: RequestFact | undefined): boolean {
  * kept it back from a visitor such as us.
  */
 export function tellFailure(address: string, traffic: readonly RequestFact[]): Failure | null {
-  const last = findAnswer(address, traffic);
-  if (!last) return null;
-  const { refused, status, failed, contentType } = last;
+  const answer = findAnswer(address, traffic);
+  return answer ? getFailure(answer) : null;
+}
+
+/** The same of what was asked for in the end. */
+export function getFailure(answer: RequestFact): Failure | null {
+  const { refused, status, failed, contentType } = answer;
   // Where nobody answers it is the gate that does.
-  if (refused) return isWithheld(last) ? null : SILENT;
+  if (refused) return isWithheld(answer) ? null : SILENT;
   if (status !== null && status >= 400)
     return KEPT_BACK.has(status)
       ? null

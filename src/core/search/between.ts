@@ -14,7 +14,7 @@ export function planBetween(evidence: readonly Evidence[]): Render[] {
     slots.set(slot, [...(slots.get(slot) ?? []), one]);
   }
   const names = evidence.map(({ render }) => render.viewport.name);
-  return flatMap([...slots.values()], (renders) =>
+  return flatMap(slots.values(), (renders) =>
     chooseWindows(renders).map(({ render, span: { at: width } }): Render => {
       const name = names.includes(String(width)) ? `${width}px` : String(width);
       return { ...render, viewport: { ...render.viewport, name, width }, search: [] };

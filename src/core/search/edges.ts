@@ -54,7 +54,7 @@ export function planEdges(
     ...(isOver(known, span.from, getKey(span)) ? [span.from - 1] : []),
     ...(isOver(known, span.to, getKey(span)) ? [span.to + 1] : []),
   ]);
-  const wanted = [...edges, ...beyond, ...flatMap([...seen], (key) => halve(known, key))];
+  const wanted = [...edges, ...beyond, ...flatMap(seen, (key) => halve(known, key))];
   const isSearched = (width: number) =>
     one.widths.searched.some((interval) => covers(interval, width));
   const isKnown = (width: number) => known.some((other) => other.width === width);
@@ -99,7 +99,7 @@ export function settleEdges(one: Evidence, around: Around, loads: readonly Evide
     flatMap(known, ({ over }) => [...over].map(([key, { thing }]) => [key, thing] as const)),
   );
   const spans = flatMap(widths.searched, (interval) =>
-    flatMap([...things], ([key, thing]) => listSpans(known, key, thing, interval)),
+    flatMap(things, ([key, thing]) => listSpans(known, key, thing, interval)),
   );
   const rooms = known
     .filter(({ room }) => room > 0)

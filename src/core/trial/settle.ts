@@ -29,7 +29,7 @@ export function settleCures<D extends { blame: WidthBlame }>(
     const key = [where.offset, where.endOffset, getCulpritKey(culprit)].join(' ');
     groups.set(key, [...(groups.get(key) ?? []), one]);
   }
-  return flatMap([...groups.values()], (group) => {
+  return flatMap(groups.values(), (group) => {
     const cure = findCommon(group, all);
     const change = cure && describeChange(markup, cure);
     return group.map(({ fact }) => ({

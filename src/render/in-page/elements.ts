@@ -95,7 +95,7 @@ export function readElements(wish: ElementWish): { elements: RawElement[]; total
 }
 
 function listLate({ late }: Notebook): Map<Node, RawElement['late']> {
-  const entries = flatMap([...late], ([slot, noted]) =>
+  const entries = flatMap(late, ([slot, noted]) =>
     noted.map(({ node }, at): [Node, RawElement['late']] => [node, { slot, at }]),
   );
   return new Map(entries);
