@@ -23,14 +23,17 @@ const LAYERS: [file: string, reaches: string][] = [
   ['render/gate/', 'render/(gate/|limit|folder)|core/'],
   [
     'render/browser/',
-    'render/(browser/|chromium/(connection|identity)|alive|limit|folder|temporary)|core/',
+    'render/(browser/|chromium/(connection|identity)|alive|cache-folder|limit|folder|temporary)|core/',
   ],
   ['render/chromium/', 'render/(chromium|page|in-page|gate)/|render/(limit|page-scripts)|core/'],
   // Where the engine is chosen, and where this machine is looked at.
   ['render/(places|examine)\\.', 'render/|core/'],
   ['render/', 'render/(?!chromium/)|core/|facts/'],
   ['run/', 'run/|core/|checks/|formats/|render/'],
-  ['cli/', 'cli/|run/|core/|checks/|formats/|render/(examine|folder|temporary)|\\.\\./demo'],
+  [
+    'cli/',
+    'cli/|run/|core/|checks/|formats/|render/(cache-folder|examine|folder|temporary)|\\.\\./demo',
+  ],
   ['index\\.', 'core/|checks/|run/'],
 ];
 

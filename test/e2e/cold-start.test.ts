@@ -26,7 +26,7 @@ afterAll(() => shop.close());
 
 const start = () => shop.start(ARGS, { XDG_CACHE_HOME: cache });
 const list = () => readdirSync(join(cache, 'mivket')).sort();
-const WHOLE = [expect.stringMatching(/^browser-/), expect.stringMatching(/^fonts-/)];
+const WHOLE = [expect.stringMatching(/^browser-/), 'code', expect.stringMatching(/^fonts-/)];
 
 function expectClear({ code, out, err }: Outcome): void {
   expect({ code, err }).toMatchObject({ code: 0 });

@@ -3,7 +3,8 @@ import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { getCacheFolder, getKept } from '../../src/render/browser/cache.js';
+import { getKept } from '../../src/render/browser/cache.js';
+import { getCacheFolder } from '../../src/render/cache-folder.js';
 
 const folder = mkdtempSync(join(tmpdir(), 'mivket-cache-'));
 const before = process.env.XDG_CACHE_HOME;

@@ -1,10 +1,11 @@
 import { chmod, lstat, mkdir, mkdtemp, readdir, rename, rm, stat } from 'node:fs/promises';
-import { homedir, hostname, tmpdir } from 'node:os';
-import { isAbsolute, join } from 'node:path';
+import { hostname } from 'node:os';
+import { join } from 'node:path';
 import { ToolError } from '../../core/errors.js';
 import { describeFault } from '../../core/words/fault.js';
 import { exists, makeFolder } from '../folder.js';
 import { isAlive } from '../alive.js';
+import { getCacheFolder, isOwnFolder } from '../cache-folder.js';
 
 /** Written last: what has it is whole. */
 const READY = 'ready';
@@ -13,21 +14,6 @@ const MAKER = `making-${hostname().replace(/[^\w.]/g, '')}-`;
 const LONGEST_MAKING = 3600 * 1000;
 
 const making = new Map<string, Promise<string>>();
-
-/** Where what came along is unpacked. An address that is not absolute is none (XDG Base Directory 0.8). */
-export function getCacheFolder(): string {
-  const given = process.env.XDG_CACHE_HOME;
-  return join(given && isAbsolute(given) ? given : join(getHome(), '.cache'), 'mivket');
-}
-
-/** Who has no home, as a user without an entry in a container, has a temporary folder at least. */
-function getHome(): string {
-  try {
-    return homedir();
-  } catch {
-    return tmpdir();
-  }
-}
 
 /** Begins to fill an empty folder of the cache, several parts at once. */
 type Fill = (folder: string) => Promise<unknown>[];
@@ -108,8 +94,7 @@ async function openCache(): Promise<string> {
     throw fault(`cannot be made (${describeFault(error)})`);
   });
   const found = await lstat(folder);
-  const stranger = process.getuid && found.uid !== process.getuid();
-  if (!found.isDirectory() || stranger) throw fault('is not a folder of your own');
+  if (!isOwnFolder(found)) throw fault('is not a folder of your own');
   if (found.mode & 0o077)
     await chmod(folder, 0o700).catch((error: unknown) => {
       throw fault(`is open to others, and that cannot be changed (${describeFault(error)})`);

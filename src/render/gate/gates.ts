@@ -69,6 +69,7 @@ class Thread {
     { resolve: (result: unknown) => void; reject: (error: Error) => void }
   >();
   #last = 0;
+  #ended: Promise<void>;
   broken = false;
 
   constructor(data: GateData) {
@@ -82,8 +83,9 @@ class Thread {
       else waiting?.resolve(message.result);
       if (this.#waiting.size === 0) this.#worker.unref();
     });
-    this.#worker.on('error', () => this.#end());
-    this.#worker.on('exit', () => this.#end());
+    this.#worker.on('error', () => this.#giveUp());
+    this.#ended = new Promise((resolve) => this.#worker.on('exit', () => resolve()));
+    void this.#ended.then(() => this.#giveUp());
   }
 
   ask(call: GateCall): Promise<unknown> {
@@ -98,11 +100,13 @@ class Thread {
 
   async close(): Promise<void> {
     await this.ask({ call: 'finish' }).catch(() => undefined);
-    await this.#worker.terminate();
+    // It ends by itself, so that it can keep what is worth keeping.
+    this.#worker.ref();
+    await this.#ended;
   }
 
   /** Nobody will answer any more. */
-  #end(): void {
+  #giveUp(): void {
     this.broken = true;
     for (const { reject } of this.#waiting.values()) reject(new Error(GONE));
     this.#waiting.clear();

@@ -32,10 +32,12 @@ const gates = new Map<number, Gate>();
 const making = makeMeans(workerData as GateData);
 
 parentPort!.on('message', ({ id, ...call }: GateCall & { id: number }) => {
-  perform(call).then(
+  const answered = perform(call).then(
     (result) => parentPort!.postMessage({ id, result }),
     (error: unknown) => parentPort!.postMessage({ id, error: String(error) }),
   );
+  // Of this thread alone.
+  if (call.call === 'finish') void answered.then(() => process.exit());
 });
 
 async function perform(call: GateCall): Promise<unknown> {

@@ -1,0 +1,3 @@
+import { startProgram } from './program.js';
+
+startProgram('worker');
