@@ -63,6 +63,11 @@ export class Keeper {
     }
   }
 
+  /** Whether the folder has what was rendered from the same. */
+  get remembers(): boolean {
+    return this.#before !== null;
+  }
+
   /** The engines that what is used again was rendered in. */
   get engines(): KeptList['engines'] {
     return this.#before?.engines ?? [];

@@ -5,7 +5,7 @@ import type { BrowserProgram } from '../render/browser/bundled.js';
 import type { Renderer } from '../render/renderer.js';
 import type { Events } from './events.js';
 import { Keeper } from './keeper.js';
-import { loadRecording, RecordingFile, type LoadedRecording } from './recording-file.js';
+import { RecordingFile, RecordingText } from './recording-file.js';
 import type { Plan } from './request.js';
 import { ShotStore } from './shots.js';
 import { nameSource } from './source.js';
@@ -14,7 +14,7 @@ import { Faults } from './write.js';
 /** What a run of renders reads from and writes to. */
 export interface Means {
   program: BrowserProgram;
-  recording: LoadedRecording | null;
+  recording: RecordingText | null;
   recordTo: RecordingFile | null;
   keeper: Keeper | null;
   shots: ShotStore | null;
@@ -25,15 +25,18 @@ export interface Means {
 /** Opens all of it, before the first page is loaded. @throws ToolError */
 export async function openMeans(plan: Plan, faults: Faults): Promise<Means> {
   const { keep, record, replay, browser, shots } = plan.request;
-  const recording = replay === undefined ? null : await loadRecording(resolve(replay), replay);
+  const recording = replay === undefined ? null : await RecordingText.open(resolve(replay), replay);
   const { findBrowser } = await import('../render/browser/find.js');
   const program = await findBrowser(browser);
   const source = recording && (await nameSource(plan, recording.hash, program));
+  const keeper = keep === undefined ? null : await Keeper.open(resolve(keep), source);
+  // What is wrong with it is said before anything is rendered; what was kept of it was made out before.
+  if (!keeper?.remembers) recording?.getExchanges();
   return {
     program,
     recording,
     recordTo: record === undefined ? null : await RecordingFile.open(resolve(record)),
-    keeper: keep === undefined ? null : await Keeper.open(resolve(keep), source),
+    keeper,
     shots: shots === undefined ? null : new ShotStore(resolve(shots), faults),
     faults,
   };
@@ -86,7 +89,7 @@ export class LazyRenderer {
       hands: needs.hands && !published,
       signal: this.#signal,
       ...(recordTo && { recordTo: recordTo.spool }),
-      ...(recording && { recording: recording.exchanges }),
+      ...(recording && { recording: recording.getExchanges() }),
       ...(shots && { onShot: ({ shot, bytes }) => shots.add(shot.hash, bytes) }),
     });
     const { version, sandboxed } = renderer;

@@ -24,7 +24,7 @@ export async function takeInPages(
   const { offline = false } = plan.request;
   const fetcher = await PageFetcher.open(
     { origin: null, reroute, offline },
-    { recordTo: recordTo?.spool ?? null, recording: recording?.exchanges ?? null },
+    { recordTo: recordTo?.spool ?? null, recording: recording?.getExchanges() ?? null },
   );
   try {
     const taken: Snippet[] = [];

@@ -12,21 +12,36 @@ import { makeFolder } from '../render/folder.js';
 import { cannotWrite, getMakingName } from './write.js';
 import { getVersion } from './version.js';
 
-/** A recording that was read, and the mark it is known by. */
-export interface LoadedRecording {
-  exchanges: Exchange[];
-  hash: string;
+/** A recording, and the mark it is known by. */
+export class RecordingText {
+  /** hex SHA-256 */
+  readonly hash: string;
+  /** null once it was made out: there is much of it. */
+  #bytes: Buffer | null;
+  #shown: string;
+  #exchanges: Exchange[] | null = null;
+
+  /** @throws ToolError `bad-recording`: which file, and why it cannot be read */
+  static async open(path: string, shown: string): Promise<RecordingText> {
+    return new RecordingText(await read(path, shown), shown);
+  }
+
+  private constructor(bytes: Buffer, shown: string) {
+    this.hash = createHash('sha256').update(bytes).digest('hex');
+    this.#bytes = bytes;
+    this.#shown = shown;
+  }
+
+  /** What stands in it, made out the first time. @throws ToolError `bad-recording`: what is wrong with it */
+  getExchanges(): Exchange[] {
+    this.#exchanges ??= parseHar(this.#bytes!.toString('utf8'), this.#shown);
+    this.#bytes = null;
+    return this.#exchanges;
+  }
 }
 
 /** The longest text that Node can hold, less some room. */
 const LARGEST = 500_000_000;
-
-/** @throws ToolError `bad-recording`: which file, and what is wrong with it */
-export async function loadRecording(path: string, shown: string): Promise<LoadedRecording> {
-  const bytes = await read(path, shown);
-  const hash = createHash('sha256').update(bytes).digest('hex');
-  return { exchanges: parseHar(bytes.toString('utf8'), shown), hash };
-}
 
 async function read(path: string, shown: string): Promise<Buffer> {
   const found = await stat(path).catch((error: NodeJS.ErrnoException) => error);
