@@ -10,7 +10,7 @@ import { tellEarly } from './early.js';
 import { readInputs } from './intake.js';
 import { watchInterrupt } from './interrupt.js';
 import { called, parseOptions, toRequest, wantsShots, type AuditOptions } from './options.js';
-import { checkTargets, getExit, saveAll, tell } from './outputs.js';
+import { checkTargets, getExit, prepareToTell, saveAll, tell } from './outputs.js';
 import { Progress } from './progress.js';
 import { complain, complainOf, write, type World } from './streams.js';
 
@@ -77,6 +77,7 @@ async function follow(
         early = tellEarly(pasted, house, options, progress);
       show(event, progress);
       if (event.type === 'fault') await faults.collect(Promise.reject(event.error));
+      if (event.type === 'browser') prepareToTell(options);
       if (event.type === 'browser' && !event.sandboxed && !options.quiet)
         await write(world.stderr, NO_SANDBOX);
     }

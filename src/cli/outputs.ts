@@ -36,21 +36,31 @@ function getHtml(save: readonly string[]): string | null {
   return save.find((file) => getFormatOf(file)?.name === 'html') ?? null;
 }
 
+/** Loads what writes the report, while something else is waited for. */
+export function prepareToTell(options: AuditOptions): void {
+  getPrinted(options)
+    .load()
+    .catch(() => undefined);
+}
+
+function getPrinted({ format }: AuditOptions): Format {
+  return PRINTED.find(({ name }) => name === format)!;
+}
+
 /** Writes the report to standard output. */
 export async function tell(
   document: RunDocument,
   options: AuditOptions,
   world: World,
 ): Promise<void> {
-  const format = PRINTED.find(({ name }) => name === options.format)!;
+  const make = await getPrinted(options).load();
   const means: FormatMeans = {
     paint: makePaint(world, options.color),
     width: getTextWidth(world, 120),
     getShot: () => Promise.resolve(null),
     draw: () => Promise.resolve(null),
   };
-  for await (const content of format.make(document, means))
-    await write(world.stdout, content as string);
+  for await (const content of make(document, means)) await write(world.stdout, content as string);
 }
 
 /**
@@ -90,7 +100,8 @@ async function saveOne(
   means: FormatMeans,
 ): Promise<void> {
   let number = 0;
-  for await (const content of format.make(document, means)) {
+  const make = await format.load();
+  for await (const content of make(document, means)) {
     const ending = new RegExp(`\\${format.ending}$`, 'i');
     const name = ++number === 1 ? path : path.replace(ending, `-${number}${format.ending}`);
     await writeWhole(name, content);

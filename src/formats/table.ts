@@ -15,7 +15,13 @@ export interface FormatMeans {
 /** The content of one file. */
 export type Content = string | Uint8Array | AsyncIterable<string>;
 
-/** A form that reports have. What makes it is loaded only when it is made. */
+/** Makes a report: one file, or several of the same kind. */
+type Make = (
+  document: RunDocument,
+  means: FormatMeans,
+) => Iterable<Content> | AsyncIterable<Content>;
+
+/** A form that reports have. */
 export interface Format {
   name: string;
   /** The ending by which a file is known to be one; null where it is not for files. */
@@ -28,8 +34,8 @@ export interface Format {
   shots: boolean;
   /** A browser draws it. */
   drawn: boolean;
-  /** Makes it: one file, or several of the same kind. */
-  make(document: RunDocument, means: FormatMeans): AsyncIterable<Content>;
+  /** Loads what makes it, which other forms can do without. */
+  load(): Promise<Make>;
 }
 
 /** All formats. Options, help and complaints are made from this. */
@@ -41,9 +47,9 @@ export const FORMATS: readonly Format[] = [
     printed: true,
     shots: false,
     drawn: false,
-    async *make(document, { paint, width }) {
+    async load() {
       const { formatText } = await import('./text.js');
-      yield formatText(document, { paint, width });
+      return (document, means) => [formatText(document, means)];
     },
   },
   {
@@ -53,9 +59,9 @@ export const FORMATS: readonly Format[] = [
     printed: true,
     shots: false,
     drawn: false,
-    async *make(document) {
+    async load() {
       const { formatJson } = await import('./json.js');
-      yield formatJson(document);
+      return (document) => [formatJson(document)];
     },
   },
   {
@@ -65,9 +71,9 @@ export const FORMATS: readonly Format[] = [
     printed: false,
     shots: true,
     drawn: false,
-    async *make(document, { getShot }) {
+    async load() {
       const { formatHtml } = await import('./html/report.js');
-      yield formatHtml(document, getShot);
+      return (document, { getShot }) => [formatHtml(document, getShot)];
     },
   },
   {
@@ -77,9 +83,9 @@ export const FORMATS: readonly Format[] = [
     printed: false,
     shots: true,
     drawn: true,
-    async *make(document, { getShot, draw }) {
+    async load() {
       const { drawAll } = await import('./html/sheets.js');
-      yield* drawAll(document, getShot, draw);
+      return (document, { getShot, draw }) => drawAll(document, getShot, draw);
     },
   },
 ];
