@@ -32,13 +32,13 @@ export class SoundLog {
 
   /** Whether the file has a sound track; null where nothing was told. */
   get(address: string): boolean | null {
-    return this.#known.get(address) ?? null;
+    return this.#known.get(shorten(address)) ?? null;
   }
 
   /** Waits until it is known of all these files, `ms` at most. */
   async learn(addresses: readonly string[], ms: number): Promise<void> {
     const known = async () => {
-      while (addresses.some((address) => !this.#known.has(address))) {
+      while (addresses.some((address) => this.get(address) === null)) {
         await new Promise<void>((resolve) => this.#waiting.push(resolve));
       }
     };
@@ -57,6 +57,13 @@ export class SoundLog {
     for (const tell of this.#waiting.splice(0)) tell();
   }
 }
+
+/** How the browser names a file whose address is long, as one that holds the file itself. */
+function shorten(address: string): string {
+  return address.length > LONGEST ? `${address.slice(0, LONGEST - 3)}...` : address;
+}
+
+const LONGEST = 1000;
 
 function getLoadAddress({ value }: Protocol.Media.PlayerEvent): string | null {
   return /"url":"([^"]+)"/.exec(value)?.[1] ?? null;
