@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { readFileSync } from 'node:fs';
 import { getDefaultHouse } from '../../dist/src/core/house/read.js';
 import { readMarkup } from '../../dist/src/core/markup/markup.js';
 import { getTraits } from '../../dist/src/core/markup/traits.js';
@@ -7,12 +8,16 @@ import { findBrowser } from '../../dist/src/render/browser/find.js';
 import { Renderer } from '../../dist/src/render/renderer.js';
 
 const house = getDefaultHouse();
+const film = readFileSync(new URL('../../demo/files/talk.mp4', import.meta.url), 'base64');
+const FILM = `data:video/mp4;base64,${film}`;
 const CODES = [
   '<div style="width: 900px"><p>Sow in May.</p></div>',
   '<style>@media (max-width: 400px) { .a { display: none } } .a { width: 50vw }</style><p class="a">Sow</p><p>Reap</p>',
   '<table><tr><td style="width: 40%">Beans</td><td>Peas, of the kind that climbs up to two metres</td></tr></table>',
   '<style>@media (hover: none) { p { font-size: 30px } } @media (min-resolution: 2x) { p { color: red } }</style><p>Sow</p>',
   `<p style="white-space: nowrap">${'Water well. '.repeat(20)}</p><img src="/gone.png" alt="Beans" width="400">`,
+  `<video src="${FILM}" controls style="width: 60%"></video><video src="/gone.mp4"></video>`,
+  `<div style="width: 700px"><audio controls loop><source src="${FILM}" type="video/mp4"></audio></div>`,
 ];
 
 const open = async (alwaysLoad: boolean) =>
@@ -33,9 +38,9 @@ beforeAll(async () => {
 });
 afterAll(() => Promise.all([resizing.close(), loading.close()]));
 
-test.each(CODES)(
+test.each(CODES.map((code) => [code.slice(0, 80), code]))(
   'brought to a width or loaded at it, the evidence is the same: %s',
-  async (code) => {
+  async (_, code) => {
     const markup = readMarkup(code);
     expect(getTraits(markup).resizable).toBe(true);
     const render = (renderer: Renderer) => {
@@ -50,9 +55,12 @@ test.each(CODES)(
       );
     };
     const [resized, loaded] = await Promise.all([render(resizing), render(loading)]);
+    // What comes before the first picture of the page, and how many frames by then, is chance.
     const steady = (evidence: typeof resized) =>
-      evidence.map(({ traffic, ...rest }) => ({
+      evidence.map(({ traffic, shifts, media, ...rest }) => ({
         ...rest,
+        shifts: media.length > 0 ? null : shifts,
+        media: media.map((one) => ({ ...one, frames: null })),
         traffic: traffic.map(({ address }) => address),
       }));
     expect(steady(resized)).toEqual(steady(loaded));
@@ -67,6 +75,8 @@ test.each([
   '<style>p { transition: width 1s }</style><p>Sow</p>',
   '<style>@media (min-width: 600px) { p { background: url(a.png) } }</style><p>Sow</p>',
   '<img loading="lazy" src="a.png" alt="">',
+  '<video src="a.mp4" autoplay muted></video>',
+  '<video><source media="(min-width: 600px)" src="a.mp4"></video>',
 ])('what can tell is loaded at every width: %s', (code) => {
   expect(getTraits(readMarkup(code)).resizable).toBe(false);
 });

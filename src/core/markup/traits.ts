@@ -54,11 +54,13 @@ function choosesPicture(element: MarkupElement): boolean {
   return hasSets || element.name === 'picture';
 }
 
-/** Elements that load, or do not, by the width there is. */
+/** Elements that load, or do not, by the width there is; a film starts by itself where it is in view. */
 function choosesByWidth(element: MarkupElement): boolean {
   const { name } = element;
   return (
-    /^(picture|source|video|audio|link|meta|base|template)$/.test(name) ||
+    /^(picture|link|meta|base|template)$/.test(name) ||
+    (MEDIA.has(name) && getValue(element, 'autoplay') !== null) ||
+    (name === 'source' && getValue(element, 'media') !== null) ||
     ['srcset', 'sizes', 'loading', 'autofocus', 'shadowrootmode'].some(
       (one) => getValue(element, one) !== null,
     )
