@@ -17,6 +17,21 @@ export interface Browser {
   close(): Promise<void>;
 }
 
+/** What a browser does and no render needs. */
+const OFF = [
+  'Translate',
+  'MediaRouter',
+  'OptimizationHints',
+  'AutofillServerCommunication',
+  'DialMediaRouteProvider',
+  'SpareRendererForSitePerProcess',
+  // Nobody goes back, and to keep each page for it costs a tenth of a load.
+  'BackForwardCache',
+  // What addresses may be asked is the gate's to decide.
+  'LocalNetworkAccessChecks',
+  'BlockInsecurePrivateNetworkRequests',
+];
+
 const ARGUMENTS = [
   '--headless',
   '--remote-debugging-pipe',
@@ -31,7 +46,7 @@ const ARGUMENTS = [
   '--disable-breakpad',
   '--disable-client-side-phishing-detection',
   '--disable-domain-reliability',
-  '--disable-features=Translate,MediaRouter,OptimizationHints,AutofillServerCommunication,DialMediaRouteProvider,LocalNetworkAccessChecks,BlockInsecurePrivateNetworkRequests,SpareRendererForSitePerProcess',
+  `--disable-features=${OFF.join(',')}`,
   '--disable-background-timer-throttling',
   '--disable-backgrounding-occluded-windows',
   '--disable-renderer-backgrounding',
