@@ -81,7 +81,8 @@ export async function readStill(
   const settling = { limit: limits.settle, quiet: 0, media: traits.media, first: loaded };
   const wish = { slots: [...slots], cap: ELEMENT_CAP, objects: 'slots' as const };
   const asking = page.read('settleAndRead', settling, wish).catch(() => null);
-  const whole = (await withinTalk(page, asking, limits.settle + 500))?.whole;
+  // Of a large page the reading may take as long as the rest; to begin anew would take longer still.
+  const whole = (await withinTalk(page, asking, 2 * limits.settle))?.whole;
   if (!whole || page.requests.pending > 0) return null;
   const { page: first, objects } = whole;
   const begun = { first, raw: first, after: null, scrolled: false, stillMoving: [] };
@@ -170,13 +171,14 @@ async function finish(
   traits: ReadingTraits,
   limits: Limits,
 ): Promise<Reading> {
-  let objects = known ?? (await page.read('readObjects', traits.changes));
+  const wish = { cap: ELEMENT_CAP, everywhere: traits.changes };
+  let objects = known ?? (await page.read('readObjects', wish));
   // A muted film out of view is left waiting by the browser: no block, so each is brought into view.
   const waiting = objects.media.filter((one) => one.autoplay && one.paused && !one.inView);
   for (const { id } of waiting) {
     await page.read('showMedia', id);
     await rest(page, traits, limits);
-    const again = await page.read('readObjects', traits.changes);
+    const again = await page.read('readObjects', wish);
     objects = {
       ...objects,
       media: objects.media.map((one) =>

@@ -53,11 +53,16 @@ const READERS: Record<'frames' | 'media' | 'pictures' | 'texts' | 'cuts', Object
   cuts: readCut,
 };
 
-/**
- * Reads what facts are told of beside the elements themselves, in shadow roots too.
- * @param everywhere also outside of the slots, where code may have put something
- */
-export function readObjects(everywhere: boolean): RawObjects {
+/** Where the objects are read. */
+export interface ObjectWish {
+  /** So many elements are gone through: of more, no elements are told that an object could stand with. */
+  cap: number;
+  /** Also outside of the slots, where code may have put something. */
+  everywhere: boolean;
+}
+
+/** Reads what facts are told of beside the elements themselves, in shadow roots too. */
+export function readObjects({ cap, everywhere }: ObjectWish): RawObjects {
   const book = globalThis.mivketNotebook;
   const found: Record<keyof typeof READERS, unknown[]> = {
     frames: [],
@@ -70,7 +75,9 @@ export function readObjects(everywhere: boolean): RawObjects {
   const kinds = Object.keys(READERS) as (keyof typeof READERS)[];
   for (const kind of kinds) READERS[kind].begin?.();
   const slots = book.page.querySelectorAll(`[${SLOT_ATTRIBUTE}]`);
+  let passed = 0;
   for (const real of walk(everywhere ? [book.page.documentElement] : [...slots])) {
+    if (++passed > cap) break;
     const node = book.own(real);
     for (const kind of kinds) {
       try {

@@ -37,7 +37,10 @@ export function readWhole({ slots, cap, objects }: WholeWish): Whole {
 function readAtOnce(slots: readonly string[], cap: number, objects: WholeWish['objects']): Whole {
   const plain = readPage({ slots, cap, detail: false });
   const page = sticksOut(plain) ? readPage({ slots, cap, detail: true }) : plain;
-  return { page, objects: objects === 'not' ? null : readObjects(objects === 'everywhere') };
+  return {
+    page,
+    objects: objects === 'not' ? null : readObjects({ cap, everywhere: objects === 'everywhere' }),
+  };
 }
 
 /** What paints beyond its box is asked for only where something does stick out. */
