@@ -176,10 +176,11 @@ export class Renderer {
     const sources = getSources(this.#options, render, job.texts);
     const same = place.shown?.isOf(sources) ?? false;
     const around = await this.#findAround(render);
-    const { live, changes } = joinTraits([traits, this.#hostTraits]);
+    const all = joinTraits([traits, this.#hostTraits]);
+    const { live, changes } = all;
     const framed = live ? 'framed-code' : 'no-code';
     const code = changes ? 'code' : framed;
-    const resizable = same && !live && traits.resizable && this.#isResizable(place, job);
+    const resizable = same && !live && traits.resizable && this.#isResizable(place, job, all);
     const rendered = await renderPage(place, render, sources, {
       traits: job.traits,
       trials: job.trials,
@@ -211,12 +212,15 @@ export class Renderer {
     return rendered;
   }
 
-  /** Whether what stands there can be brought to another width, and not tell. */
-  #isResizable({ viewport, variant }: Place, { render, profile }: Job): boolean {
-    // Scroll bars come and go only with a load.
-    const alike = viewport !== null && isOneKind(viewport, render.viewport);
-    const same = variant === render.variant;
-    return alike && same && !this.#options.alwaysLoad && !profile;
+  /** Whether what stands there can be brought to another window, and not tell. */
+  #isResizable(place: Place, { render, profile }: Job, traits: Traits): boolean {
+    const { viewport, variant, page } = place;
+    const { alwaysLoad, published } = this.#options;
+    if (viewport === null || variant !== render.variant || alwaysLoad || profile) return false;
+    if (isOneKind(viewport, render.viewport)) return true;
+    // A film has other controls under a finger, and whoever is asked may answer by the kind of browser.
+    const asks = traits.asksKind || traits.media || published || page.requests.requests.length > 1;
+    return viewport.scheme === render.viewport.scheme && traits.resizable && !asks;
   }
 
   /** A frame of its own is as wide as its slot: its document is looked at in a window of that width. */

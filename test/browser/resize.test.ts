@@ -18,6 +18,21 @@ const CODES = [
   `<p style="white-space: nowrap">${'Water well. '.repeat(20)}</p><img src="/gone.png" alt="Beans" width="400">`,
   `<video src="${FILM}" controls style="width: 60%"></video><video src="/gone.mp4"></video>`,
   `<div style="width: 700px"><audio controls loop><source src="${FILM}" type="video/mp4"></audio></div>`,
+  `<p>${'Sow in May. '.repeat(2000)}</p>`,
+  '<div style="height: 3000px; width: 100vw; background: #eee">x</div><p style="position: fixed; bottom: 0">Sow</p>',
+  `<div style="overflow: auto; height: 100px">${'Sow in May. '.repeat(200)}</div><div style="overflow: scroll; width: 200px"><p style="width: 500px">Beans</p></div>`,
+  '<form><label>Bed <select><option>One</option></select></label><input type="time"><input type="range"><input type="checkbox"><textarea>x</textarea><button>Send</button><input type="file"><progress></progress></form><select multiple><option>One<option>Two</select>',
+  '<details open><summary>Beans</summary>Sow</details><dialog open>Peas</dialog><marquee>z</marquee>',
+  '<div style="width: 2000px; height: 2000px; background: #eee">Wide and tall</div>',
+  '<div style="position: absolute; left: -300px; width: 400px">x</div><div style="position: sticky; top: 0">y</div>',
+  `<div style="column-width: 200px">${'Sow in May. '.repeat(300)}</div>`,
+  '<style>.s { overflow-x: auto; display: flex } .s p { flex: 0 0 400px }</style><div class="s"><p>One</p><p>Two</p></div><div style="height: 120vh">x</div>',
+  '<svg viewBox="0 0 10 10" width="100%"><text x="1" y="5" font-size="2">Beans</text></svg><canvas width="500" height="50"></canvas>',
+  `<p style="font-size: 9px; width: 900px">${'Sow in May, and water well. '.repeat(50)}</p>`,
+  '<style>html { overflow-x: hidden } ::-webkit-scrollbar { width: 30px }</style><p style="height: 2000px">x</p>',
+  '<img src="data:image/gif;base64,R0lGODlhAQABAIAAAAAAAP///yH5BAEAAAAALAAAAAABAAEAAAIBRAA7" alt="x" width="700" height="30">',
+  '<div style="height: 100dvh; min-height: 100svh">x</div><div style="height: 50lvh">y</div>',
+  '<a href="#b">to</a><div contenteditable>x</div><ruby>a<rt>b</rt></ruby><p style="writing-mode: vertical-rl; height: 200px">Beans</p>',
 ];
 
 const open = async (alwaysLoad: boolean) =>
@@ -44,15 +59,16 @@ test.each(CODES.map((code) => [code.slice(0, 80), code]))(
     const markup = readMarkup(code);
     expect(getTraits(markup).resizable).toBe(true);
     const render = (renderer: Renderer) => {
-      // Downward and upward, with and without touch.
+      // Downward and upward, with and without touch, on denser screens and less dense ones.
       const renders = planRenders('x', house, house);
       const order = [3, 2, 0, 1, 2, 3].map((at) => renders[at]!);
-      return renderer.renderSnippet(
-        { name: 'x', path: null, text: code },
-        markup,
-        order,
-        () => undefined,
-      );
+      const dense = [order[0]!, order[3]!].map((one) => {
+        const density = one.viewport.density === 1 ? 3 : 1;
+        return { ...one, viewport: { ...one.viewport, name: 'dense', density } };
+      });
+      const snippet = { name: 'x', path: null, text: code };
+      const all = [...order, dense[0]!, order[3]!, dense[1]!];
+      return renderer.renderSnippet(snippet, markup, all, () => undefined);
     };
     const [resized, loaded] = await Promise.all([render(resizing), render(loading)]);
     // What comes before the first picture of the page, and how many frames by then, is chance.

@@ -150,7 +150,10 @@ export class Tab implements BrowserPage {
       gone,
     ]);
     if (errorText) throw new ProtocolError(`the host page could not be loaded: ${errorText}`);
-    return withinTalk(this, Promise.race([loaded, gone]), ms);
+    const done = await withinTalk(this, Promise.race([loaded, gone]), ms);
+    // Not waited for: what is read is asked for behind it.
+    if (this.#window.noteDensity()) this.read('renewLetters').catch(() => undefined);
+    return done;
   }
 
   async putIn(wish: PutIn): Promise<void> {
@@ -158,8 +161,9 @@ export class Tab implements BrowserPage {
     await this.#session.send('Runtime.evaluate', { expression, userGesture: false });
   }
 
-  resize(viewport: Viewport): Promise<void> {
-    return this.#window.resize(viewport);
+  async resize(viewport: Viewport): Promise<void> {
+    const [alike] = await Promise.all([this.#window.become(viewport), this.#introduce(viewport)]);
+    await this.read('beginAnew', this.#window.noteDensity() || !alike);
   }
 
   read<N extends PageCall>(name: N, ...args: Parameters<PageCalls[N]>): Promise<Answer<N>> {
@@ -242,11 +246,8 @@ export class Tab implements BrowserPage {
 
   /** Of all targets that the browser tells of, the shared workers of this context. */
   #takeUp = ({ sessionId, targetInfo }: Protocol.Target.AttachedToTargetEvent): void => {
-    if (
-      targetInfo.type !== 'shared_worker' ||
-      targetInfo.browserContextId !== this.#opened.contextId
-    )
-      return;
+    const { type, browserContextId } = targetInfo;
+    if (type !== 'shared_worker' || browserContextId !== this.#opened.contextId) return;
     this.#setUp(this.#connection.session(sessionId), false).catch(() => undefined);
   };
 

@@ -1,4 +1,4 @@
-import type { Variant, Viewport } from '../../core/render.js';
+import { isOneKind, type Variant, type Viewport } from '../../core/render.js';
 import type { Session } from './connection.js';
 
 /** What a visitor has asked their system for, by variant. */
@@ -16,6 +16,8 @@ export const UNSEEN = { width: 32, height: 32 };
 export class Window {
   #session: Session;
   #viewport: Viewport | null = null;
+  #variant: Variant = 'as-is';
+  #density: number | null = null;
   /** All of it is drawn. */
   #revealed = false;
 
@@ -29,8 +31,9 @@ export class Window {
     const { touch, scrollBars, scheme } = viewport;
     if (this.#revealed) session.tell('Emulation.setVisibleSize', UNSEEN);
     this.#revealed = false;
+    this.#variant = variant;
     await Promise.all([
-      this.resize(viewport),
+      this.#resize(viewport),
       session.hold('Emulation.setTouchEmulationEnabled', {
         enabled: touch,
         maxTouchPoints: touch ? 5 : 1,
@@ -46,12 +49,27 @@ export class Window {
   }
 
   /**
-   * Brings it to another size and density, all else as it was: to say again that there is no touch
-   * makes the browser look for a mouse in this machine.
+   * Brings it to another one, in the variant that it is in. Of one kind only the size is said: to say
+   * again that there is no touch makes the browser look for a mouse in this machine.
+   * @returns whether it is of the same kind
    */
-  async resize(viewport: Viewport): Promise<void> {
+  async become(viewport: Viewport): Promise<boolean> {
+    const before = this.#viewport;
+    const alike = before !== null && isOneKind(before, viewport);
+    await (alike ? this.#resize(viewport) : this.set(viewport, this.#variant));
+    return alike;
+  }
+
+  async #resize(viewport: Viewport): Promise<void> {
     this.#viewport = viewport;
     await this.#setMetrics(viewport);
+  }
+
+  /** Notes its density: whether it is another than was noted before. */
+  noteDensity(): boolean {
+    const before = this.#density;
+    this.#density = this.#viewport?.density ?? null;
+    return before !== null && before !== this.#density;
   }
 
   /** Has all of it drawn until it is set anew: a finger reaches only what is drawn. */

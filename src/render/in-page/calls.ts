@@ -14,10 +14,12 @@ import { searchWidths } from './widths/search.js';
 import { bringForSwipe, listSwipePlaces, readScroll, scrollBack, scrollToEnd } from './swipes.js';
 import { readWhole, settleAndRead } from './whole.js';
 import {
+  beginAnew,
   clearAway,
   clickOn,
   markWhole,
   hideLetters,
+  renewLetters,
   setGutter,
   showMedia,
   showSlot,
@@ -25,6 +27,7 @@ import {
 
 /** What can be asked of the code that stands in a page. */
 export const CALLS = {
+  beginAnew,
   bringForSwipe,
   checkDeclarations,
   clearAway,
@@ -48,6 +51,7 @@ export const CALLS = {
   readScroll,
   readWhole,
   releaseFrames,
+  renewLetters,
   scrollBack,
   scrollThrough,
   scrollToEnd,

@@ -54,6 +54,35 @@ function listRoots(): DocumentOrShadowRoot[] {
   return [document, ...roots];
 }
 
+const NO_BOX = 'html { display: none !important; }';
+const NEW_FONT = '@font-face { font-family: mivket; src: local("mivket"); }';
+
+/**
+ * As after a load in the window that there is now: at the top.
+ * @param boxes those are made anew, with the scroll bars and the letters of such a window
+ */
+export function beginAnew(boxes: boolean): void {
+  if (boxes) flash(NO_BOX + NEW_FONT);
+  window.scrollTo({ top: 0, left: 0, behavior: 'instant' });
+}
+
+/**
+ * Has letters measured for the density that there is now: as long as the browser has no other fonts it
+ * goes by what it measured before, also on another page.
+ */
+export function renewLetters(): void {
+  flash(NEW_FONT);
+}
+
+/** Lets a rule hold for a moment. */
+function flash(rule: string): void {
+  const { documentElement } = globalThis.mivketNotebook.page;
+  for (const on of [true, false]) {
+    setRule(rule, on);
+    documentElement.getBoundingClientRect();
+  }
+}
+
 const sheets = new Map<string, CSSStyleSheet>();
 
 /** By a sheet that no page sees in its tree. */

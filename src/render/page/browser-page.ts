@@ -82,7 +82,7 @@ export interface BrowserPage {
   load(address: string, ms: number): Promise<true | null>;
   /** Puts a snippet into the page that stands, as the page's own code would. */
   putIn(wish: PutIn): Promise<void>;
-  /** Brings what stands there to another size and density, all else as it was. */
+  /** Brings what stands there to another window, as if it had been loaded in that. */
   resize(viewport: Viewport): Promise<void>;
 
   /** Asks the code that reads the page, unseen by the page's own. @throws Error where there is none to ask */
