@@ -17,6 +17,7 @@ import codeShowsAsText from './paste/code-shows-as-text.js';
 import contentCutOff from './page/content-cut-off.js';
 import contentJumps from './page/content-jumps.js';
 import contentSwallowed from './paste/content-swallowed.js';
+import controlUnnamed from './pictures/control-unnamed.js';
 import coveredByLayer from './page/covered-by-layer.js';
 import coversHostControls from './page/covers-host-controls.js';
 import curlyQuotes from './paste/curly-quotes.js';
@@ -67,6 +68,7 @@ import pastedTwice from './paste/pasted-twice.js';
 import pictureMissing from './pictures/picture-missing.js';
 import pictureWithoutAlt from './pictures/picture-without-alt.js';
 import placeholderLeftIn from './paste/placeholder-left-in.js';
+import playerAddressMalformed from './media/player-address-malformed.js';
 import requestFailed from './scripts/request-failed.js';
 import scriptBlocksPage from './scripts/script-blocks-page.js';
 import scriptIdleWhenLate from './scripts/script-idle-when-late.js';
@@ -83,6 +85,7 @@ import tagLeftOpen from './paste/tag-left-open.js';
 import textContrastLow from './page/text-contrast-low.js';
 import textTooSmall from './page/text-too-small.js';
 import tooSmallOnPhone from './page/too-small-on-phone.js';
+import vectorUnnamed from './pictures/vector-unnamed.js';
 import weightOverLimit from './page/weight-over-limit.js';
 
 /** All checks, by name. A new one is one file and one line here. */
@@ -105,6 +108,7 @@ export const CHECKS: readonly Check[] = [
   contentCutOff,
   contentJumps,
   contentSwallowed,
+  controlUnnamed,
   coveredByLayer,
   coversHostControls,
   curlyQuotes,
@@ -155,6 +159,7 @@ export const CHECKS: readonly Check[] = [
   pictureMissing,
   pictureWithoutAlt,
   placeholderLeftIn,
+  playerAddressMalformed,
   requestFailed,
   scriptBlocksPage,
   scriptIdleWhenLate,
@@ -171,5 +176,6 @@ export const CHECKS: readonly Check[] = [
   textContrastLow,
   textTooSmall,
   tooSmallOnPhone,
+  vectorUnnamed,
   weightOverLimit,
 ];

@@ -7,6 +7,7 @@ import { renderSchema } from './render.js';
 
 export type { Box, ElementStyle, Source } from '../facts/common.js';
 export type { CauseFact, Target, TriedCure } from '../facts/causes/fact.js';
+export type { ControlFact } from '../facts/controls/fact.js';
 export type { CutFact } from '../facts/cuts/fact.js';
 export type { ElementFact } from '../facts/elements/fact.js';
 export type { FrameFact } from '../facts/frames/fact.js';

@@ -6,6 +6,7 @@ import type { BrowserPage } from '../render/page/browser-page.js';
 import type { Happenings } from '../render/page/happenings.js';
 import type { ServedPage } from '../render/page/served-page.js';
 import { collectCauses } from './causes/collect.js';
+import { collectControls } from './controls/collect.js';
 import { collectCuts } from './cuts/collect.js';
 import { collectElements } from './elements/collect.js';
 import { collectFrames } from './frames/collect.js';
@@ -60,6 +61,7 @@ const COLLECTORS: { [K in FactKind]: Collector<K> } = {
   frames: collectFrames,
   media: collectMedia,
   pictures: collectPictures,
+  controls: collectControls,
   texts: collectTexts,
   cuts: collectCuts,
   layers: collectLayers,

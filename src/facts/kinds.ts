@@ -1,5 +1,6 @@
 import type { z } from 'zod';
 import { causes } from './causes/fact.js';
+import { controls } from './controls/fact.js';
 import { cuts } from './cuts/fact.js';
 import { elements } from './elements/fact.js';
 import { frames } from './frames/fact.js';
@@ -28,6 +29,7 @@ export const KINDS = {
   frames,
   media,
   pictures,
+  controls,
   texts,
   cuts,
   layers,

@@ -25,7 +25,10 @@ export interface Sight {
 }
 
 const READ: readonly FactKind[] = SEEN_KINDS.filter((kind) => KINDS[kind].inPage);
-const OBJECTS: FactKind[] = ['elements', 'frames', 'media', 'pictures', 'texts', 'cuts', 'layers'];
+const OBJECTS: FactKind[] = [
+  ...(['elements', 'frames', 'media', 'pictures', 'controls'] as const),
+  ...(['texts', 'cuts', 'layers'] as const),
+];
 const LAYOUT: FactKind[] = ['page', 'slot', 'elements', 'host', 'cuts', 'layers', 'shifts'];
 const FRAME: FactKind[] = ['frames', 'traffic', 'scripts'];
 

@@ -491,7 +491,12 @@ const CASES: Record<string, HardCase[]> = {
       '<p id="p"></p><script>document.querySelector("#p").append(new Image(40, 40))</script>',
       '<script>',
     ],
-    ['<svg role="img" width="20" height="20"></svg>', '<svg role="img" width="20" height="20">'],
+    // Of drawings in the source vector-unnamed tells.
+    ['<svg role="img" width="20" height="20"></svg>', null],
+    [
+      '<p id="p"></p><script>document.querySelector("#p").innerHTML = `<svg role="img" width="20" height="20"></svg>`</script>',
+      '<script>',
+    ],
     ['<b role="IMG presentation">🌱</b>', '<b role="IMG presentation">'],
     [
       `<details><summary>Beds</summary><img ${BEANS} width="90"></details>`,
@@ -1239,6 +1244,63 @@ const CASES: Record<string, HardCase[]> = {
     ],
     ['<p>Sow</p><img src="/x.png" alt="Beans" width="9" height="9">', null, { hosts: {} }],
     [SHOWN(' alt="Beans"'), null],
+  ],
+  'control-unnamed': [
+    ['<a href="/beds"></a>', '<a href="/beds">'],
+    ['<a href="/beds"><b class="sign" style="padding: 9px"></b></a>', '<a href="/beds">'],
+    ['<button type="button"><i aria-hidden="true">×</i></button>', '<button type="button">'],
+    ['<button><span style="display: none">Close</span></button>', '<button>'],
+    ['<select><option>One</option></select>', '<select>'],
+    ['<label><select><option>One</option></select></label>', '<select>'],
+    ['<label for="b">Bed</label><textarea id="a">Sow</textarea>', '<textarea id="a">'],
+    ['<div role="button" tabindex="0"></div>', '<div role="button" tabindex="0">'],
+    ['<div role="textbox" contenteditable>Sow</div>', '<div role="textbox" contenteditable>'],
+    ['<input type="button">', '<input type="button">'],
+    ['<input type="checkbox">', '<input type="checkbox">'],
+    ['<input aria-labelledby="nothing">', '<input aria-labelledby="nothing">'],
+    [
+      '<p id="p"></p><script>document.querySelector("#p").innerHTML = `<a href="/"><img alt="" src="/x.png"></a>`</script>',
+      '<script>',
+    ],
+    [
+      '<p id="p"><button></button></p><script>document.querySelector("button").ariaLabel = "Close"</script>',
+      null,
+    ],
+    ['<style>.close::before { content: "Close" }</style><button class="close"></button>', null],
+    [
+      '<style>.sign::before { content: "\\e001" }</style><button class="sign"></button>',
+      '<button class="sign">',
+    ],
+    ['<label for="a">Bed</label><select id="a"><option>One</option></select>', null],
+    ['<label><input type="checkbox"> Beans</label><div role="checkbox">Peas</div>', null],
+    ['<input title="Your name"><input type="reset"><input type="button" value="Sow">', null],
+    ['<button><img alt="Close" src="/x.png" width="9" height="9"></button>', null],
+    ['<a name="beds"></a><a>Beds</a><input type="hidden"><button hidden></button>', null],
+    ['<div style="display: none"><input></div><div inert><input></div>', null],
+    [`<a href="/beds">${SHOWN('')}</a>`, null],
+    [`<a href="/beds">${SHOWN(' alt=""')}</a>`, null],
+    ['<button><svg width="9" height="9"></svg></button>', null],
+    ['<button><svg width="9" height="9"><title>Close</title></svg></button>', null],
+    [
+      '<div><template shadowrootmode="open"><button><slot></slot></button></template>Close</div>',
+      null,
+    ],
+  ],
+  'vector-unnamed': [
+    ['<svg role="img" width="20" height="20"></svg>', '<svg role="img" width="20" height="20">'],
+    [
+      '<a href="/beds"><svg class="s" width="9" height="9"><style>.s { fill: red }</style></svg></a>',
+      '<svg class="s" width="9" height="9">',
+    ],
+    ['<svg role="img" aria-label="Beans" width="9" height="9"></svg>', null],
+    ['<a href="/"><svg width="20" height="20"><text y="9">Beds</text></svg></a>', null],
+    ['<a href="/" title="Beds"><svg width="9" height="9"></svg></a>', null],
+    ['<button><svg aria-hidden="true" width="9" height="9"></svg></button>', null],
+    ['<svg width="9" height="9"><g role="img"></g></svg>', null],
+  ],
+  'player-address-malformed': [
+    [`<iframe title="Map" src="https://maps.fernmap.example/embed/x?a=1?b=2"></iframe>`, '?'],
+    [`<iframe title="Map" src="https://maps.fernmap.example/embed/x?a=1&b=2"></iframe>`, null],
   ],
   'picture-missing': [
     [

@@ -54,6 +54,25 @@ const CASES: [ids: string | string[], text: string, pieces: string[]][] = [
   ['picture-without-alt', '<input type="IMAGE" alt="">', ['<input type="IMAGE" alt="">']],
   ['picture-without-alt', '<map><area href="/a"><area></map>', ['<area href="/a">']],
   ['picture-without-alt', '<b role="img"></b>', ['<b role="img">']],
+  ['vector-unnamed', '<a href="/"><svg/><svg/></a><button>x<svg/></button>', ['<svg/>']],
+  ['vector-unnamed', '<svg role="img"><desc>x</desc></svg>', ['<svg role="img">']],
+  [
+    'vector-unnamed',
+    '<svg role="img"><title>x</title></svg><svg aria-hidden="true" role="img">',
+    [],
+  ],
+  [
+    'control-unnamed',
+    '<a href="/"></a><input><select></select>',
+    ['<a href="/">', '<input>', '<select>'],
+  ],
+  ['control-unnamed', '<label>x<input></label><input aria-labelledby="outside">', []],
+  ['control-unnamed', '<label><textarea>x</textarea></label>', ['<textarea>']],
+  [
+    'control-unnamed',
+    '<a href="/"><svg/></a><a href="/"><img alt=""></a><a href="/"><img></a>',
+    [],
+  ],
   [
     'host-private-address',
     '<script src="http://127.0.0.1/a.js"></script>',

@@ -51,7 +51,10 @@ const OFFLINE = { kind: 'offline', words: 'the run is offline' } as const;
 const kindsOf = (gaps: ReturnType<typeof look>) =>
   [...new Set(gaps.map(({ kind }) => kind))].sort();
 const LAYOUT: FactKind[] = ['cuts', 'elements', 'host', 'layers', 'page', 'shifts', 'slot'];
-const OBJECTS = ['cuts', 'elements', 'frames', 'layers', 'media', 'pictures', 'texts'];
+const OBJECTS = [
+  ...['controls', 'cuts', 'elements', 'frames'],
+  ...['layers', 'media', 'pictures', 'texts'],
+];
 const ALL = [
   ...new Set([...LAYOUT, ...OBJECTS, 'handling', 'policy', 'scripts', 'traffic']),
 ].sort();

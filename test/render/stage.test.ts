@@ -44,6 +44,7 @@ const OBJECTS = {
   frames: [],
   media: [],
   pictures: [],
+  controls: [],
   cuts: [],
   jumps: [],
   policy: [],

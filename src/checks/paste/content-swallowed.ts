@@ -46,6 +46,7 @@ export default defineCheck({
         'picture-without-alt',
         'frame-unnamed',
         'linked-picture-unnamed',
+        'player-address-malformed',
       ],
       anywhere: true,
       fits: ({ culprit }, { kind, element }: Data) =>

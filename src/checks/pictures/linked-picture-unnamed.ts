@@ -1,14 +1,8 @@
 import { defineCheck, type Fact } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
 import { isHidden } from '../../core/markup/hidden.js';
-import {
-  getAttribute,
-  getValue,
-  listInside,
-  type Markup,
-  type MarkupElement,
-} from '../../core/markup/markup.js';
-import { describeElement, getMarkupName } from '../../core/markup/names.js';
+import { getAttribute, getValue, listInside } from '../../core/markup/markup.js';
+import { describeElement, getMarkupControlName } from '../../core/markup/names.js';
 import { isLinkOrButton } from '../../core/standards/elements.js';
 
 interface Data {
@@ -33,7 +27,12 @@ export default defineCheck({
         const pictures = inside.filter(({ name }) => name === 'img');
         const empty = pictures.find((picture) => getValue(picture, 'alt')?.trim() === '');
         const alt = empty && getAttribute(empty, 'alt');
-        if (!alt || isHidden(c.markup, control) || isNamed(c.markup, control, inside)) return [];
+        if (
+          !alt ||
+          isHidden(c.markup, control) ||
+          getMarkupControlName(c.markup, control, { byContent: true })
+        )
+          return [];
         const where = { offset: alt.offset, endOffset: alt.endOffset };
         const data = { control: control.name === 'a' ? 'link' : 'button' };
         const culprit = { at: 'element', offset: empty.offset } as const;
@@ -68,18 +67,3 @@ export default defineCheck({
     ],
   },
 });
-
-/** Whether anything gives the control a name (Accessible Name and Description Computation 1.2, 2C to 2I). */
-function isNamed(
-  markup: Markup,
-  control: MarkupElement,
-  inside: readonly MarkupElement[],
-): boolean {
-  const says = (element: MarkupElement) => Boolean(getMarkupName(markup, element));
-  if (says(control)) return true;
-  const heard = inside.filter((element) => !isHidden(markup, element));
-  return (
-    control.text.trim() !== '' ||
-    heard.some((element) => says(element) || element.text.trim() !== '')
-  );
-}

@@ -1,6 +1,6 @@
 import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
 import type { PictureFact } from '../../core/evidence.js';
-import { flatMap } from '../../core/lists.js';
+import { flatMap, mapPresent } from '../../core/lists.js';
 import { blameElement, getBlamed } from '../../core/measure/blame.js';
 import {
   getTagSpan,
@@ -31,7 +31,7 @@ export default defineCheck({
   level: 'blocker',
   title: 'A picture has no text alternative',
   decided:
-    'An img, an image button, an area with a link, or an element with role="img" gives no name by the accessible-name computation, and is neither hidden from assistive technology nor marked as decoration nor a counter of 2 px.',
+    'An img, an image button, an area with a link, or an element with role="img" (of an svg vector-unnamed tells) gives no name by the accessible-name computation, and is neither hidden from assistive technology nor marked as decoration nor a counter of 2 px.',
   standard: 'WCAG 2.2, 1.1.1 Non-text Content',
   needs: ['pictures'],
   markup: true,
@@ -100,9 +100,11 @@ export default defineCheck({
 function judgeRenders(c: Case<'pictures'>): Fact<Data>[] {
   // A picture that is hidden at one width and shown at another is seen: one sighting is enough.
   return flatMap(c.renders, (render) =>
-    render.pictures.filter(isUnnamed).map((picture) => {
+    mapPresent(render.pictures.filter(isUnnamed), (picture) => {
       const blame = blameElement(c.markup, picture);
       const { where, culprit } = blame;
+      // Of drawings in the source vector-unnamed tells.
+      if (picture.tag === 'svg' && culprit.at === 'element') return null;
       const control = findControl(c.markup, getBlamed(c.markup, blame));
       const measured = { name: picture.name, width: picture.box.width, height: picture.box.height };
       const seen = [makeSeen(render, measured)];
@@ -125,6 +127,7 @@ function judgeMarkup(markup: Markup): Fact<Data>[] {
   return markup.elements
     .filter(
       (element) =>
+        element.name !== 'svg' &&
         isPicture(describeElement(element)) &&
         !isNamed(markup, element) &&
         !isSetAside(markup, element),

@@ -1,5 +1,6 @@
-import { computeName, type NameTree } from '../standards/accessible-name.js';
-import type { Described } from '../standards/elements.js';
+import { computeControlName, computeName, type NameTree } from '../standards/accessible-name.js';
+import type { Control, Described } from '../standards/elements.js';
+import { isHidden } from './hidden.js';
 import { getValue, listFieldLabels, type Markup, type MarkupElement } from './markup.js';
 
 /** The name that an element of the markup has; what is outside of the snippet is not known. */
@@ -14,7 +15,17 @@ function makeTree(markup: Markup): NameTree<MarkupElement> {
     findById: (_node, id) => markup.elements.find((one) => getValue(one, 'id') === id) ?? null,
     listFieldLabels: (field) => listFieldLabels(markup, field),
     listContent: ({ text, children }) => [text, ...children],
+    isHidden: (element) => isHidden(markup, element),
   };
+}
+
+/** The name of a control of the markup; '' where nothing in the snippet gives it one. */
+export function getMarkupControlName(
+  markup: Markup,
+  element: MarkupElement,
+  control: Pick<Control, 'byContent'>,
+): string {
+  return computeControlName(makeTree(markup), element, control);
 }
 
 /** An element of the markup, as the facts of the standards look at it. */

@@ -68,6 +68,32 @@ export function isLinkOrButton(element: Described): boolean {
   return element.name === 'button' || /^(button|link)$/.test(getRole(element));
 }
 
+/** What people work: `byContent` where what is in it names it (WAI-ARIA 1.2, 5.2.8.6). */
+export interface Control {
+  kind: 'link' | 'button' | 'field';
+  byContent: boolean;
+}
+
+const NAMED_FIELDS = /^(checkbox|radio|switch|menuitemcheckbox|menuitemradio)$/;
+const UNNAMED_FIELDS = /^(textbox|searchbox|combobox|slider|spinbutton|listbox)$/;
+const BUTTON_TYPES = /^(button|submit|reset)$/i;
+
+/** Which control it is, by its element and its role; null for all else, and for what nobody sees or pictures tell of. */
+export function getControl(element: Described): Control | null {
+  const { name } = element;
+  const role = getRole(element);
+  if (name === 'input') {
+    const type = element.get('type') ?? '';
+    if (/^(hidden|image)$/i.test(type)) return null;
+    return { kind: BUTTON_TYPES.test(type) ? 'button' : 'field', byContent: false };
+  }
+  if (name === 'select' || name === 'textarea') return { kind: 'field', byContent: false };
+  if (isLinkOrButton(element))
+    return { kind: name === 'a' || role === 'link' ? 'link' : 'button', byContent: true };
+  if (NAMED_FIELDS.test(role)) return { kind: 'field', byContent: true };
+  return UNNAMED_FIELDS.test(role) ? { kind: 'field', byContent: false } : null;
+}
+
 const PLAYER_ADDRESS = /(^|[/.?&=_-])(player|video|watch|autoplay)([/.?&=_-]|$)/i;
 
 /** Whether a frame is a player: by what it asks for, or by what its address says it is. */

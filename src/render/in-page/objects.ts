@@ -1,6 +1,7 @@
 import type { FactKind } from '../../core/evidence.js';
 import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
 import type { Inserted } from '../../core/markup/match.js';
+import { readControl, type RawControl } from '../../facts/controls/read.js';
 import { readCut, type RawCut } from '../../facts/cuts/read.js';
 import { readFrame, type RawFrame } from '../../facts/frames/read.js';
 import { readMedium, type RawMedium } from '../../facts/media/read.js';
@@ -26,6 +27,7 @@ export interface RawObjects {
   frames: RawFrame[];
   media: RawMedium[];
   pictures: RawPicture[];
+  controls: RawControl[];
   texts: RawText[];
   cuts: RawCut[];
   jumps: RawJump[];
@@ -45,10 +47,14 @@ export interface RawObjects {
   failed: Partial<Record<FactKind, string>>;
 }
 
-const READERS: Record<'frames' | 'media' | 'pictures' | 'texts' | 'cuts', ObjectReader<unknown>> = {
+const READERS: Record<
+  'frames' | 'media' | 'pictures' | 'controls' | 'texts' | 'cuts',
+  ObjectReader<unknown>
+> = {
   frames: readFrame,
   media: readMedium,
   pictures: readPicture,
+  controls: readControl,
   texts: readText,
   cuts: readCut,
 };
@@ -68,6 +74,7 @@ export function readObjects({ cap, everywhere }: ObjectWish): RawObjects {
     frames: [],
     media: [],
     pictures: [],
+    controls: [],
     texts: [],
     cuts: [],
   };

@@ -1,0 +1,138 @@
+import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
+import type { ControlFact } from '../../core/evidence.js';
+import { flatMap, mapPresent } from '../../core/lists.js';
+import { isHidden } from '../../core/markup/hidden.js';
+import {
+  getTagSpan,
+  getValue,
+  listInside,
+  type Markup,
+  type MarkupElement,
+} from '../../core/markup/markup.js';
+import { describeElement, getMarkupControlName } from '../../core/markup/names.js';
+import { blameElement, getBlamed } from '../../core/measure/blame.js';
+import { getControl, isDecoration } from '../../core/standards/elements.js';
+import { capitalize, nameElement } from '../../core/words/list.js';
+
+interface Data {
+  tag: string;
+  kind: ControlFact['kind'];
+}
+
+export default defineCheck({
+  id: 'control-unnamed',
+  subject: 'pictures',
+  level: 'blocker',
+  title: 'A field, a button or a link has no name',
+  decided:
+    'A link, a button, a field, or what has the role of one gives no name by the accessible-name computation: no label, no words in it, no title, no placeholder. Not where it is hidden, nor where a picture or a drawing in it without a name is the cause.',
+  standard: 'WCAG 2.2, 4.1.2 Name, Role, Value and 2.4.4 Link Purpose',
+  needs: ['controls'],
+  markup: true,
+  judge: (c) => (c.renders.length === 0 ? judgeMarkup(c.markup) : judgeRenders(c)),
+  says({ tag, kind }, { culprit }) {
+    const what = capitalize(nameElement(tag, culprit));
+    if (kind === 'field') {
+      return {
+        message: `${what} has no name.`,
+        notice: 'A screen reader says that there is a field, and not what belongs in it.',
+        cure: 'Put a `<label>` around it with what is to be filled in, or say it in `aria-label`.',
+      };
+    }
+    return {
+      message: `${what} has no name: there are no words in it, and no label.`,
+      notice:
+        kind === 'link'
+          ? 'A screen reader says “link”, or reads out an address, and not where it leads.'
+          : 'A screen reader says “button”, and not what it does.',
+      cure: `Put words into it that say ${kind === 'link' ? 'where it leads' : 'what it does'}, or say it in \`aria-label\`.`,
+    };
+  },
+  mend: ({ kind }) => [{ do: 'ask', question: QUESTIONS[kind] }],
+  measures: ({ width, height }) =>
+    `${Math.round(Number(width))} × ${Math.round(Number(height))} px large`,
+  samples: [
+    { tag: 'input', kind: 'field' },
+    { tag: 'a', kind: 'link' },
+    { tag: 'button', kind: 'button' },
+  ],
+  examples: {
+    faulty: [
+      {
+        name: 'a field with words beside it',
+        code: '<p>Your name: <input type="text" style="max-width: 100%"></p>',
+      },
+      {
+        name: 'a button with a hidden sign',
+        code: '<button type="button"><svg aria-hidden="true" viewBox="0 0 10 10" width="24" height="24"><path d="M1 1h8v8h-8z"/></svg></button>',
+      },
+    ],
+    sound: [
+      {
+        name: 'a label around it',
+        code: '<label>Your name: <input type="text" style="max-width: 100%"></label>',
+      },
+      {
+        name: 'a placeholder',
+        code: '<input type="search" placeholder="Look for seed" style="max-width: 100%">',
+      },
+      {
+        name: 'words in a button, for those who hear',
+        code: '<button type="button" aria-label="Close the list">×</button>',
+      },
+      { name: 'a button that the browser names', code: '<form><input type="submit"></form>' },
+    ],
+  },
+});
+
+const QUESTIONS: Record<ControlFact['kind'], string> = {
+  link: 'Where does the link lead?',
+  button: 'What does the button do?',
+  field: 'What is to be filled in?',
+};
+
+function judgeRenders(c: Case<'controls'>): Fact<Data>[] {
+  return flatMap(c.renders, (render) => {
+    const unnamed = render.controls.filter((one) => one.name === '' && !one.ignored && one.exposed);
+    return mapPresent(unnamed, (control): Fact<Data> | null => {
+      const blame = blameElement(c.markup, control);
+      const element = getBlamed(c.markup, blame);
+      if (element ? isTold(c.markup, element) : control.pictured) return null;
+      const { where, culprit } = blame;
+      const { tag, kind, box } = control;
+      const seen = [makeSeen(render, { width: box.width, height: box.height })];
+      return { where, culprit, confirmed: true, data: { tag, kind }, seen };
+    });
+  });
+}
+
+function judgeMarkup(markup: Markup): Fact<Data>[] {
+  return mapPresent(markup.elements, (element): Fact<Data> | null => {
+    const control = getControl(describeElement(element));
+    if (!control || isHidden(markup, element) || isDecoration(describeElement(element)))
+      return null;
+    // What is outside of the snippet may name it.
+    const elsewhere = getValue(element, 'aria-labelledby')?.trim();
+    if (elsewhere || getMarkupControlName(markup, element, control)) return null;
+    if (isTold(markup, element)) return null;
+    return {
+      where: getTagSpan(element),
+      culprit: { at: 'element', offset: element.offset },
+      confirmed: false,
+      data: { tag: element.name, kind: control.kind },
+      seen: [],
+    };
+  });
+}
+
+/** Whether a picture or a drawing in it is told of: the one without a text alternative, the other without a name. */
+function isTold(markup: Markup, control: MarkupElement): boolean {
+  const inside = listInside(control);
+  const isHeard = (one: MarkupElement) =>
+    !isHidden(markup, one) && !isDecoration(describeElement(one));
+  const pictures = inside.filter(({ name }) => name === 'img');
+  const empty = pictures.some((one) => getValue(one, 'alt')?.trim() === '');
+  const without = pictures.some((one) => getValue(one, 'alt') === null && isHeard(one));
+  const drawn = inside.some((one) => one.name === 'svg' && isHeard(one));
+  return empty || without || (drawn && pictures.length === 0);
+}
