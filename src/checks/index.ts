@@ -5,12 +5,14 @@ import altSaysNothing from './pictures/alt-says-nothing.js';
 import altTooWordy from './pictures/alt-too-wordy.js';
 import attributeMisspelt from './paste/attribute-misspelt.js';
 import audioAutoplays from './media/audio-autoplays.js';
+import autoplayCannotBeStopped from './media/autoplay-cannot-be-stopped.js';
 import autoplayDespiteReducedMotion from './media/autoplay-despite-reduced-motion.js';
 import autoplayDidNotStart from './media/autoplay-did-not-start.js';
 import autoplayOnWrongElement from './media/autoplay-on-wrong-element.js';
 import autoplayValueIgnored from './media/autoplay-value-ignored.js';
 import autoplayWithSound from './media/autoplay-with-sound.js';
 import autoplayWithoutInline from './media/autoplay-without-inline.js';
+import autoplayWithoutStill from './media/autoplay-without-still.js';
 import blockedByHostPolicy from './scripts/blocked-by-host-policy.js';
 import codeMangled from './paste/code-mangled.js';
 import codeShowsAsText from './paste/code-shows-as-text.js';
@@ -96,12 +98,14 @@ export const CHECKS: readonly Check[] = [
   altTooWordy,
   attributeMisspelt,
   audioAutoplays,
+  autoplayCannotBeStopped,
   autoplayDespiteReducedMotion,
   autoplayDidNotStart,
   autoplayOnWrongElement,
   autoplayValueIgnored,
   autoplayWithSound,
   autoplayWithoutInline,
+  autoplayWithoutStill,
   blockedByHostPolicy,
   codeMangled,
   codeShowsAsText,

@@ -1,4 +1,4 @@
-import type { ElementFact, Facts, FrameFact, Gap } from '../core/evidence.js';
+import type { ElementFact, Facts, FrameFact, Gap, MediaFact } from '../core/evidence.js';
 import { flatMap } from '../core/lists.js';
 import { FRAMES } from '../core/standards/elements.js';
 import { askOf } from './asked.js';
@@ -16,6 +16,7 @@ export interface Handled {
   slot: string;
   elements: readonly ElementFact[];
   frames: readonly FrameFact[];
+  media: readonly MediaFact[];
   /** px. */
   windowHeight: number;
   /** The snippet has code. */
@@ -63,11 +64,13 @@ export async function tryHandling(
   const trying = hands.keys && keyed;
   const trapped = trying ? await ask(findTrap(patient, handled), null) : null;
   const caught = hands.swipes ? await ask(findCaught(patient, handled, touched), []) : [];
+  // A link may be what stops a film: it is stopped only once.
+  const stopped = live && hands.keys ? await ask(findStopped(patient, handled), []) : [];
   const links = live && hands.keys ? await ask(findLinks(patient, handled), []) : [];
-  return { trapped, caught, links };
+  return { trapped, caught, links, stopped };
 }
 
-const NOTHING: Facts['handling'] = { trapped: null, caught: [], links: [] };
+const NOTHING: Facts['handling'] = { trapped: null, caught: [], links: [], stopped: [] };
 
 /** The page and its hand, as long as each answer comes in time: a busy machine needs long for many of them. */
 type Patient = Pick<BrowserPage, 'read' | 'readFrames'> & BrowserPage['hand'];
@@ -79,8 +82,14 @@ function getPatient(page: BrowserPage, ms: number): Patient {
     read: (...asked) => inTime(page.read(...asked), ms, late),
     readFrames: (...asked) => page.readFrames(...asked),
     listListeners: () => inTime(hand.listListeners(), ms, late),
-    press: (key, shift) => inTime(hand.press(key, shift), ms, late),
-    swipe: (way, meanwhile) => inTime(hand.swipe(way, meanwhile), ms, late),
+    press(key, shift) {
+      page.happened.handled = true;
+      return inTime(hand.press(key, shift), ms, late);
+    },
+    swipe(way, meanwhile) {
+      page.happened.handled = true;
+      return inTime(hand.swipe(way, meanwhile), ms, late);
+    },
   };
 }
 
@@ -137,6 +146,26 @@ async function findLinks(
     const { tag, from, selector } = element;
     return [{ tag, from, selector, jumps }];
   });
+}
+
+/** Where there is code only a click tells what stops a film that runs. */
+async function findStopped(
+  page: Patient,
+  { elements, media }: Handled,
+): Promise<Facts['handling']['stopped']> {
+  const films = media.filter(
+    ({ tag, started, controls }) => tag === 'video' && started && !controls,
+  );
+  if (films.length === 0) return [];
+  const own = elements.filter(({ exposed }) => exposed).map(({ id }) => id);
+  const stopped = await page.read(
+    'clickToStop',
+    films.map(({ id }) => id),
+    own,
+  );
+  return films
+    .filter(({ id }) => stopped.includes(id))
+    .map(({ tag, from, selector }) => ({ tag, from, selector }));
 }
 
 /** How far a finger goes, px. */

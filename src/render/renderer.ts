@@ -217,6 +217,8 @@ export class Renderer {
     const { viewport, variant, page } = place;
     const { alwaysLoad, published } = this.#options;
     if (viewport === null || variant !== render.variant || alwaysLoad || profile) return false;
+    // What a finger began may come later: a tap that takes the focus, a page that glides on.
+    if (page.happened.handled) return false;
     if (isOneKind(viewport, render.viewport)) return true;
     // A film has other controls under a finger, and whoever is asked may answer by the kind of browser.
     const asks = traits.asksKind || traits.media || published || page.requests.requests.length > 1;

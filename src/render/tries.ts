@@ -32,11 +32,12 @@ export async function tryAll(
   if (render.variant !== 'as-is') return { causes, widths, reaching, handling };
   const asked = { ms: limits.hang, gaps };
   const trying = whole && tries ? tryOut(page, { ...whole, facts, baseline }) : null;
-  const { slot, elements, frames } = facts;
+  const { slot, elements, frames, media } = facts;
   const handled = {
     slot: slot.name,
     elements,
     frames,
+    media,
     windowHeight: options.window.height,
     live: own.changes,
   };

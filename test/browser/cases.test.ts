@@ -19,6 +19,7 @@ const STATIC = 'style="border: 0; width: 100%; height: 200px"';
 
 const FRAME = 'title="Map" src="https://maps.fernmap.example/embed/x"';
 const TALK = 'src="https://media.loam.example/talk.mp4" playsinline';
+const RAIN = 'src="https://media.loam.example/rain.mp4" muted playsinline style="width: 100%"';
 const BEANS = 'src="https://static.rootcellar.example/beans.png"';
 const MAP = 'src="https://maps.fernmap.example/embed/x"';
 
@@ -1285,6 +1286,45 @@ const CASES: Record<string, HardCase[]> = {
       '<div><template shadowrootmode="open"><button><slot></slot></button></template>Close</div>',
       null,
     ],
+  ],
+  'autoplay-cannot-be-stopped': [
+    [`<video ${RAIN} autoplay loop></video>`, 'autoplay'],
+    [`<video ${RAIN} loop id="v"></video><script>v.play()</script>`, 'loop'],
+    [
+      `<video ${RAIN} autoplay loop id="v"></video><button onclick="v.volume = 0">Hush</button>`,
+      'autoplay',
+    ],
+    [`<video ${RAIN} autoplay loop id="v"></video><button onclick="v.pause()">Stop</button>`, null],
+    [
+      `<video ${RAIN} autoplay loop></video><p><a href="#" id="stop">Stop</a></p><script>document.querySelector("#stop").addEventListener("click", (event) => setTimeout(() => document.querySelector("video").pause()))</script>`,
+      null,
+    ],
+    [
+      `<video ${RAIN} autoplay loop></video><script>document.querySelector("video").onclick = ({ target }) => target.paused ? target.play() : target.pause()</script>`,
+      null,
+    ],
+    [
+      `<video ${RAIN} autoplay loop></video><label><input type="checkbox"> Still</label><script>document.querySelector("input").onchange = () => document.querySelector("video").remove()</script>`,
+      null,
+    ],
+    [`<video ${RAIN} autoplay></video>`, null],
+    [`<video ${RAIN} loop></video>`, null],
+    [`<div hidden><video ${RAIN} autoplay loop></video></div>`, null],
+  ],
+  'autoplay-without-still': [
+    [`<video ${RAIN} autoplay></video>`, 'autoplay'],
+    [`<video ${RAIN} poster autoplay></video>`, 'autoplay'],
+    [`<video ${RAIN} id="v"></video><script>v.play()</script>`, `<video ${RAIN} id="v">`],
+    [
+      `<style>video { background: linear-gradient(#efe9dc, #3d5a73) }</style><video ${RAIN} autoplay></video>`,
+      null,
+    ],
+    [
+      `<video ${RAIN} autoplay></video><script>document.querySelector("video").poster = "/still.png"</script>`,
+      null,
+    ],
+    ['<video src="https://media.loam.example/nosuch.mp4" autoplay muted></video>', null],
+    [`<video ${RAIN}></video>`, null],
   ],
   'vector-unnamed': [
     ['<svg role="img" width="20" height="20"></svg>', '<svg role="img" width="20" height="20">'],

@@ -54,6 +54,19 @@ const CASES: [ids: string | string[], text: string, pieces: string[]][] = [
   ['picture-without-alt', '<input type="IMAGE" alt="">', ['<input type="IMAGE" alt="">']],
   ['picture-without-alt', '<map><area href="/a"><area></map>', ['<area href="/a">']],
   ['picture-without-alt', '<b role="img"></b>', ['<b role="img">']],
+  ['autoplay-cannot-be-stopped', '<video autoplay muted loop></video>', ['autoplay']],
+  [
+    'autoplay-cannot-be-stopped',
+    '<video autoplay muted loop controls></video><video autoplay muted>',
+    [],
+  ],
+  ['autoplay-cannot-be-stopped', '<video autoplay muted loop></video><script>x()</script>', []],
+  [
+    'autoplay-without-still',
+    '<video autoplay poster=""></video><video autoplay poster="a.png">',
+    ['autoplay'],
+  ],
+  ['autoplay-without-still', '<video autoplay style="background: url(a.png)"></video><video>', []],
   ['vector-unnamed', '<a href="/"><svg/><svg/></a><button>x<svg/></button>', ['<svg/>']],
   ['vector-unnamed', '<svg role="img"><desc>x</desc></svg>', ['<svg role="img">']],
   [

@@ -1,7 +1,7 @@
 import { defineCheck, makeSeen, type Fact, type RenderOf } from '../../core/check.js';
-import type { MediaFact } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
 import { blameElement, locateAttribute } from '../../core/measure/blame.js';
+import { playsOn } from '../../core/measure/plays.js';
 import { formatWidths } from '../../core/words/list.js';
 
 interface Data {
@@ -9,9 +9,6 @@ interface Data {
   /** Seconds; null where it has no end. */
   duration: number | null;
 }
-
-/** What is over sooner need not be stopped (WCAG 2.2, 2.2.2), seconds. */
-const SHORT = 5;
 
 export default defineCheck({
   id: 'autoplay-despite-reduced-motion',
@@ -73,9 +70,3 @@ export default defineCheck({
     ],
   },
 });
-
-/** Began by itself, is seen, and goes on for long. */
-function playsOn({ tag, started, frames, shown, loop, duration }: MediaFact): boolean {
-  const long = loop || duration === null || duration > SHORT;
-  return tag === 'video' && shown && started && frames > 0 && long;
-}

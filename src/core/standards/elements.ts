@@ -88,8 +88,10 @@ export function getControl(element: Described): Control | null {
     return { kind: BUTTON_TYPES.test(type) ? 'button' : 'field', byContent: false };
   }
   if (name === 'select' || name === 'textarea') return { kind: 'field', byContent: false };
-  if (isLinkOrButton(element))
-    return { kind: name === 'a' || role === 'link' ? 'link' : 'button', byContent: true };
+  if (isLinkOrButton(element)) {
+    const isLink = role === 'link' || (name === 'a' && role !== 'button');
+    return { kind: isLink ? 'link' : 'button', byContent: true };
+  }
   if (NAMED_FIELDS.test(role)) return { kind: 'field', byContent: true };
   return UNNAMED_FIELDS.test(role) ? { kind: 'field', byContent: false } : null;
 }

@@ -21,7 +21,9 @@ export const handling = defineKind({
     caught: z.array(caught),
     /** Of links, where there is code: whether a click goes to the top of the page, or loads it anew. */
     links: z.array(z.object({ ...whoShape, jumps: z.boolean() })).default([]),
+    /** Films that ran, and that a click on them or on a button has paused. */
+    stopped: z.array(z.object(whoShape)).default([]),
   }),
-  empty: { trapped: null, caught: [], links: [] },
+  empty: { trapped: null, caught: [], links: [], stopped: [] },
 });
 export type HandlingFact = z.output<typeof handling.schema>;

@@ -15,6 +15,8 @@ const medium = z.object({
   loop: z.boolean(),
   inline: z.boolean(),
   poster: z.boolean(),
+  /** Its own box has a picture in the background. */
+  backed: z.boolean().default(false),
   paused: z.boolean(),
   started: z.boolean(),
   inView: z.boolean(),

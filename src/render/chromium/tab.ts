@@ -151,7 +151,6 @@ export class Tab implements BrowserPage {
     ]);
     if (errorText) throw new ProtocolError(`the host page could not be loaded: ${errorText}`);
     const done = await withinTalk(this, Promise.race([loaded, gone]), ms);
-    // Not waited for: what is read is asked for behind it.
     if (this.#window.noteDensity()) this.read('renewLetters').catch(() => undefined);
     return done;
   }
@@ -163,7 +162,9 @@ export class Tab implements BrowserPage {
 
   async resize(viewport: Viewport): Promise<void> {
     const [alike] = await Promise.all([this.#window.become(viewport), this.#introduce(viewport)]);
-    await this.read('beginAnew', this.#window.noteDensity() || !alike);
+    const wish = this.#window.noteDensity() || !alike ? 'renewBoxes' : 'scrollBack';
+    // Not waited for: what is read is asked for behind it.
+    this.read(wish).catch(() => undefined);
   }
 
   read<N extends PageCall>(name: N, ...args: Parameters<PageCalls[N]>): Promise<Answer<N>> {

@@ -13,12 +13,13 @@ import { findEffects, tryCures } from './trial/trial.js';
 import { searchWidths } from './widths/search.js';
 import { bringForSwipe, listSwipePlaces, readScroll, scrollBack, scrollToEnd } from './swipes.js';
 import { readWhole, settleAndRead } from './whole.js';
+import { clickToStop } from './stops.js';
 import {
-  beginAnew,
   clearAway,
   clickOn,
   markWhole,
   hideLetters,
+  renewBoxes,
   renewLetters,
   setGutter,
   showMedia,
@@ -27,12 +28,12 @@ import {
 
 /** What can be asked of the code that stands in a page. */
 export const CALLS = {
-  beginAnew,
   bringForSwipe,
   checkDeclarations,
   clearAway,
   clickLinks,
   clickOn,
+  clickToStop,
   enterSlot,
   findEffects,
   findReaching,
@@ -51,6 +52,7 @@ export const CALLS = {
   readScroll,
   readWhole,
   releaseFrames,
+  renewBoxes,
   renewLetters,
   scrollBack,
   scrollThrough,

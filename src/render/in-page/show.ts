@@ -1,6 +1,7 @@
 import { mapPresent } from '../../core/lists.js';
 import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
 import { nextFrame, walk } from './shared.js';
+import { scrollBack } from './swipes.js';
 
 /** Brings the slot into view, where what waits to be looked at shows itself. */
 export async function showSlot(selector: string): Promise<void> {
@@ -57,13 +58,10 @@ function listRoots(): DocumentOrShadowRoot[] {
 const NO_BOX = 'html { display: none !important; }';
 const NEW_FONT = '@font-face { font-family: mivket; src: local("mivket"); }';
 
-/**
- * As after a load in the window that there is now: at the top.
- * @param boxes those are made anew, with the scroll bars and the letters of such a window
- */
-export function beginAnew(boxes: boolean): void {
-  if (boxes) flash(NO_BOX + NEW_FONT);
-  window.scrollTo({ top: 0, left: 0, behavior: 'instant' });
+/** Makes all boxes anew, as after a load: with the scroll bars and the letters of the window that there is now. */
+export function renewBoxes(): void {
+  flash(NO_BOX + NEW_FONT);
+  scrollBack();
 }
 
 /**

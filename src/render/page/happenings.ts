@@ -16,6 +16,8 @@ export class Happenings {
   crashed = false;
   /** Another document stands where the planned one did: nothing of it can be read any more. */
   left = false;
+  /** Keys or a finger were tried on it. */
+  handled = false;
   readonly #address: string;
   #committed = false;
   #scripted = '';

@@ -1,0 +1,98 @@
+import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
+import type { MediaFact } from '../../core/evidence.js';
+import { flatMap, mapPresent } from '../../core/lists.js';
+import { isHidden } from '../../core/markup/hidden.js';
+import {
+  getAttribute,
+  getValue,
+  type Markup,
+  type MarkupElement,
+} from '../../core/markup/markup.js';
+import { listDeclarations } from '../../core/markup/styles.js';
+import { blameElement, locateAttribute } from '../../core/measure/blame.js';
+
+export default defineCheck({
+  id: 'autoplay-without-still',
+  subject: 'media',
+  level: 'advice',
+  title: 'A film that starts by itself has nothing to show before it does',
+  decided:
+    'A video that is to start by itself, or is started by a script, has no poster, and its own box has no picture in the background.',
+  standard: 'HTML Living Standard, 4.8.8 The video element',
+  needs: ['media'],
+  markup: true,
+  judge: (c) => (c.renders.length === 0 ? judgeMarkup(c.markup) : judgeRenders(c)),
+  says: () => ({
+    message: 'The video starts by itself and has no `poster`.',
+    notice:
+      'Until its first picture has come, and where it may not start, visitors look at an empty box.',
+    cure: 'Add `poster` with a still of the film.',
+  }),
+  mend: () => [{ do: 'ask', question: 'Which picture is to stand there until the film begins?' }],
+  samples: [null],
+  examples: {
+    faulty: [
+      {
+        name: 'no poster',
+        code: '<video src="https://media.loam.example/rain.mp4" autoplay muted playsinline controls style="width: 100%"><track srclang="en" src="data:text/vtt,WEBVTT"></video>',
+      },
+    ],
+    sound: [
+      {
+        name: 'a poster',
+        code: '<video src="https://media.loam.example/rain.mp4" autoplay muted playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"><track srclang="en" src="data:text/vtt,WEBVTT"></video>',
+      },
+      {
+        name: 'a picture behind it',
+        code: '<video src="https://media.loam.example/rain.mp4" autoplay muted playsinline controls style="width: 100%; background: url(https://static.rootcellar.example/talk.png) center / cover"><track srclang="en" src="data:text/vtt,WEBVTT"></video>',
+      },
+      {
+        name: 'one that waits for the visitor',
+        code: '<video src="https://media.loam.example/rain.mp4" playsinline controls style="width: 100%"><track srclang="en" src="data:text/vtt,WEBVTT"></video>',
+      },
+    ],
+  },
+});
+
+function judgeRenders(c: Case<'media'>): Fact<null>[] {
+  return flatMap(c.renders, (render) =>
+    render.media.filter(isBare).map((one) => {
+      const blame = blameElement(c.markup, one);
+      return {
+        where: locateAttribute(c.markup, blame, 'autoplay'),
+        culprit: blame.culprit,
+        confirmed: true,
+        data: null,
+        seen: [makeSeen(render, {})],
+      };
+    }),
+  );
+}
+
+/** Of one that never came other findings tell. */
+function isBare(one: MediaFact): boolean {
+  const begins = one.autoplay || one.started;
+  return (
+    one.tag === 'video' && one.shown && begins && one.readyState > 0 && !one.poster && !one.backed
+  );
+}
+
+function judgeMarkup(markup: Markup): Fact<null>[] {
+  return mapPresent(markup.elements, (element): Fact<null> | null => {
+    const autoplay = element.name === 'video' ? getAttribute(element, 'autoplay') : null;
+    if (!autoplay || getValue(element, 'poster')?.trim()) return null;
+    if (isHidden(markup, element) || hasBackground(markup, element)) return null;
+    return {
+      where: { offset: autoplay.offset, endOffset: autoplay.endOffset },
+      culprit: { at: 'element', offset: element.offset },
+      confirmed: false,
+      data: null,
+      seen: [],
+    };
+  });
+}
+
+function hasBackground(markup: Markup, element: MarkupElement): boolean {
+  const { inline, ruled } = listDeclarations(markup, element, ['background', 'background-image']);
+  return [...inline, ...ruled].some(({ value }) => /url\(|gradient\(|image-set\(/i.test(value));
+}
