@@ -3,6 +3,7 @@ import type { Gap } from '../../src/core/evidence.js';
 import { askOf } from '../../src/render/asked.js';
 import { tryHandling, type Handled } from '../../src/render/handling.js';
 import type { BrowserPage } from '../../src/render/page/browser-page.js';
+import { Happenings } from '../../src/render/page/happenings.js';
 
 const never = () => new Promise<never>(() => undefined);
 const LATE: Gap = {
@@ -11,11 +12,12 @@ const LATE: Gap = {
   seen: null,
   kept: 1,
 };
-const NOTHING = { trapped: null, caught: [], links: [] };
+const NOTHING = { trapped: null, caught: [], links: [], stopped: [] };
 const HANDLED: Handled = {
   slot: 'column',
   elements: [],
   frames: [],
+  media: [],
   windowHeight: 800,
   live: true,
 };
@@ -36,6 +38,7 @@ function makePage(hand: Partial<BrowserPage['hand']>, answers: Record<string, un
       return Promise.resolve(given[name]);
     },
     readFrames: () => Promise.resolve([]),
+    happened: new Happenings(''),
     hand: {
       listListeners: () => Promise.resolve([{ type: 'keydown', passive: false }]),
       press: () => Promise.resolve(),
@@ -82,6 +85,7 @@ test('who keeps the keys is named, with how often was tried', async () => {
   const elements = [element] as unknown as Handled['elements'];
   const { found, gaps } = await run(page, { elements });
   expect(found.trapped).toEqual({ tag: 'div', from: { offset: 3 }, selector: 'div', presses: 36 });
+  expect(page.happened.handled).toBe(true);
   expect(gaps).toEqual([]);
 });
 
@@ -100,4 +104,20 @@ test('what is late, or fails, is a gap of its kind; what comes is none', async (
   expect(await askOf('causes', never(), asked)).toBe('nothing');
   expect(await askOf('styles', Promise.reject(new Error('gone')), asked)).toBe('nothing');
   expect(gaps.map(({ kind }) => kind)).toEqual(['causes', 'styles']);
+});
+
+test('only films that run without controls are stopped by clicks, and only where there is code', async () => {
+  const film = { id: 5, tag: 'video', from: { offset: 9 }, selector: null, started: true };
+  const media = [
+    { ...film, controls: false },
+    { ...film, id: 6, controls: true },
+  ] as unknown as Handled['media'];
+  const listListeners = () => Promise.resolve([]);
+  const live = makePage({ listListeners }, { clickToStop: [5, 6] });
+  const { found } = await run(live.page, { media });
+  expect(found.stopped).toEqual([{ tag: 'video', from: { offset: 9 }, selector: null }]);
+  expect(live.page.happened.handled).toBe(false);
+  const still = makePage({ listListeners });
+  expect((await run(still.page, { media, live: false })).found).toEqual(NOTHING);
+  expect(still.told).toEqual([]);
 });
