@@ -73,6 +73,7 @@ import placeholderLeftIn from './paste/placeholder-left-in.js';
 import playerAddressMalformed from './media/player-address-malformed.js';
 import requestFailed from './scripts/request-failed.js';
 import scriptBlocksPage from './scripts/script-blocks-page.js';
+import scriptError from './scripts/script-error.js';
 import scriptIdleWhenLate from './scripts/script-idle-when-late.js';
 import scriptVersionFloats from './scripts/script-version-floats.js';
 import scriptWeightOverLimit from './scripts/script-weight-over-limit.js';
@@ -166,6 +167,7 @@ export const CHECKS: readonly Check[] = [
   playerAddressMalformed,
   requestFailed,
   scriptBlocksPage,
+  scriptError,
   scriptIdleWhenLate,
   scriptVersionFloats,
   scriptWeightOverLimit,

@@ -1326,6 +1326,32 @@ const CASES: Record<string, HardCase[]> = {
     ['<video src="https://media.loam.example/nosuch.mp4" autoplay muted></video>', null],
     [`<video ${RAIN}></video>`, null],
   ],
+  'script-error': [
+    ['<p>Lent</p><script>\nlet lent = ;\n</script>', ';'],
+    ['<p>Lent</p><script>console.error("no such bed")</script>', 'error'],
+    ['<p>Lent</p><script>setTimeout(() => { throw new Error("late") }, 60)</script>', 'new'],
+    ['<p>Lent</p><script src="https://tally.example/throws.js"></script>', null],
+    [
+      '<p>Lent</p><script src="https://tally.example/nosuch.js"></script><script>tally()</script>',
+      null,
+    ],
+    ['<iframe title="x" srcdoc="<script>nothing()</script>"></iframe>', null],
+    [
+      `<video src="https://media.loam.example/talk.mp4" playsinline id="v"></video><script>v.play()</script>`,
+      null,
+    ],
+    ['<p>Lent</p><script>fetch("http://10.0.0.1/")</script>', null],
+    ['<p>Lent</p>', null, { page: PAGE.replace('<nav>', '<script>nothing()</script><nav>') }],
+    [
+      '<p>Lent</p><script>nothing()</script>',
+      'nothing',
+      { page: PAGE.replace('<nav>', '<script>noHost()</script><nav>') },
+    ],
+    [
+      '<p>Lent</p><script>addEventListener("error", (event) => event.preventDefault()); nothing()</script>',
+      null,
+    ],
+  ],
   'vector-unnamed': [
     ['<svg role="img" width="20" height="20"></svg>', '<svg role="img" width="20" height="20">'],
     [

@@ -187,7 +187,7 @@ const HOSTILE: [string, string, string[]][] = [
   [
     'fields that hide what their form is',
     '<form><input name="children"><input name="localName"><input name="getAttribute"><img src="https://static.loam.example/x.png"></form><img name="documentElement" alt="">',
-    ['picture-without-alt', 'picture-missing', 'obsolete-markup'],
+    ['control-unnamed', 'picture-without-alt', 'picture-missing', 'obsolete-markup'],
   ],
   [
     'functions of the page that were changed',
@@ -218,7 +218,7 @@ test('a message of 95 MB, or 100,000 of 1 kB, are no hang and end nothing', asyn
     '<p>x</p><script>for (let i = 0; i < 1e5; i++) console.error("x".repeat(1000))</script>',
   );
   const { code, document } = await shop.audit(['loud', '--width', '390', '--jobs', '1']);
-  expect(getIds(document)).toEqual({ 'long.html': [], 'many.html': [] });
+  expect(getIds(document)).toEqual({ 'long.html': [], 'many.html': ['script-error'] });
   expect(code).toBe(0);
 }, 120_000);
 

@@ -41,7 +41,7 @@ export default defineCheck({
   needs: [],
   markup: true,
   // A script that cannot be read draws nothing, and its marks are no text of their own.
-  explains: [{ findings: ['nothing-rendered'], anywhere: true, fits: () => true }],
+  explains: [{ findings: ['nothing-rendered', 'script-error'], anywhere: true, fits: () => true }],
   judge: (c): Fact<Data>[] => [
     ...judgeFences(c.markup),
     ...(c.markup.text.includes('&amp;amp;')

@@ -52,6 +52,7 @@ export default defineCheck({
       fits: ({ culprit }, { kind, element }: Data) =>
         kind === 'value' && culprit.at === 'element' && culprit.offset === element,
     },
+    { findings: ['script-error'], anywhere: true, fits: (_, { kind }: Data) => kind === 'script' },
   ],
   judge: ({ markup }): Fact<Data>[] => [
     ...flatMap(markup.elements, (element) => judgeValue(markup, element)),

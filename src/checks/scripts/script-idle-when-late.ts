@@ -31,7 +31,7 @@ export default defineCheck({
   markup: 'part',
   explains: [
     {
-      findings: ['nothing-rendered'],
+      findings: ['nothing-rendered', 'script-error'],
       heavier: true,
       when: ({ insert }) => insert === 'late',
       fits: () => true,

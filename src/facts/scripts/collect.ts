@@ -1,7 +1,34 @@
-import type { Collector } from '../collector.js';
+import type { ScriptFact } from '../../core/evidence.js';
+import { mapPresent } from '../../core/lists.js';
+import { getAskers } from '../../render/collect/requests.js';
+import type { Collector, Look } from '../collector.js';
 
-export const collectScripts: Collector<'scripts'> = ({ hung, happened, reading }) => {
+export const collectScripts: Collector<'scripts'> = (look) => {
+  const { hung, happened, reading } = look;
   const { dialogs, windows, navigations, console } = happened;
   const { sounds = [], writers = [], waits = [] } = reading?.objects ?? {};
-  return { hung, dialogs, windows, navigations, console, sounds, writers, waits };
+  const errors = happened.errors.length > 0 ? collectErrors(look) : [];
+  return { hung, dialogs, windows, navigations, console, errors, sounds, writers, waits };
 };
+
+/** Those of the snippet's code: what the page's own, or a document in a frame, raises is left out. */
+function collectErrors({ page, served, of, happened }: Look): ScriptFact['errors'] {
+  const askers = getAskers(page, served, of);
+  const framed = new Set(
+    mapPresent(page.requests.requests, ({ address, type, frame }) =>
+      frame !== page.mainFrame || type === 'Document' ? address : null,
+    ),
+  );
+  return mapPresent(happened.errors, ({ how, text, calls }) => {
+    const [first] = calls;
+    if (!first || (first.url !== page.address && framed.has(first.url))) return null;
+    const owner = askers.findRunner(calls);
+    if (owner?.to !== 'snippet' || owner.snippet !== of) return null;
+    const inPage = first.url === page.address;
+    return {
+      ...{ how, text, from: owner.from },
+      address: inPage ? null : first.url.slice(0, 300),
+      line: inPage ? null : first.line + 1,
+    };
+  });
+}

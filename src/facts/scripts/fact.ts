@@ -24,6 +24,21 @@ export const scripts = defineKind({
     /** Attempts of the page to reload, or to go elsewhere. */
     navigations: z.array(z.object({ kind: z.enum(['reload', 'leave']), address: z.string() })),
     console: z.array(z.string()),
+    /**
+     * Errors of the snippet's code that nobody caught, promises that were rejected, and what it told the console of as
+     * errors: where in the snippet, or by which of its scripts; `address` and `line` (from 1) of the code itself.
+     */
+    errors: z
+      .array(
+        z.object({
+          how: z.enum(['error', 'promise', 'console']),
+          text: z.string(),
+          from: sourceSchema.nullable(),
+          address: z.string().nullable(),
+          line: z.int().nullable(),
+        }),
+      )
+      .default([]),
     /** Addresses of sounds outside of the document that a script called play() on. */
     sounds: z.array(z.string()),
     /** Addresses of scripts that write into the page while it is parsed; '' for those without one. */
@@ -40,6 +55,7 @@ export const scripts = defineKind({
     windows: [],
     navigations: [],
     console: [],
+    errors: [],
     sounds: [],
     writers: [],
     waits: [],

@@ -1,5 +1,6 @@
 import type { Happenings } from '../page/happenings.js';
 import type { Session } from './connection.js';
+import { listCalls } from './traffic.js';
 
 /**
  * Has one page's happenings told, those of the load that goes on.
@@ -27,11 +28,32 @@ export function followHappenings(session: Session, frame: string, now: () => Hap
 
 /** Has the errors told that a page, a frame or a worker logs. */
 export function followConsole(session: Session, now: () => Happenings): void {
-  session.on('Runtime.consoleAPICalled', ({ type, args }) => {
-    if (type === 'error')
-      now().note(args.map((arg) => String(arg.value ?? arg.description ?? '')).join(' '));
+  session.on('Runtime.consoleAPICalled', ({ type, args, stackTrace }) => {
+    if (type !== 'error') return;
+    const text = args.map((arg) => String(arg.value ?? arg.description ?? '')).join(' ');
+    now().note(text);
+    now().raise({ how: 'console', text: getHeadLine(text), calls: listCalls(stackTrace) });
   });
   session.on('Runtime.exceptionThrown', ({ exceptionDetails }) => {
-    now().note(exceptionDetails.exception?.description ?? exceptionDetails.text);
+    const { exception, text, stackTrace } = exceptionDetails;
+    const whole = exception?.description ?? String(exception?.value ?? text);
+    now().note(exception?.description ?? text);
+    const { url = '', lineNumber: line, columnNumber: column } = exceptionDetails;
+    // What cannot be read at all has no calls.
+    const place = { url, line, column, functionName: '' };
+    const known = listCalls(stackTrace);
+    now().raise({
+      how: text.includes('in promise') ? 'promise' : 'error',
+      text: getHeadLine(whole),
+      calls: known.length > 0 ? known : [place],
+    });
   });
 }
+
+/** What stands before the calls. */
+function getHeadLine(text: string): string {
+  const [line] = text.split('\n') as [string];
+  return line.replace(/^Uncaught (\(in promise\) )?/, '').slice(0, LONGEST);
+}
+
+const LONGEST = 200;

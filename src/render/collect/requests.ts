@@ -186,7 +186,11 @@ function getAsker({ calls, url }: Initiator): string | null {
 }
 
 /** Who asked for what on a page. */
-export function getAskers(page: BrowserPage, served: ServedPage, of: number): Askers {
+export function getAskers(
+  page: Pick<BrowserPage, 'address' | 'mainFrame' | 'requests'>,
+  served: ServedPage,
+  of: number,
+): Askers {
   const { address: pageAddress, mainFrame, requests } = page;
   return new Askers(requests.requests, { page: served, of, pageAddress, mainFrame, frames: [] });
 }

@@ -1,9 +1,17 @@
 import type { ScriptFact } from '../../core/evidence.js';
+import type { CallFrame } from './request-log.js';
 
 const CONSOLE_CAP = 200;
 /** More of a kind than this tell nothing new. */
 const CAP = 50;
 const LONGEST = 300;
+
+/** An error of a page's code: the calls that led to it, the innermost first. */
+export interface Raised {
+  how: ScriptFact['errors'][number]['how'];
+  text: string;
+  calls: readonly CallFrame[];
+}
 
 /** What the code of a page did since its load began that a visitor would meet; an engine tells it. */
 export class Happenings {
@@ -11,6 +19,7 @@ export class Happenings {
   windows: ScriptFact['windows'] = [];
   navigations: ScriptFact['navigations'] = [];
   console: string[] = [];
+  errors: Raised[] = [];
   /** The document was written over after load. */
   replaced = false;
   crashed = false;
@@ -29,6 +38,12 @@ export class Happenings {
 
   note(text: string): void {
     if (this.console.length < CONSOLE_CAP) this.console.push(text.slice(0, 500));
+  }
+
+  /** An error that nobody caught, or that was told to the console. */
+  raise(error: Raised): void {
+    const isKnown = this.errors.some(({ text, how }) => text === error.text && how === error.how);
+    if (!isKnown && this.errors.length < CAP) this.errors.push(error);
   }
 
   /** The page went, or would go, elsewhere or here again. */
