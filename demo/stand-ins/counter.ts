@@ -28,6 +28,7 @@ const GIF = Uint8Array.from(atob('R0lGODlhAQABAIAAAAAAAP///yH5BAEAAAAALAAAAAABAA
 const script = { 'content-type': 'text/javascript', 'access-control-allow-origin': '*' };
 
 counter.get('/heavy.js', (context) => context.body(HEAVY, 200, script));
+counter.get('/npm/*', (context) => context.body('window.tally = 1;\n', 200, script));
 counter.get('/small.js', (context) => context.body('window.tally = { visits: 1 };\n', 200, script));
 counter.get('/charts.js', (context) => context.body(makeCharts(), 200, script));
 counter.get('/hit.gif', (context) => context.body(GIF, 200, { 'content-type': 'image/gif' }));

@@ -56,6 +56,7 @@ import keyboardTrapped from './page/keyboard-trapped.js';
 import linkedPictureUnnamed from './pictures/linked-picture-unnamed.js';
 import mediaMissing from './media/media-missing.js';
 import mediaPageNotFile from './media/media-page-not-file.js';
+import mediaSourcesDisagree from './media/media-sources-disagree.js';
 import mediaWithoutCaptions from './media/media-without-captions.js';
 import nestedDocument from './paste/nested-document.js';
 import notSecure from './scripts/not-secure.js';
@@ -77,6 +78,7 @@ import scriptError from './scripts/script-error.js';
 import scriptIdleWhenLate from './scripts/script-idle-when-late.js';
 import scriptVersionFloats from './scripts/script-version-floats.js';
 import scriptWeightOverLimit from './scripts/script-weight-over-limit.js';
+import scriptWithoutIntegrity from './scripts/script-without-integrity.js';
 import scrollCaught from './page/scroll-caught.js';
 import shrunkNotReflowed from './page/shrunk-not-reflowed.js';
 import siteAltersCode from './paste/site-alters-code.js';
@@ -150,6 +152,7 @@ export const CHECKS: readonly Check[] = [
   linkedPictureUnnamed,
   mediaMissing,
   mediaPageNotFile,
+  mediaSourcesDisagree,
   mediaWithoutCaptions,
   nestedDocument,
   notSecure,
@@ -171,6 +174,7 @@ export const CHECKS: readonly Check[] = [
   scriptIdleWhenLate,
   scriptVersionFloats,
   scriptWeightOverLimit,
+  scriptWithoutIntegrity,
   scrollCaught,
   shrunkNotReflowed,
   siteAltersCode,

@@ -1352,6 +1352,18 @@ const CASES: Record<string, HardCase[]> = {
       null,
     ],
   ],
+  'script-without-integrity': [
+    [
+      '<script async src="https://cdn.tallyroot.example/npm/lib/2.1.0/a.js"></script>',
+      'src="https://cdn.tallyroot.example/npm/lib/2.1.0/a.js"',
+    ],
+    ['<script async src="https://cdn.tallyroot.example/npm/lib@2/a.js"></script>', null],
+    ['<script async src="/npm/lib@2.1.0/a.js"></script>', null],
+    [
+      '<script type="text/plain" src="https://cdn.tallyroot.example/npm/lib@2.1.0/a.js"></script>',
+      null,
+    ],
+  ],
   'vector-unnamed': [
     ['<svg role="img" width="20" height="20"></svg>', '<svg role="img" width="20" height="20">'],
     [

@@ -46,6 +46,7 @@ test.each<[string, Partial<RequestFact>, string[]]>([
     failed: null,
     refused: null,
     forbidsFrames: null,
+    sharedWith: null,
   };
   const traffic = [{ ...request, ...given } as RequestFact];
   const evidence: Evidence = { ...makeLost(render!, 0, ''), gaps: [], frames: [frame], traffic };

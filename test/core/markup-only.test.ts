@@ -67,6 +67,52 @@ const CASES: [ids: string | string[], text: string, pieces: string[]][] = [
     ['autoplay'],
   ],
   ['autoplay-without-still', '<video autoplay style="background: url(a.png)"></video><video>', []],
+  [
+    'media-sources-disagree',
+    '<video src="/a.mp4" data-src="/b.mp4"></video>',
+    ['data-src="/b.mp4"'],
+  ],
+  [
+    'media-sources-disagree',
+    '<video src="/a.mp4" data-src="/b.webm"></video>',
+    ['data-src="/b.webm"'],
+  ],
+  [
+    'media-sources-disagree',
+    '<video><source src="/a.mp4" data-src="/b.mp4"></video>',
+    ['data-src="/b.mp4"'],
+  ],
+  [
+    'media-sources-disagree',
+    '<p data-video-url="/b.mp4"><audio src="/a.mp4"></audio></p>',
+    ['data-video-url="/b.mp4"'],
+  ],
+  [
+    'media-sources-disagree',
+    '<video data-mp4="/b.mp4"><source src="/a.webm"><source src="/b.mp4#t=2"></video>',
+    [],
+  ],
+  [
+    'media-sources-disagree',
+    '<p data-src="/b.mp4"><video src="/a.mp4"></video><video src="/c.mp4"></video></p>',
+    [],
+  ],
+  [
+    'media-sources-disagree',
+    '<video data-src="/b.mp4"></video><video data-hd="/b.mp4" src="/a.mp4"></video>',
+    [],
+  ],
+  [
+    'media-sources-disagree',
+    '<video data-src="/b.mp4" src="data:video/mp4,"></video><p data-url="/b"><video src="/a.mp4"></video></p>',
+    [],
+  ],
+  ['media-sources-disagree', '<video data-file="7" src="/a.mp4"></video>', []],
+  [
+    'script-without-integrity',
+    '<script src="//cdn.x.example/a@1.2.3/a.js"></script><script src="//cdn.x.example/a@1.2.3/a.js" integrity="sha256-x"></script>',
+    ['src="//cdn.x.example/a@1.2.3/a.js"'],
+  ],
   ['vector-unnamed', '<a href="/"><svg/><svg/></a><button>x<svg/></button>', ['<svg/>']],
   ['vector-unnamed', '<svg role="img"><desc>x</desc></svg>', ['<svg role="img">']],
   [

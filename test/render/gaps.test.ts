@@ -42,6 +42,7 @@ const request = (given: Partial<RequestFact>): RequestFact => ({
   from: null,
   by: null,
   forbidsFrames: null,
+  sharedWith: null,
   waited: null,
   inFrame: false,
   ...given,

@@ -1,5 +1,4 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
-import { flatMap } from '../../core/lists.js';
 import { getTraits } from '../../core/markup/traits.js';
 import { findCall, findLine } from '../../core/measure/calls.js';
 
@@ -29,21 +28,23 @@ export default defineCheck({
   needs: ['scripts'],
   markup: false,
   published: true,
-  judge: (c) =>
-    flatMap(c.renders, (render): Fact<Data>[] => {
-      const { hung } = render.scripts;
-      // Of several on a page one that has no code does not do it.
-      if (!hung || !getTraits(c.markup).live) return [];
-      const { seconds, functionName, address, from } = hung;
-      const where =
-        from && 'offset' in from
-          ? findLine(c.markup, from.offset)
-          : findCall(c.markup, /\b(while|for)\s*\(/);
+  judge(c) {
+    // Of several on a page one that has no code does not do it.
+    const hanging = getTraits(c.markup).live ? c.renders.filter(({ scripts }) => scripts.hung) : [];
+    // Where it breaks down the place is not known: it is the one that is known of another width.
+    const from = hanging.map(({ scripts }) => scripts.hung!.from).find((one) => one !== null);
+    const where =
+      from && 'offset' in from
+        ? findLine(c.markup, from.offset)
+        : findCall(c.markup, /\b(while|for)\s*\(/);
+    return hanging.map((render): Fact<Data> => {
+      const { seconds, functionName, address } = render.scripts.hung!;
       const seen = [makeSeen(render, { seconds })];
       const data = { seconds, functionName, address };
       const culprit = { at: 'snippet', what: 'page' } as const;
-      return [{ where, culprit, confirmed: true, data, seen }];
-    }),
+      return { where, culprit, confirmed: true, data, seen };
+    });
+  },
   says({ seconds, functionName, address }) {
     const where = `${functionName ? ` in ${functionName}()` : ''}${address ? ` of ${address}` : ''}`;
     if (seconds === null) return BROKE;

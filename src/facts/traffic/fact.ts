@@ -43,6 +43,8 @@ const request = z.object({
   by: z.string().nullable(),
   /** How its answer forbids to be framed; null where it does not. */
   forbidsFrames: z.string().nullable(),
+  /** The origins that may read its answer, as its header says: `*` for all (Fetch, 3.3.3); null where it says none. */
+  sharedWith: z.string().nullable().default(null),
   /** From asking to the end of the answer, ms; null where it did not end. */
   waited: z.number().nullable(),
   /** Made by a frame of another document. */

@@ -20,6 +20,7 @@ export function followTraffic(session: Session, log: RequestLog): void {
     const request = at(requestId);
     if (!request) return;
     if (request.type === 'Document') request.forbidsFrames = getFrameRule(headers);
+    request.sharedWith = getHeader(headers, 'access-control-allow-origin')?.trim() ?? null;
     request.answered = statusCode;
     request.contentType ??= getContentType(headers);
   });

@@ -46,6 +46,7 @@ export function toRequestFacts(logged: readonly LoggedRequest[], around: Around)
         from: getSource(askers, request),
         by: getAsker(request.initiator),
         forbidsFrames: request.forbidsFrames,
+        sharedWith: request.sharedWith,
         waited: getWait(request),
         inFrame: request.frame !== null && request.frame !== around.mainFrame,
       };
@@ -95,6 +96,7 @@ function listUnseen(refusals: readonly GateRefusal[], seen: ReadonlySet<string>)
     from: null,
     by: null,
     forbidsFrames: null,
+    sharedWith: null,
     waited: null,
     inFrame: false,
   }));

@@ -34,6 +34,7 @@ export interface LoggedRequest {
   /** The address before redirects. */
   first: string;
   forbidsFrames: string | null;
+  sharedWith: string | null;
   /** Seconds, on the browser's clock. */
   startedAt: number;
   endedAt: number | null;
@@ -52,6 +53,7 @@ const NEW = {
   answered: null,
   frame: null,
   forbidsFrames: null,
+  sharedWith: null,
   startedAt: 0,
   endedAt: null,
   done: false,
