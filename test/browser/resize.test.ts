@@ -1,9 +1,11 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { readFileSync } from 'node:fs';
+import type { Evidence } from '../../dist/src/core/evidence.js';
 import { getDefaultHouse } from '../../dist/src/core/house/read.js';
 import { readMarkup } from '../../dist/src/core/markup/markup.js';
 import { getTraits } from '../../dist/src/core/markup/traits.js';
 import { planRenders } from '../../dist/src/core/plan.js';
+import type { Render } from '../../dist/src/core/render.js';
 import { findBrowser } from '../../dist/src/render/browser/find.js';
 import { Renderer } from '../../dist/src/render/renderer.js';
 
@@ -35,11 +37,11 @@ const CODES = [
   '<a href="#b">to</a><div contenteditable>x</div><ruby>a<rt>b</rt></ruby><p style="writing-mode: vertical-rl; height: 200px">Beans</p>',
 ];
 
-const open = async (alwaysLoad: boolean) =>
+const open = async (alwaysLoad: boolean, ownPage: string | null = null) =>
   Renderer.open({
     program: await findBrowser(),
     house,
-    ownPage: null,
+    ownPage,
     root: null,
     offline: true,
     alwaysLoad,
@@ -53,35 +55,68 @@ beforeAll(async () => {
 });
 afterAll(() => Promise.all([resizing.close(), loading.close()]));
 
+/** Downward and upward, with and without touch, on denser screens and less dense ones. */
+function listRenders(): Render[] {
+  const renders = planRenders('x', house, house);
+  const order = [3, 2, 0, 1, 2, 3].map((at) => renders[at]!);
+  const dense = [order[0]!, order[3]!].map((one) => {
+    const density = one.viewport.density === 1 ? 3 : 1;
+    return { ...one, viewport: { ...one.viewport, name: 'dense', density } };
+  });
+  return [...order, dense[0]!, order[3]!, dense[1]!];
+}
+
+/** What comes before the first picture of the page, and how many frames by then, is chance. */
+function makeSteady(evidence: readonly Evidence[]) {
+  return evidence.map(({ traffic, shifts, media, ...rest }) => ({
+    ...rest,
+    shifts: media.length > 0 ? null : shifts,
+    media: media.map((one) => ({ ...one, frames: null })),
+    traffic: traffic.map(({ address }) => address),
+  }));
+}
+
+async function render(renderer: Renderer, code: string) {
+  const snippet = { name: 'x', path: null, text: code };
+  const found = await renderer.renderSnippet(
+    snippet,
+    readMarkup(code),
+    listRenders(),
+    () => undefined,
+  );
+  return makeSteady(found);
+}
+
 test.each(CODES.map((code) => [code.slice(0, 80), code]))(
   'brought to a width or loaded at it, the evidence is the same: %s',
   async (_, code) => {
-    const markup = readMarkup(code);
-    expect(getTraits(markup).resizable).toBe(true);
-    const render = (renderer: Renderer) => {
-      // Downward and upward, with and without touch, on denser screens and less dense ones.
-      const renders = planRenders('x', house, house);
-      const order = [3, 2, 0, 1, 2, 3].map((at) => renders[at]!);
-      const dense = [order[0]!, order[3]!].map((one) => {
-        const density = one.viewport.density === 1 ? 3 : 1;
-        return { ...one, viewport: { ...one.viewport, name: 'dense', density } };
-      });
-      const snippet = { name: 'x', path: null, text: code };
-      const all = [...order, dense[0]!, order[3]!, dense[1]!];
-      return renderer.renderSnippet(snippet, markup, all, () => undefined);
-    };
-    const [resized, loaded] = await Promise.all([render(resizing), render(loading)]);
-    // What comes before the first picture of the page, and how many frames by then, is chance.
-    const steady = (evidence: typeof resized) =>
-      evidence.map(({ traffic, shifts, media, ...rest }) => ({
-        ...rest,
-        shifts: media.length > 0 ? null : shifts,
-        media: media.map((one) => ({ ...one, frames: null })),
-        traffic: traffic.map(({ address }) => address),
-      }));
-    expect(steady(resized)).toEqual(steady(loaded));
+    expect(getTraits(readMarkup(code)).resizable).toBe(true);
+    const [resized, loaded] = await Promise.all([render(resizing, code), render(loading, code)]);
+    expect(resized).toEqual(loaded);
   },
 );
+
+const SLOT =
+  '<h1>Seeds</h1><div data-mivket-slot="column"></div><p style="height: 1500px">Foot</p>';
+
+test.each([
+  ['for no phone', ''],
+  ['of a fixed width on phones', '<meta name="viewport" content="width=600">'],
+  [
+    'with rules for widths',
+    '<meta name="viewport" content="width=device-width"><style>body { min-height: 100vh } h1 { position: fixed; bottom: 0 } @media (max-width: 600px) { h1 { display: none } }</style>',
+  ],
+])('also on a page %s', async (_, head) => {
+  const page = `<!doctype html><html lang="en"><title>Seeds</title>${head}${SLOT}`;
+  const renderers = await Promise.all([open(false, page), open(true, page)]);
+  const code = '<p>Sow in May.</p><div style="width: 500px; height: 40px"><p>Wide</p></div>';
+  try {
+    const [resized, loaded] = await Promise.all(renderers.map((one) => render(one, code)));
+    expect(resized).toEqual(loaded);
+  } finally {
+    await Promise.all(renderers.map((one) => one.close()));
+  }
+});
 
 test.each([
   '<script>innerWidth</script>',
