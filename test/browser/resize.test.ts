@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { readFileSync } from 'node:fs';
+import { createServer } from 'node:http';
 import type { Evidence } from '../../dist/src/core/evidence.js';
 import { getDefaultHouse } from '../../dist/src/core/house/read.js';
 import { readMarkup } from '../../dist/src/core/markup/markup.js';
@@ -8,6 +9,7 @@ import { planRenders } from '../../dist/src/core/plan.js';
 import type { Render } from '../../dist/src/core/render.js';
 import { findBrowser } from '../../dist/src/render/browser/find.js';
 import { Renderer } from '../../dist/src/render/renderer.js';
+import { listen } from '../support/listen.js';
 
 const house = getDefaultHouse();
 const film = readFileSync(new URL('../../demo/files/talk.mp4', import.meta.url), 'base64');
@@ -37,10 +39,10 @@ const CODES = [
   '<a href="#b">to</a><div contenteditable>x</div><ruby>a<rt>b</rt></ruby><p style="writing-mode: vertical-rl; height: 200px">Beans</p>',
 ];
 
-const open = async (alwaysLoad: boolean, ownPage: string | null = null) =>
+const open = async (alwaysLoad: boolean, ownPage: string | null = null, reroute = {}) =>
   Renderer.open({
     program: await findBrowser(),
-    house,
+    house: { ...house, reroute },
     ownPage,
     root: null,
     offline: true,
@@ -115,6 +117,23 @@ test.each([
     expect(resized).toEqual(loaded);
   } finally {
     await Promise.all(renderers.map((one) => one.close()));
+  }
+});
+
+test('whoever is asked is asked by each kind of browser', async () => {
+  const phones = new Set<boolean>();
+  const vendor = createServer(({ headers }, answer) => {
+    phones.add(/Mobile/.test(headers['user-agent'] ?? ''));
+    answer.end();
+  });
+  const reroute = { 'cdn.rootcellar.example': `http://127.0.0.1:${await listen(vendor)}` };
+  const renderer = await open(false, null, reroute);
+  try {
+    await render(renderer, '<img alt="Beans" src="https://cdn.rootcellar.example/beans.png">');
+    expect([...phones].sort()).toEqual([false, true]);
+  } finally {
+    await renderer.close();
+    vendor.close();
   }
 });
 
