@@ -1,6 +1,8 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
+import type { Markup } from '../../core/markup/markup.js';
 import { getTraits } from '../../core/markup/traits.js';
 import { findCall, findLine } from '../../core/measure/calls.js';
+import type { Span } from '../../core/snippet.js';
 
 interface Data {
   /** How long it had not answered; null where it broke down. */
@@ -34,9 +36,7 @@ export default defineCheck({
     // Where it breaks down the place is not known: it is the one that is known of another width.
     const from = hanging.map(({ scripts }) => scripts.hung!.from).find((one) => one !== null);
     const where =
-      from && 'offset' in from
-        ? findLine(c.markup, from.offset)
-        : findCall(c.markup, /\b(while|for)\s*\(/);
+      from && 'offset' in from ? findLoop(c.markup, from.offset) : findCall(c.markup, LOOP);
     return hanging.map((render): Fact<Data> => {
       const { seconds, functionName, address } = render.scripts.hung!;
       const seen = [makeSeen(render, { seconds })];
@@ -84,3 +84,14 @@ export default defineCheck({
     ],
   },
 });
+
+const LOOP = /\b(while|for)\s*\(/;
+
+/** The loop in the line that an offset is in, or all of that. */
+function findLoop(markup: Markup, offset: number): Span {
+  const line = findLine(markup, offset);
+  const match = LOOP.exec(markup.text.slice(line.offset, line.endOffset));
+  if (!match) return line;
+  const start = line.offset + match.index;
+  return { offset: start, endOffset: start + match[0].length };
+}

@@ -14,13 +14,15 @@ export function followTraffic(session: Session, log: RequestLog): void {
   session.on('Network.responseReceived', ({ requestId, response, type }) => {
     const request = at(requestId);
     const { status, headers } = response;
-    if (request) Object.assign(request, { status, type, contentType: getContentType(headers) });
+    if (!request) return;
+    const sharedWith = getSharing(headers) ?? request.sharedWith;
+    Object.assign(request, { status, type, contentType: getContentType(headers), sharedWith });
   });
   session.on('Network.responseReceivedExtraInfo', ({ requestId, headers, statusCode }) => {
     const request = at(requestId);
     if (!request) return;
     if (request.type === 'Document') request.forbidsFrames = getFrameRule(headers);
-    request.sharedWith = getHeader(headers, 'access-control-allow-origin')?.trim() ?? null;
+    request.sharedWith ??= getSharing(headers);
     request.answered = statusCode;
     request.contentType ??= getContentType(headers);
   });
@@ -104,6 +106,11 @@ function getContentType(headers: Record<string, string>): string | null {
 
 function getHeader(headers: Record<string, string>, name: string): string | undefined {
   return Object.entries(headers).find(([key]) => key.toLowerCase() === name)?.[1];
+}
+
+/** Who may read an answer. */
+function getSharing(headers: Record<string, string>): string | null {
+  return getHeader(headers, 'access-control-allow-origin')?.trim() ?? null;
 }
 
 /** How an answer's headers forbid framing, in words. A policy that names ancestors outdoes X-Frame-Options. */
