@@ -1,9 +1,8 @@
 import { defineCheck, type Fact } from '../../core/check.js';
-import { flatMap } from '../../core/lists.js';
-import { getAttribute } from '../../core/markup/markup.js';
+import { mapPresent } from '../../core/lists.js';
+import { getFrameSource } from '../../core/markup/embeds.js';
 import { getPrivateHostKind } from '../../core/measure/private-address.js';
 import { parseAddress } from '../../core/measure/site.js';
-import { FRAMES } from '../../core/standards/elements.js';
 
 interface Data {
   address: string;
@@ -36,26 +35,21 @@ export default defineCheck({
     },
   ],
   judge: ({ markup, house, renders }): Fact<Data>[] =>
-    flatMap(
-      markup.elements.filter(({ name }) => FRAMES.has(name)),
-      (element) => {
-        const source = getAttribute(element, element.name === 'object' ? 'data' : 'src');
-        const url = source && parseAddress(source.value.trim(), house.origin);
-        const secure = house.origin.startsWith('https:');
-        if (!source || !secure || url?.protocol !== 'http:') return [];
-        if (getPrivateHostKind(url.hostname)) return [];
-        const { offset, endOffset } = source;
-        return [
-          {
-            where: { offset, endOffset },
-            culprit: { at: 'element', offset: element.offset, part: 'src' } as const,
-            confirmed: renders.length > 0,
-            data: { address: url.href, element: element.offset },
-            seen: [],
-          },
-        ];
-      },
-    ),
+    mapPresent(markup.elements, (element) => {
+      const source = getFrameSource(element);
+      const url = source && parseAddress(source.value.trim(), house.origin);
+      const secure = house.origin.startsWith('https:');
+      if (!source || !secure || url?.protocol !== 'http:') return null;
+      if (getPrivateHostKind(url.hostname)) return null;
+      const { offset, endOffset } = source;
+      return {
+        where: { offset, endOffset },
+        culprit: { at: 'element', offset: element.offset, part: 'src' } as const,
+        confirmed: renders.length > 0,
+        data: { address: url.href, element: element.offset },
+        seen: [],
+      };
+    }),
   says: ({ address }) => ({
     message: `The frame’s address is not secure (${address}).`,
     notice: 'On a page of https: browsers leave the frame empty.',

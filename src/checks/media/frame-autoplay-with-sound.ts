@@ -1,7 +1,7 @@
 import { defineCheck, type Fact } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
 import type { House } from '../../core/house/house.js';
-import { getAttribute } from '../../core/markup/markup.js';
+import { getFrameSource } from '../../core/markup/embeds.js';
 import { matchesHost, parseAddress } from '../../core/measure/site.js';
 
 interface Data {
@@ -12,7 +12,6 @@ interface Data {
   asked: string;
 }
 
-const FRAMES: Record<string, string> = { iframe: 'src', embed: 'src', object: 'data' };
 const AUTOPLAY = /^auto_?(play|start)$/i;
 const ON = /^(|1|true|yes|on)$/i;
 /** Parameters by which players are muted, where the house says nothing of the player. */
@@ -33,7 +32,7 @@ export default defineCheck({
   markup: true,
   judge(c): Fact<Data>[] {
     return flatMap(c.markup.elements, (element): Fact<Data>[] => {
-      const source = getAttribute(element, FRAMES[element.name] ?? '');
+      const source = getFrameSource(element);
       const url = source && parseAddress(source.value.trim(), c.house.origin);
       if (!source || !url) return [];
       const parameters = [

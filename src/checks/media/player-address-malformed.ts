@@ -1,10 +1,11 @@
 import { defineCheck, type Fact } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
+import { getFrameSource } from '../../core/markup/embeds.js';
 import { findAddressFaults, type AddressFault } from '../../core/markup/malformed.js';
-import { getAttribute, type MarkupAttribute } from '../../core/markup/markup.js';
+import type { MarkupAttribute } from '../../core/markup/markup.js';
 import { describeElement } from '../../core/markup/names.js';
 import { matchesHost, parseAddress } from '../../core/measure/site.js';
-import { FRAMES, isPlayer } from '../../core/standards/elements.js';
+import { isPlayer } from '../../core/standards/elements.js';
 import { capitalize, joinWords } from '../../core/words/list.js';
 
 interface Data {
@@ -24,9 +25,7 @@ export default defineCheck({
   judge({ markup, house }): Fact<Data>[] {
     const players = Object.keys(house.players);
     return flatMap(markup.elements, (element): Fact<Data>[] => {
-      const source = FRAMES.has(element.name)
-        ? getAttribute(element, element.name === 'object' ? 'data' : 'src')
-        : null;
+      const source = getFrameSource(element);
       if (!source) return [];
       const host = parseAddress(source.value.trim(), house.origin)?.hostname ?? '';
       const player =

@@ -28,10 +28,10 @@ const NAME = /^[\w.[\]-]+(=|&|$)/;
  * @param player of a player no parameter has two values; elsewhere several may be meant
  */
 export function findAddressFaults(raw: string, offset: number, player: boolean): AddressFault[] {
+  // Asked first: a whole document may stand in an address (`data:`).
+  if (!isAddress(raw.trimStart()) || TEMPLATE.test(raw)) return [];
   const letters = trim(spell(raw, offset));
   const whole = letters.map(({ text }) => text).join('');
-  if (!/^(https?:)?\/\/|^[./\w]/i.test(whole) || /^(?!https?:)[a-z]+:/i.test(whole)) return [];
-  if (TEMPLATE.test(whole)) return [];
   const at = (from: number, to: number, what: AddressFault['what'], put: string) => ({
     ...{ what, put, piece: whole.slice(from, to) },
     offset: letters[from]!.offset,
@@ -42,6 +42,10 @@ export function findAddressFaults(raw: string, offset: number, player: boolean):
   // What is otherwise wrong decides first which parameters there are.
   if (player && faults.length === 0) faults.push(...findTwice(whole.slice(0, end), at));
   return faults.sort((a, b) => a.offset - b.offset);
+}
+
+function isAddress(text: string): boolean {
+  return /^(https?:)?\/\/|^[./\w]/i.test(text) && !/^(?!https?:)[a-z]+:/i.test(text);
 }
 
 type At = (from: number, to: number, what: AddressFault['what'], put: string) => AddressFault;

@@ -52,7 +52,8 @@ export function followConsole(session: Session, now: () => Happenings): void {
 
 /** What stands before the calls. */
 function getHeadLine(text: string): string {
-  const [line] = text.split('\n') as [string];
+  // Of a message of megabytes no more is gone through.
+  const [line] = text.slice(0, 2 * LONGEST).split('\n') as [string];
   return line.replace(/^Uncaught (\(in promise\) )?/, '').slice(0, LONGEST);
 }
 
