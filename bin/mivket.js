@@ -3,7 +3,7 @@
 const explain = (error) => {
   process.stderr.write(`mivket: something went wrong inside Mivket: ${error?.message ?? error}\n`);
   if (process.env.MIVKET_DEBUG) process.stderr.write(`${error?.stack}\n`);
-  process.exit(3);
+  process.exit(4);
 };
 process.on('uncaughtException', explain);
 const { run } = await import('../dist/cli/bundle/run.js').catch(explain);

@@ -20,12 +20,15 @@ const LAYERS: [file: string, reaches: string][] = [
   ['formats/', `formats/|core/|${PURE}`],
   ['render/in-page/', `render/in-page/|core/|${PURE}|facts/\\w+/read\\.`],
   ['render/page/', 'render/(page|in-page)/|core/'],
-  ['render/gate/', 'render/(gate/|limit|folder)|core/'],
+  ['render/gate/', 'render/(gate/|breakdown|limit|folder)|core/'],
   [
     'render/browser/',
-    'render/(browser/|chromium/(connection|identity)|alive|cache-folder|limit|folder|temporary)|core/',
+    'render/(browser/|chromium/(connection|identity)|alive|at-exit|breakdown|cache-folder|limit|folder|temporary)|core/',
   ],
-  ['render/chromium/', 'render/(chromium|page|in-page|gate)/|render/(limit|page-scripts)|core/'],
+  [
+    'render/chromium/',
+    'render/(chromium|page|in-page|gate)/|render/(breakdown|limit|page-scripts)|core/',
+  ],
   // Where the engine is chosen, and where this machine is looked at.
   ['render/(places|examine)\\.', 'render/|core/'],
   ['render/', 'render/(?!chromium/)|core/|facts/'],

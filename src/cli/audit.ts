@@ -1,3 +1,4 @@
+import type { ToolError } from '../core/errors.js';
 import type { RunDocument } from '../core/run.js';
 import type { Snippet } from '../core/snippet.js';
 import { audit as startAudit, type AuditRun } from '../run/audit.js';
@@ -5,7 +6,7 @@ import type { AuditEvent } from '../run/events.js';
 import { makeTemporary } from '../render/temporary.js';
 import { loadHouse, type LoadedHouse } from '../run/house-file.js';
 import { getShotFolder } from '../run/kept-run.js';
-import { Faults } from '../run/write.js';
+import { Faults } from '../run/faults.js';
 import { tellEarly } from './early.js';
 import { readInputs } from './intake.js';
 import { watchInterrupt } from './interrupt.js';
@@ -46,11 +47,18 @@ export async function audit(
       await complain(world, words);
       return INTERRUPTED;
     }
-    return [...problems, ...faults.found][0]?.exitCode ?? getExit(document);
+    return getExitCode(problems, faults) ?? getExit(document);
   } finally {
     await shots?.remove();
     interrupt.stop();
   }
+}
+
+/** What could not be looked at, or done, outdoes the verdict; what Mivket itself failed on outdoes all. */
+function getExitCode(problems: readonly ToolError[], faults: Faults): number | null {
+  const codes = problems.map(({ exitCode }) => exitCode);
+  const code = Math.max(faults.exitCode ?? 0, ...codes);
+  return code === 0 ? null : code;
 }
 
 /** Shows how it goes on, and tells what was found as soon as it is known. */
@@ -66,7 +74,7 @@ async function follow(
   const pasted = snippets.filter(({ published }) => !published);
   const told = run.document.then((document) => {
     progress.stop();
-    return faults.collect(tell(document, options, world));
+    return faults.collect(tell(document, options, world), 'the report');
   });
   told.catch(() => undefined);
   try {
@@ -76,11 +84,16 @@ async function follow(
       if (event.type === 'planned' && progress.shown && !early)
         early = tellEarly(pasted, house, options, progress);
       show(event, progress);
-      if (event.type === 'fault') await faults.collect(Promise.reject(event.error));
+      if (event.type === 'fault') faults.add(event.error, '');
       if (event.type === 'browser') prepareToTell(options);
       if (event.type === 'browser' && !event.sandboxed && !options.quiet)
         await write(world.stderr, NO_SANDBOX);
     }
+  } catch (error) {
+    // Where there is a document it is told and saved, whatever broke down behind it.
+    const document = await run.document.catch(() => null);
+    if (document === null) throw error;
+    faults.add(error, 'the end of the run');
   } finally {
     progress.stop();
   }

@@ -3,7 +3,6 @@ import { getFormatOf } from '../formats/table.js';
 import { loadHouse } from '../run/house-file.js';
 import { getShotFolder } from '../run/kept-run.js';
 import { rejudge, type RejudgeRequest } from '../run/rejudge.js';
-import { Faults } from '../run/write.js';
 import { called, clash, parseOptions, toRequest } from './options.js';
 import { checkTargets, getExit, saveAll, tell } from './outputs.js';
 import { complain, complainOf, type World } from './streams.js';
@@ -30,15 +29,14 @@ export async function judge(
     ...(skip && { skip }),
     ...(holdOn && { holdOn }),
   };
-  const { document, differs } = await rejudge(request, called);
+  const { document, differs, faults } = await rejudge(request, called);
   if (differs && !options.quiet)
     await complain(
       world,
       'This house has other slots, viewports or page settings than the run was rendered with; judged is what was rendered then.',
     );
-  const faults = new Faults();
-  await faults.collect(tell(document, options, world));
+  await faults.collect(tell(document, options, world), 'the report');
   await saveAll(document, options, world, getShotFolder(folder), faults);
   for (const fault of faults.found) await complainOf(world, fault);
-  return faults.found[0]?.exitCode ?? getExit(document);
+  return faults.exitCode ?? getExit(document);
 }

@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { ToolError } from '../core/errors.js';
 import { INSERTS } from '../core/render.js';
+import { parseTime } from '../core/measure/units.js';
 import { joinWords } from '../core/words/list.js';
 import { ENDINGS, getFormatOf, PRINTED } from '../formats/table.js';
 import type { AuditRequest, Called } from '../run/request.js';
@@ -11,6 +12,12 @@ const names = PRINTED.map(({ name }) => name) as [string, ...string[]];
 const saved = z
   .string()
   .refine((file) => getFormatOf(file) !== null, `must end on ${joinWords(ENDINGS, 'or')}`);
+
+/** With its unit: a bare number could be either. */
+function isTime(text: string): boolean {
+  const ms = /s$/i.test(text) ? parseTime(text) : null;
+  return ms !== null && ms >= 1000 && ms <= 3_600_000;
+}
 
 /** The options of `audit`, parsed once at the door. */
 const schema = z.strictObject({
@@ -39,6 +46,11 @@ const schema = z.strictObject({
   skip: texts,
   holdOn: z.enum(['blocker', 'concern', 'advice']).optional(),
   jobs: z.coerce.number().int().min(1).max(32).optional(),
+  timeLimit: z
+    .string()
+    .refine(isTime, 'must be a time from 1s to 3600s, such as 90s')
+    .transform((text) => parseTime(text)!)
+    .optional(),
   browser: z.string().min(1).optional(),
   quiet: z.boolean().default(false),
   color: z.boolean().default(true),
@@ -112,6 +124,7 @@ export function toRequest(options: AuditOptions): Omit<AuditRequest, 'snippets'>
     holdOn,
     browser,
     jobs,
+    timeLimit: options.timeLimit,
     keep,
     record,
     replay,

@@ -3,7 +3,8 @@ import type { RunDocument } from '../core/run.js';
 import { getFormatOf, PRINTED, type Format, type FormatMeans } from '../formats/table.js';
 import { Drawer } from '../run/drawing.js';
 import { readShot } from '../run/shots.js';
-import { checkTarget, writeWhole, type Faults } from '../run/write.js';
+import type { Faults } from '../run/faults.js';
+import { checkTarget, writeWhole } from '../run/write.js';
 import { makePaint } from './colours.js';
 import { openFile } from './open.js';
 import type { AuditOptions } from './options.js';
@@ -83,9 +84,15 @@ export async function saveAll(
   };
   try {
     for (const file of listFiles(options))
-      await faults.collect(saveOne(resolve(world.cwd, file), getFormatOf(file)!, document, means));
+      await faults.collect(
+        saveOne(resolve(world.cwd, file), getFormatOf(file)!, document, means),
+        `writing ${file}`,
+      );
     if (options.pictures !== undefined)
-      await faults.collect(saveEach(resolve(world.cwd, options.pictures), document, means));
+      await faults.collect(
+        saveEach(resolve(world.cwd, options.pictures), document, means),
+        'the contact sheets',
+      );
   } finally {
     await drawer.close();
   }

@@ -38,7 +38,7 @@ export function makeProgram(world: World, outcome: { code: number }): Command {
   addInit(program, world, outcome);
   program.addHelpText(
     'after',
-    '\nExit codes: 0 clear, 1 hold, 2 bad usage or input, 3 unsure or nothing rendered, 130 interrupted.',
+    '\nExit codes: 0 clear, 1 hold, 2 bad usage or input, 3 unsure or nothing rendered, 4 Mivket itself failed, 130 interrupted.',
   );
   return program;
 }
@@ -72,6 +72,10 @@ function addAudit(program: Command, world: World, outcome: { code: number }): vo
     .option('--no-ranges', 'leave out the windows between the widths that are rendered')
     .option('--offline', 'let nothing out but what the house serves and reroutes')
     .option('--jobs <n>', 'how many snippets are rendered at once')
+    .option(
+      '--time-limit <time>',
+      'how long one snippet may take as a whole, such as 90s (else 60s)',
+    )
     .option('--browser <path>', BROWSER)
     .action(async (inputs: string[], options: Record<string, unknown>) => {
       const { audit } = await import('./audit.js');

@@ -3,7 +3,7 @@ import { ToolError } from '../core/errors.js';
 import { makeProgram } from './program.js';
 import { complain, complainOf, write, type World } from './streams.js';
 
-const BROKEN = 3;
+const BROKEN = 4;
 
 /** Runs one command line; resolves to the exit code. It never throws and never ends the process. */
 export async function run(args: string[], world: World): Promise<number> {

@@ -18,6 +18,7 @@ const TABLE = {
     remedy: 'Try another browser with --browser PATH or --browser system.',
   },
   'nothing-rendered-at-all': { exit: 3, remedy: 'Run again; if it stays, give --browser PATH.' },
+  'mivket-failed': { exit: 4, remedy: 'Please report it: all that was found besides stands.' },
 } as const;
 
 export type ErrorCode = keyof typeof TABLE;

@@ -1,10 +1,11 @@
 import type { Baseline } from '../core/evidence.js';
 import { getEmpty, type Render } from '../core/render.js';
+import { makeAlive } from './attempt.js';
 import type { Place, Places } from './places.js';
 
 /** How baselines are made. */
 export interface BaselineMaking {
-  places: Places;
+  places: Pick<Places, 'enter'>;
   /** Renders of one key have the same page without the snippet. */
   getKey(render: Render): string;
   make(place: Place, empty: Render): Promise<Baseline>;
@@ -13,10 +14,15 @@ export interface BaselineMaking {
   signal: AbortSignal | undefined;
 }
 
+/** So often a page is begun anew that could not be rendered, each time in a new place as well. */
+const MOST = 2;
+
 /** The page without a snippet, rendered once a run for each page and viewport. */
 export class Baselines {
   #making: BaselineMaking;
   #made = new Map<string, Promise<Baseline>>();
+  /** How often it was begun in vain. */
+  #failed = new Map<string, number>();
 
   constructor(making: BaselineMaking) {
     this.#making = making;
@@ -27,13 +33,13 @@ export class Baselines {
     const wanted = new Map(renders.map((render) => [this.#making.getKey(render), render]));
     const missing = [...wanted].filter(([key]) => !this.#made.has(key));
     let before: Promise<unknown> = Promise.resolve();
-    const place = missing.length > 0 ? this.#making.places.enter(true) : null;
+    const place = missing.length > 0 ? this.#making.places.enter('urgent') : null;
     for (const [key, render] of missing) {
       const empty = getEmpty(render);
       const making = before
         .then(async () => this.#making.make(await place!, empty))
         .catch(() => this.#makeAnew(empty));
-      making.catch(() => undefined);
+      making.catch(() => this.#fail(key));
       this.#made.set(key, making);
       before = making.catch(() => undefined);
     }
@@ -43,23 +49,28 @@ export class Baselines {
   /** Null where it could not be made: then nothing can be told from the page itself. */
   async find(render: Render): Promise<Baseline | null> {
     const key = this.#making.getKey(render);
-    if (!this.#made.has(key)) this.prepare([render]);
-    try {
-      return await this.#made.get(key)!;
-    } catch (error) {
-      if (this.#making.signal?.aborted) throw error;
-      return null;
+    for (;;) {
+      if (!this.#made.has(key)) this.prepare([render]);
+      try {
+        return await this.#made.get(key)!;
+      } catch (error) {
+        if (this.#making.signal?.aborted) throw error;
+        if ((this.#failed.get(key) ?? 0) >= MOST) return null;
+      }
     }
+  }
+
+  /** What broke down it is no use to wait for: whoever asks next has it made again, as long as there is hope. */
+  #fail(key: string): void {
+    const failed = (this.#failed.get(key) ?? 0) + 1;
+    this.#failed.set(key, failed);
+    if (failed < MOST) this.#made.delete(key);
   }
 
   /** A browser that broke down on the page alone is given one more chance, in a new place. */
   async #makeAnew(render: Render): Promise<Baseline> {
-    this.#making.signal?.throwIfAborted();
-    const place = await this.#making.places.enter(true);
-    try {
-      return await this.#making.make(place, render);
-    } finally {
-      await place.leave('used');
-    }
+    const { places, make, signal } = this.#making;
+    signal?.throwIfAborted();
+    return makeAlive(places, (place) => make(place, render));
   }
 }

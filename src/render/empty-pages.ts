@@ -1,5 +1,6 @@
 import type { Box, Shot, SlotFact } from '../core/evidence.js';
 import { getEmpty, type Render } from '../core/render.js';
+import { makeAlive } from './attempt.js';
 import type { Job } from './job.js';
 import type { Place, Places } from './places.js';
 import type { Rendered } from './stage.js';
@@ -43,18 +44,16 @@ export class EmptyPages {
 
   async #look(empty: Render, region?: Box): Promise<Rendered> {
     const { places, makeJob, render } = this.#making;
+    const job = { ...makeJob(empty), ...(region && { region }) };
     // Others hold a place until this is known.
-    const place = await places.enter(true);
-    try {
-      return await render(place, { ...makeJob(empty), ...(region && { region }) });
-    } finally {
-      await place.leave('used');
-    }
+    return makeAlive(places, (place) => render(place, job));
   }
 }
 
 function remember<T>(known: Map<string, Promise<T>>, key: string, find: () => Promise<T>) {
   const found = known.get(key) ?? find();
   known.set(key, found);
+  // What failed once may well be had by whoever asks next.
+  found.catch(() => known.delete(key));
   return found;
 }

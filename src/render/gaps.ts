@@ -22,6 +22,8 @@ export interface Sight {
   of: number;
   /** The page was left, so that nothing more could be read of it. */
   left: boolean;
+  /** Why it was cut short: the time for the snippet was over; null where it was not. */
+  cut: string | null;
 }
 
 const READ: readonly FactKind[] = SEEN_KINDS.filter((kind) => KINDS[kind].inPage);
@@ -66,12 +68,18 @@ export function findGaps(sight: Sight): Gap[] {
     );
   const gaps = [...findLost(sight), ...findCapped(sight)];
   if (hung && reading) gaps.push(...list(facts, CHANGING_KINDS, 'its code had to be stopped'));
+  if (sight.cut !== null) gaps.push(...listCut(facts, sight.cut));
   // A page that hangs is not merely late.
   const moving = hung ? [] : new Set(facts.page.stillMoving);
   for (const motion of moving)
     gaps.push(...list(facts, BY_MOTION[motion] ?? CHANGING_KINDS, describeMotion(motion)));
   gaps.push(...findWithheld(facts));
   return gaps;
+}
+
+/** What is missing where the time was over. */
+export function listCut(facts: Facts, why: string): Gap[] {
+  return list(facts, CHANGING_KINDS, why);
 }
 
 /** What was not read at all. */

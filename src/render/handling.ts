@@ -1,7 +1,8 @@
-import type { ElementFact, Facts, FrameFact, Gap, MediaFact } from '../core/evidence.js';
+import type { ElementFact, Facts, FrameFact, MediaFact } from '../core/evidence.js';
 import { flatMap } from '../core/lists.js';
 import { FRAMES } from '../core/standards/elements.js';
-import { askOf } from './asked.js';
+import { askOf, type Asking } from './asked.js';
+import { Breakdown } from './breakdown.js';
 import { inTime } from './limit.js';
 import type { BrowserPage } from './page/browser-page.js';
 
@@ -45,7 +46,7 @@ export async function tryHandling(
   page: BrowserPage,
   handled: Handled,
   hands: Hands,
-  asked: { ms: number; gaps: Gap[] },
+  asked: Asking,
 ): Promise<Facts['handling']> {
   const { live, frames } = handled;
   if (!hands.keys && !hands.swipes) return NOTHING;
@@ -53,7 +54,7 @@ export async function tryHandling(
     asked.gaps.push({ kind: 'handling', why: 'more frames than are tried', seen: null, kept: 1 });
     return NOTHING;
   }
-  const within = { ms: WHOLE * asked.ms, gaps: asked.gaps };
+  const within = { ...asked, ms: WHOLE * asked.ms };
   const patient = getPatient(page, asked.ms);
   const ask = <T>(trying: Promise<T>, otherwise: T) =>
     askOf('handling', trying, { ...within, otherwise });
@@ -76,7 +77,7 @@ const NOTHING: Facts['handling'] = { trapped: null, caught: [], links: [], stopp
 type Patient = Pick<BrowserPage, 'read' | 'readFrames'> & BrowserPage['hand'];
 
 function getPatient(page: BrowserPage, ms: number): Patient {
-  const late = () => new Error('the page does not answer');
+  const late = () => new Breakdown('the page does not answer');
   const { hand } = page;
   return {
     read: (...asked) => inTime(page.read(...asked), ms, late),

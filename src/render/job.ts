@@ -11,7 +11,13 @@ const HANGING_AGAIN = 2000;
 const VAIN_LOAD = 5000;
 const VAIN_SETTLE = 2000;
 /** A job of which nothing is known yet. */
-export const UNHURRIED = { profile: false, scripted: true, hanging: false, vain: false };
+export const UNHURRIED = {
+  profile: false,
+  scripted: true,
+  careful: false,
+  hanging: false,
+  vain: false,
+};
 
 /** One load that is to be made. */
 export interface Job {
@@ -24,6 +30,8 @@ export interface Job {
   profile: boolean;
   /** Its code runs: not so where it took the page down before. */
   scripted: boolean;
+  /** It broke down when it was looked at as others are. */
+  careful: boolean;
   /** It has hung before: no need to wait as long again. */
   hanging: boolean;
   /** It was waited for in vain before. */

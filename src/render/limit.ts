@@ -1,7 +1,12 @@
+/** The longest that a timer can be set to, ms: a longer one goes off at once. */
+const LONGEST = 2 ** 31 - 1;
+
 /** Resolves to null where the promise has not settled within `ms`; a rejection passes through. */
 export async function within<T>(promise: Promise<T>, ms: number): Promise<T | null> {
   let timer: NodeJS.Timeout | undefined;
-  const over = new Promise<null>((resolve) => (timer = setTimeout(resolve, ms, null)));
+  const over = new Promise<null>((resolve) => {
+    timer = setTimeout(resolve, Math.min(ms, LONGEST), null);
+  });
   try {
     return await Promise.race([promise, over]);
   } finally {

@@ -2,6 +2,9 @@ import type { Baseline, Evidence } from '../core/evidence.js';
 import type { Traits } from '../core/markup/traits.js';
 import type { Render } from '../core/render.js';
 import { getWide } from '../core/search/spans.js';
+import { doAlive } from './attempt.js';
+import type { Wanted } from './browser/pool.js';
+import type { Budget } from './budget.js';
 import { QUICK, UNHURRIED, type Job } from './job.js';
 import type { Place } from './places.js';
 import type { Rendered } from './stage.js';
@@ -10,9 +13,13 @@ import type { Rendered } from './stage.js';
 export interface Loading {
   /** The page without the snippet; null where it is not known. */
   find(render: Render): Promise<Baseline | null>;
-  enter(): Promise<Place>;
-  /** null where the browser broke down on it. */
+  enter(wanted: Wanted): Promise<Place>;
+  /** null where the browser broke down on it, or the time was over. */
   attempt(place: Place, job: Job): Promise<Rendered | null>;
+  /** What the snippet may take as a whole. */
+  budget: Budget;
+  /** Why there is nothing where something was thrown. */
+  explain(error: unknown): string;
   signal: AbortSignal | undefined;
 }
 
@@ -28,7 +35,7 @@ export interface Loaded {
  * @param choose the widths to load next, in view of what was loaded so far; none when it is enough
  */
 export async function loadWindows(
-  { find, enter, attempt, signal }: Loading,
+  { find, enter, attempt, budget, signal }: Loading,
   { text, traits, like }: Loaded,
   choose: (loads: readonly Evidence[]) => readonly number[],
 ): Promise<Evidence[]> {
@@ -36,7 +43,7 @@ export async function loadWindows(
   let next = choose(loads);
   const baseline = next.length > 0 ? await find(like) : null;
   if (!baseline) return loads;
-  const place = await enter();
+  let place = await enter('shared');
   const common = {
     texts: [text],
     traits: [traits],
@@ -49,10 +56,18 @@ export async function loadWindows(
     for (; next.length > 0 && how === 'used'; next = choose(loads)) {
       for (const width of next) {
         signal?.throwIfAborted();
+        if (budget.isOver) return loads;
         const viewport = { ...like.viewport, name: String(width), width };
         const known = { ...baseline, scrollWidth: getWide(baseline.wide, width) };
         const render = { ...like, viewport, search: [] };
-        const done = await attempt(place, { ...common, render, baseline: known });
+        const job = { ...common, render, baseline: known };
+        const tried = await doAlive(
+          place,
+          () => enter('alone'),
+          (at) => attempt(at, job),
+        );
+        const { done } = tried;
+        place = tried.place;
         loads.push(...(done?.evidence ?? []));
         if (done && !done.evidence[0]?.scripts.hung) continue;
         how = 'broken';

@@ -8,7 +8,8 @@ import {
   type Reading,
   type ReadingTraits,
 } from './collect/read.js';
-import { withinTalk, type Limits } from './limit.js';
+import type { Budget } from './budget.js';
+import { within, withinTalk, type Limits } from './limit.js';
 import type { BrowserPage, Hottest } from './page/browser-page.js';
 import type { ServedPage, Sources } from './page/served-page.js';
 import type { StageOptions } from './stage.js';
@@ -19,6 +20,8 @@ export interface Seen {
   stopped: { hottest: Hottest } | null;
   stillMoving: string[];
   reading: Reading | null;
+  /** Why not all was waited for: the time for the snippet was over; null where it was. */
+  cut: string | null;
 }
 
 /** How often the time to hang is given to a page without code of its own. */
@@ -31,12 +34,12 @@ export async function look(
   render: Render,
   options: StageOptions,
 ): Promise<Seen> {
-  const { limits, profile, scripted } = options;
+  const { limits, budget, profile, scripted, careful } = options;
   const traits = joinTraits(options.traits);
   // What has no code cannot run on without end: it is slow, and a busy machine slower.
   const runs = traits.changes || options.hostChanges;
   const heart = page.watchHeart(runs ? limits.hang : PATIENCE * limits.hang);
-  const seen: Seen = { stopped: null, stillMoving: [], reading: null };
+  const seen: Seen = { stopped: null, stillMoving: [], reading: null, cut: null };
   const loaded = !options.shown?.resizable;
   const slots = render.snippets.map(({ slot }) => slot);
   const work = async () => {
@@ -45,6 +48,7 @@ export async function look(
       for (const { slot, text, how, scripts } of served.late)
         await page.putIn({ slot, text, how, scripts });
       if (published) await page.read('markWhole', slots[0]!);
+      if (careful) await page.read('takeCare');
     }
     if (!scripted) {
       seen.reading = await readWithin(page, slots, CALM, limits);
@@ -58,9 +62,11 @@ export async function look(
     seen.reading = await readWithin(page, slots, traits, limits);
   };
   try {
-    const first = await Promise.race([work(), heart.hung]).catch((error: unknown) => {
+    const looking = Promise.race([work().then(() => 'done' as const), heart.hung]);
+    const first = await budget.within(looking).catch((error: unknown) => {
       if (!page.happened.left) throw error;
     });
+    if (first === null) return { ...seen, ...(await cutShort(page, slots, budget)) };
     // On a busy machine it takes longer to know that it hangs than is waited for its answer.
     const isSilent = first !== 'hung' && seen.reading === null && !page.happened.left;
     const outcome = isSilent ? await heart.decide() : first;
@@ -73,6 +79,21 @@ export async function look(
     heart.stop();
   }
 }
+
+/** How long a page may take to be read as it stands when the time is over, ms. */
+const LAST_LOOK = 3000;
+
+/** The page as it stands when there is no more time for it. */
+async function cutShort(
+  page: BrowserPage,
+  slots: readonly string[],
+  { words }: Budget,
+): Promise<Pick<Seen, 'reading' | 'cut'>> {
+  const reading = readAll(page, slots, CALM, NO_TIME).catch(() => null);
+  return { reading: await within(reading, LAST_LOOK), cut: words };
+}
+
+const NO_TIME: Limits = { load: 0, settle: 0, hang: 0 };
 
 /** A page whose code was stopped, or never began: nothing in it changes by itself any more. */
 const CALM = { changes: false, live: false, scrolls: false, media: false };

@@ -1,6 +1,7 @@
 import type { Viewport, Variant } from '../core/render.js';
 import type { BrowserProgram } from './browser/bundled.js';
-import { BrowserPool } from './browser/pool.js';
+import { Breakdown } from './breakdown.js';
+import { BrowserPool, type Wanted } from './browser/pool.js';
 import { Tab } from './chromium/tab.js';
 import { makeKey } from './gate/key.js';
 import { Gates, type GateHandle } from './gate/gates.js';
@@ -21,12 +22,14 @@ export interface Place {
   gate: GateHandle;
   /** What the gate refused the page that stands there. */
   refusals: GateRefusal[];
-  /** `clean`: no code was ever in it, so that it can be used again. */
+  /** `clean`: no code was ever in it, so that it can be used again. Never throws; what was left stays left. */
   leave: (how: 'clean' | 'used' | 'broken') => Promise<void>;
 }
 
 /** So often a place is used again, in case its memory grows. */
 const MOST_USES = 20;
+/** So often a place is opened whose browser or gate is gone at once. */
+const TRIES = 3;
 
 /** What a run writes down of its traffic, or is answered from. */
 export type Memory = Pick<GateData, 'recordTo' | 'recording'>;
@@ -38,7 +41,8 @@ export class Places {
   #rules: GateRules;
   #language: string;
   /** Places that were left clean. */
-  #spare: { place: Place; isRetired(): boolean }[] = [];
+  #spare: { place: Place; isRetired(): boolean; hold(): void }[] = [];
+  #closed = false;
   version = '';
   sandboxed = true;
 
@@ -74,26 +78,43 @@ export class Places {
     this.#language = language;
   }
 
-  /** @param urgent others hold a place until this one is left: it does not wait for theirs */
-  async enter(urgent = false): Promise<Place> {
+  /**
+   * @param wanted how its browser is wanted
+   * @throws ToolError `browser-failed`; Breakdown where the run is over, or all is gone each time
+   */
+  async enter(wanted: Wanted = 'shared'): Promise<Place> {
     for (let spare = this.#spare.pop(); spare; spare = this.#spare.pop()) {
-      if (!spare.isRetired()) return spare.place;
+      spare.hold();
+      if (!spare.isRetired() && wanted !== 'alone') return spare.place;
       await spare.place.leave('used');
     }
-    return this.#open(urgent);
+    for (let tries = 1; ; tries++) {
+      try {
+        return await this.#open(wanted);
+      } catch (error) {
+        if (this.#closed || tries === TRIES || !(error instanceof Breakdown)) throw error;
+      }
+    }
   }
 
-  async #open(urgent: boolean): Promise<Place> {
-    const { browser, isRetired, release } = await this.#pool.lease(urgent);
-    const gate = await this.#gates.open(this.#rules);
+  async #open(wanted: Wanted): Promise<Place> {
+    const { browser, isRetired, release } = await this.#pool.lease(wanted);
+    const gate = await this.#gates.open(this.#rules).catch(async (error: unknown) => {
+      await release(false);
+      throw error;
+    });
     try {
       const visitor = { version: getNumber(browser.version), language: this.#language };
       const page: BrowserPage = await Tab.open(browser.connection, gate, visitor);
       let uses = 0;
+      let held = true;
+      const hold = () => void (held = true);
       const leave: Place['leave'] = async (how) => {
+        if (!held) return;
+        held = false;
         // A browser that is given up waits for all its places.
         if (how === 'clean' && ++uses < MOST_USES && !isRetired())
-          return void this.#spare.push({ place, isRetired });
+          return void this.#spare.push({ place, isRetired, hold });
         await page.close();
         await gate.close();
         await release(how === 'broken' || browser.connection.closed);
@@ -116,6 +137,7 @@ export class Places {
   }
 
   async close(): Promise<void> {
+    this.#closed = true;
     this.#spare = [];
     await Promise.all([this.#pool.close(), this.#gates.close()]);
   }

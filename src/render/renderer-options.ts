@@ -29,6 +29,8 @@ export interface RendererOptions {
   /** Whether keys and fingers are tried; left out: they are. */
   hands?: boolean;
   limits?: Limits;
+  /** Told of what was thrown that no browser and no page is to blame for. */
+  onFault?: (error: unknown) => void;
   /** Load anew at every width, also what cannot tell. */
   alwaysLoad?: boolean;
   signal?: AbortSignal;

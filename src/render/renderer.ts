@@ -1,5 +1,6 @@
 import type { Baseline, Evidence } from '../core/evidence.js';
 import { composePage } from '../core/host/host-page.js';
+import { ToolError } from '../core/errors.js';
 import { readMarkup, type Markup } from '../core/markup/markup.js';
 import { getTraits, joinTraits, STILL, type Traits } from '../core/markup/traits.js';
 import { getEmpty, getRenderKey, isOneKind, type Render, type Viewport } from '../core/render.js';
@@ -7,14 +8,20 @@ import type { Snippet } from '../core/snippet.js';
 import { makeBaseline } from './baseline.js';
 import { Baselines } from './baselines.js';
 import { EmptyPages } from './empty-pages.js';
+import { Breakdown } from './breakdown.js';
+import { Budget } from './budget.js';
 import { DEFAULT_LIMITS, getCeiling, inTime, type Limits } from './limit.js';
 import { NO_HANDS, shorten, UNHURRIED, type Job } from './job.js';
 import { loadWindows, type Loading } from './load-windows.js';
 import { Places, type Place } from './places.js';
 import type { RendererOptions } from './renderer-options.js';
 import { getHost, getSources } from './sources.js';
+import { OWN_FAULT } from './lost.js';
 import { renderSeries } from './series.js';
 import { renderPage, type Rendered, type Trial } from './stage.js';
+
+/** What a render may take longer than its snippet's time, to tell what it has seen by then, ms. */
+const GRACE = 10_000;
 
 /** Turns snippets into evidence. Close it: browser, gates and profiles go with it. */
 export class Renderer {
@@ -23,6 +30,8 @@ export class Renderer {
   #places: Places;
   #baselines: Baselines;
   #empty: EmptyPages;
+  /** The page breaks down, without any snippet, when it is looked at as others are. */
+  #careful = false;
 
   /** Starts the browser. @throws ToolError `browser-failed` */
   static async open(options: RendererOptions): Promise<Renderer> {
@@ -46,7 +55,7 @@ export class Renderer {
     this.#empty = new EmptyPages({
       places,
       makeJob: (render) => this.#getEmptyJob(render),
-      render: (place, job) => this.#renderInTime(place, job),
+      render: (place, job) => this.#renderEmpty(place, job),
       getKey: (render) => this.#getPageKey(render),
     });
   }
@@ -81,14 +90,16 @@ export class Renderer {
   /**
    * Renders a snippet as planned, one load after the other in one context of its own.
    * @param onRender told after each render
+   * @param budget what is left of the time for it; left out: a whole one
    */
   async renderSnippet(
     snippet: Snippet,
     markup: Markup,
     renders: readonly Render[],
     onRender: () => void,
+    budget?: Budget,
   ): Promise<Evidence[]> {
-    return (await this.renderTogether([{ snippet, markup }], renders, onRender)).flat();
+    return (await this.renderTogether([{ snippet, markup }], renders, onRender, budget)).flat();
   }
 
   /**
@@ -99,6 +110,7 @@ export class Renderer {
     snippets: readonly { snippet: Snippet; markup: Markup }[],
     renders: readonly Render[],
     onRender: () => void,
+    budget = new Budget(),
   ): Promise<Evidence[][]> {
     this.#baselines.prepare(renders);
     const texts = snippets.map(({ snippet }) => snippet.text);
@@ -112,7 +124,7 @@ export class Renderer {
       waiting: [],
     }));
     return renderSeries(
-      this.#loading,
+      this.#getLoading(budget),
       { texts, traits, trials },
       renders,
       {
@@ -133,17 +145,27 @@ export class Renderer {
     markup: Markup,
     like: Render,
     choose: (loads: readonly Evidence[]) => readonly number[],
+    budget = new Budget(),
   ): Promise<Evidence[]> {
-    return loadWindows(this.#loading, { text, traits: getTraits(markup), like }, choose);
+    return loadWindows(this.#getLoading(budget), { text, traits: getTraits(markup), like }, choose);
   }
 
-  get #loading(): Loading {
+  #getLoading(budget: Budget): Loading {
     return {
       find: (render) => this.#baselines.find(render),
-      enter: () => this.#places.enter(),
-      attempt: (place, job) => this.#attempt(place, job),
+      enter: (wanted) => this.#places.enter(wanted),
+      attempt: (place, job) => budget.spend(() => this.#attempt(place, job, budget)),
+      budget,
+      explain: (error) => this.#explain(error),
       signal: this.#options.signal,
     };
+  }
+
+  /** Why there is nothing where something was thrown; what Mivket itself is to blame for is told besides. */
+  #explain(error: unknown): string {
+    if (error instanceof Breakdown) return error.message;
+    if (!(error instanceof ToolError)) this.#options.onFault?.(error);
+    return error instanceof ToolError ? error.message : OWN_FAULT;
   }
 
   /** Without code and films nothing stays behind in a place that the next load would not clear. */
@@ -152,24 +174,37 @@ export class Renderer {
     return live || media ? 'used' : 'clean';
   }
 
-  async #attempt(place: Place, job: Job): Promise<Rendered | null> {
+  async #attempt(place: Place, job: Job, budget: Budget): Promise<Rendered | null> {
     try {
-      return await this.#renderInTime(place, job);
+      return await this.#renderInTime(place, job, budget);
     } catch (error) {
       if (this.#options.signal?.aborted) throw error;
+      this.#explain(error);
       return null;
     }
   }
 
-  /** @throws Error where it takes longer than any render may */
-  async #renderInTime(place: Place, job: Job): Promise<Rendered> {
-    const rendering = this.#render(place, job);
+  /** @throws Breakdown where it takes longer than any render may */
+  async #renderInTime(place: Place, job: Job, budget: Budget): Promise<Rendered> {
+    const rendering = this.#render(place, job, budget);
     rendering.catch(() => undefined);
-    const late = () => new Error('the render took too long');
-    return inTime(rendering, getCeiling(this.#limits), late);
+    const late = () => new Breakdown('the render took too long');
+    return inTime(rendering, Math.min(getCeiling(this.#limits), budget.left + GRACE), late);
   }
 
-  async #render(place: Place, job: Job): Promise<Rendered> {
+  /** The page without a snippet. @throws Breakdown also where only a part of it could be read */
+  async #renderEmpty(place: Place, job: Job): Promise<Rendered> {
+    const rendering = this.#renderInTime(place, job, new Budget(Infinity));
+    const rendered = await rendering.finally(() => {
+      this.#careful ||= place.page.happened.crashed;
+    });
+    const { gone, happened } = place.page;
+    const isRead = rendered.parted !== null || happened.left;
+    if (gone || happened.crashed || !isRead) throw new Breakdown('the page could not be read');
+    return rendered;
+  }
+
+  async #render(place: Place, job: Job, budget: Budget): Promise<Rendered> {
     const { root, onShot, cold = true, tries = true } = this.#options;
     const { render } = job;
     const traits = joinTraits(job.traits);
@@ -188,6 +223,7 @@ export class Renderer {
       // The neutral page is as wide as any window.
       searches: render.variant === 'as-is' || this.#options.ownPage !== null,
       limits: shorten(this.#limits, job),
+      budget,
       baseline: job.baseline,
       hostChanges: this.#hostTraits.changes && render.insert !== 'frame',
       ...around,
@@ -200,6 +236,7 @@ export class Renderer {
       cold,
       profile: job.profile,
       scripted: job.scripted,
+      careful: job.careful || this.#careful,
       shots: onShot !== undefined && (render.variant !== 'empty' || !!job.region) && !job.light,
       region: job.region ?? null,
     });
@@ -242,9 +279,9 @@ export class Renderer {
 
   async #makeBaseline(place: Place, render: Render): Promise<Baseline> {
     const job = this.#getEmptyJob(render);
-    const first = await this.#renderInTime(place, job);
+    const first = await this.#renderEmpty(place, job);
     // The neutral page has nothing that could differ from one load to the next.
-    const second = this.#options.ownPage === null ? first : await this.#renderInTime(place, job);
+    const second = this.#options.ownPage === null ? first : await this.#renderEmpty(place, job);
     return makeBaseline(first, second);
   }
 

@@ -1,5 +1,6 @@
 import type { Evidence } from '../core/evidence.js';
 import type { Render } from '../core/render.js';
+import { doAlive, type Done } from './attempt.js';
 import { canWait, getHands, loseAll, QUICK, UNHURRIED, type Job } from './job.js';
 import type { Loading } from './load-windows.js';
 import type { Place } from './places.js';
@@ -17,9 +18,10 @@ export interface SeriesOptions {
 }
 
 const NO_BASELINE = 'the page without the snippet could not be rendered';
+const LOST = 'the browser broke down on it each time it was tried';
 
 /**
- * Makes the renders of one page, one after the other in one place.
+ * Makes the renders of one page, one after the other in one place. What fails costs its own render.
  * @returns for each render the evidence of each of its snippets
  */
 export async function renderSeries(
@@ -29,40 +31,50 @@ export async function renderSeries(
   { leaves, hands, kindless }: SeriesOptions,
   onRender: () => void,
 ): Promise<Evidence[][]> {
+  const { budget } = loading;
   const evidence: Evidence[][] = [];
   let place: Place | null = null;
   let hanging = false;
   let vain = false;
+  let careful = false;
   try {
     for (const [at, render] of renders.entries()) {
       loading.signal?.throwIfAborted();
-      place ??= await loading.enter();
-      const baseline = await loading.find(render);
       const job: Job = {
-        ...{ ...page, render, baseline, hanging, vain },
+        ...{ ...page, render, baseline: null, hanging, vain, careful },
         profile: hanging,
         scripted: true,
         light: false,
         hands: getHands(render, renders, hands),
         waits: kindless && canWait(render, renders.slice(at + 1)),
       };
-      if (baseline === null) evidence.push(loseAll(job, NO_BASELINE));
-      else {
-        const done = await tryTwice(loading, place, job);
-        if (done.left) place = null;
-        const [first] = done.evidence as [Evidence];
-        hanging ||= first.scripts.hung !== null;
-        vain ||= first.page.stillMoving.some((what) => what !== 'timers');
-        evidence.push(done.evidence);
-      }
+      const done: Made = budget.isOver
+        ? { evidence: loseAll(job, budget.words), place, careful }
+        : await makeRender(loading, place, job);
+      place = done.place;
+      careful ||= done.careful;
+      const [first] = done.evidence as [Evidence];
+      hanging ||= first.scripts.hung !== null;
+      vain ||= first.page.stillMoving.some((what) => what !== 'timers');
+      evidence.push(done.evidence);
       onRender();
     }
     const waiting = page.trials.map((one) => one.waiting);
     await settleWaiting(waiting, evidence, async (render) => {
-      place ??= await loading.enter();
-      const baseline = await loading.find(render);
-      const job = { ...page, trials: [], render, baseline, ...UNHURRIED, hanging, vain, ...QUICK };
-      return (await loading.attempt(place, job))?.evidence ?? null;
+      if (budget.isOver) return null;
+      const job = {
+        ...page,
+        trials: [],
+        render,
+        baseline: null,
+        ...UNHURRIED,
+        hanging,
+        vain,
+        careful,
+      };
+      const done = await makeRender(loading, place, { ...job, ...QUICK });
+      place = done.place;
+      return done.evidence;
     });
   } finally {
     await place?.leave(leaves);
@@ -70,39 +82,82 @@ export async function renderSeries(
   return evidence;
 }
 
-const LOST = 'the browser broke down twice on it';
+/** The evidence of a render, and the place that the next one can be made in; null where that was left. */
+interface Made {
+  evidence: Evidence[];
+  place: Place | null;
+  /** It could be looked at only with care. */
+  careful: boolean;
+}
+
+/** Whatever breaks down in it is a gap of this render. */
+async function makeRender(loading: Loading, place: Place | null, job: Job): Promise<Made> {
+  const { careful } = job;
+  let at = place;
+  try {
+    const baseline = await loading.find(job.render);
+    if (baseline === null) return { evidence: loseAll(job, NO_BASELINE), place, careful };
+    at ??= await loading.enter('shared');
+    return await tryTwice(loading, at, { ...job, baseline });
+  } catch (error) {
+    await at?.leave('used');
+    if (loading.signal?.aborted) throw error;
+    return { evidence: loseAll(job, loading.explain(error)), place: null, careful };
+  }
+}
 
 /** A page that crashed is gone, and its browser as good as before: only what came to nothing otherwise is given up. */
-function getState(place: Place, done: Rendered | null): 'used' | 'broken' {
+function getState({ done, place }: Done<Rendered>): 'used' | 'broken' {
   return done === null && !place.page.happened.crashed ? 'broken' : 'used';
 }
 
 /** A crash or a hang costs its render only: tried once more in a new place, then told as a gap. */
-async function tryTwice(
-  loading: Loading,
-  place: Place,
-  job: Job,
-): Promise<{ evidence: Evidence[]; left: boolean }> {
-  const first = await loading.attempt(place, job);
-  const hung = first?.evidence[0]?.scripts.hung;
-  const { crashed } = place.page.happened;
-  if (first && !hung && !crashed) return { evidence: first.evidence, left: false };
-  await place.leave(getState(place, first));
-  if (hung && job.hanging) return { evidence: first.evidence, left: true };
-  const second = await tryAgain(loading, { ...job, profile: true }, crashed);
-  return { evidence: second ?? first?.evidence ?? loseAll(job, LOST), left: true };
+async function tryTwice(loading: Loading, place: Place, job: Job): Promise<Made> {
+  const { budget, signal } = loading;
+  const { careful } = job;
+  const first = await attempt(loading, place, job);
+  const known = first.done?.evidence ?? null;
+  const hung = known?.[0]?.scripts.hung;
+  const { gone, happened } = first.place.page;
+  const { crashed } = happened;
+  if (known && !hung && !crashed && !gone) return { evidence: known, place: first.place, careful };
+  await first.place.leave(getState(first));
+  if (known && (budget.isOver || (hung && job.hanging)))
+    return { evidence: known, place: null, careful };
+  if (budget.isOver) return { evidence: loseAll(job, budget.words), place: null, careful };
+  const again = crashed ? tryAsCrashed(loading, job) : tryAgain(loading, job);
+  const second = await again.catch((error: unknown) => {
+    if (known === null || signal?.aborted) throw error;
+    return null;
+  });
+  const evidence = known ?? loseAll(job, budget.isOver ? budget.words : LOST);
+  return { ...(second ?? { evidence, careful }), place: null };
+}
+
+type Again = Omit<Made, 'place'>;
+
+/** Once more in a new place; null where nothing comes of it. */
+async function tryAgain(loading: Loading, job: Job): Promise<Again | null> {
+  const tried = await attempt(loading, await loading.enter('shared'), { ...job, profile: true });
+  await tried.place.leave(getState(tried));
+  const { careful } = job;
+  return tried.done && !tried.place.page.happened.crashed
+    ? { evidence: tried.done.evidence, careful }
+    : null;
 }
 
 /**
- * In a new place; where the page crashes again, also without its code: what stands then was taken down by it.
- * @param crashed it crashed the time before
+ * What crashed may have crashed of being looked at: it is looked at with care, and then without its code. What stands
+ * then was taken down by that.
  */
-async function tryAgain(loading: Loading, job: Job, crashed: boolean): Promise<Evidence[] | null> {
-  const place = await loading.enter();
-  const done = await loading.attempt(place, job);
-  const again = place.page.happened.crashed;
-  await place.leave(getState(place, done));
+async function tryAsCrashed(loading: Loading, job: Job): Promise<Again | null> {
+  const careful = await tryAgain(loading, { ...job, careful: true });
   const live = job.scripted && job.traits.some((one) => one.live);
-  if (done || !crashed || !again || !live) return done && done.evidence;
-  return tryAgain(loading, { ...job, scripted: false }, false);
+  if (careful || !live) return careful;
+  return tryAgain(loading, { ...job, careful: true, scripted: false });
+}
+
+function attempt(loading: Loading, place: Place, job: Job): Promise<Done<Rendered>> {
+  const work = (at: Place) => loading.attempt(at, job);
+  return doAlive(place, () => loading.enter('alone'), work);
 }

@@ -1,16 +1,19 @@
-import type { Baseline, Box, Evidence, Gap, RefusedStyle } from '../core/evidence.js';
+import type { Baseline, Box, Evidence, Facts, Gap, RefusedStyle } from '../core/evidence.js';
 import { flatMap } from '../core/lists.js';
 import { joinTraits, type Traits } from '../core/markup/traits.js';
 import type { House } from '../core/house/house.js';
 import type { Render, Viewport } from '../core/render.js';
 import { collectFacts } from '../facts/collector.js';
-import { askOf } from './asked.js';
+import { askOf, type Asking } from './asked.js';
+import { Breakdown } from './breakdown.js';
+import type { Budget } from './budget.js';
 import { addFitting } from './collect/fitting.js';
 import { describeHang } from './collect/hang.js';
 import { needsMakers, part } from './collect/makers.js';
 import type { Parted } from './collect/own.js';
+import type { Reading } from './collect/read.js';
 import { readRefused } from './collect/refused.js';
-import { findGaps } from './gaps.js';
+import { findGaps, listCut } from './gaps.js';
 import { readGrounds } from './grounds.js';
 import { shootHarmed } from './harm-shot.js';
 import { getLoad } from './job.js';
@@ -61,6 +64,8 @@ export interface StageOptions {
   /** Those can be tried in a later render as well. */
   waits: boolean;
   limits: Limits;
+  /** The time for the snippet as a whole. */
+  budget: Budget;
   /** The page without the snippet; null while that itself is rendered. */
   baseline: Baseline | null;
   /** The page without the snippet has code. */
@@ -85,6 +90,8 @@ export interface StageOptions {
   profile: boolean;
   /** Its code runs; else it took the page down before. */
   scripted: boolean;
+  /** Nothing is asked of it that a browser is known to break down on. */
+  careful: boolean;
   /** Take a picture of it. */
   shots: boolean;
   /** Which piece of the page; left out: the slot with what stands in it. */
@@ -112,7 +119,11 @@ export async function renderPage(
     ? page.resize(options.window)
     : prepare(place, render, served, sources, options);
   // What stands there from before may hang by now.
-  await inTime(ready, limits.hang + PREPARED, () => new Error('the tab could not be made ready'));
+  await inTime(
+    ready,
+    limits.hang + PREPARED,
+    () => new Breakdown('the tab could not be made ready'),
+  );
   const seen = await look(page, { address, served, published }, render, options);
   // A page that is only brought to another width has asked for nothing since: what was refused it still is.
   if (!options.shown?.resizable) place.refusals.push(...(await gate.takeRefusals()));
@@ -152,10 +163,10 @@ async function tell(
   { page, refusals }: Pick<Place, 'page' | 'refusals'>,
   { render, of }: { render: Render; of: number },
   served: ServedPage,
-  { reading, stopped, stillMoving }: Seen,
+  { reading, stopped, stillMoving, cut }: Seen,
   options: StageOptions,
 ): Promise<Told> {
-  const { traits, trials, limits, baseline, hostChanges, window, scripted } = options;
+  const { traits, trials, limits, budget, baseline, hostChanges, window, scripted } = options;
   const own = traits[of]!;
   const whose = { ...own, of, served, hostChanges, baseline };
   const parting = reading && part(page, reading, whose).catch(() => null);
@@ -164,7 +175,8 @@ async function tell(
   const hung = describeHang(page, served, of, stopped, scripted ? limits.hang / 1000 : null);
   const { happened, requests } = page;
   const late: Gap[] = [];
-  const refused = read ? await findRefused(page, trials[of], { ms: limits.hang, gaps: late }) : [];
+  const asked = { ms: limits.hang, budget, gaps: late };
+  const refused = read ? await findRefused(page, trials[of], asked) : [];
   const { facts, gaps } = collectFacts({
     page,
     served,
@@ -182,23 +194,22 @@ async function tell(
     hasSound: (file) => page.hasSound(file),
   });
   facts.slot.pageFamily = options.pageFamily;
-  if (read && parted && !hung) {
-    const asked = { ms: limits.hang, otherwise: facts.host, gaps: late };
-    const markups = { markup: trials[of]?.markup, every: options.ownPage };
-    const fitting = addFitting(page, facts.host, parted.parts, markups);
-    facts.host = await askOf('host', fitting, asked);
-    facts.texts = await readGrounds(page, facts.texts, window, read.raw.width.clientWidth);
-  }
-  gaps.push(...findGaps({ facts, reading: read, hung, requests, of, left: happened.left }));
+  if (read && parted && !hung)
+    Object.assign(facts, await lookAround(page, { facts, parted, read, of }, options, asked));
+  gaps.push(...findGaps({ facts, reading: read, hung, requests, of, left: happened.left, cut }));
   if (!hung) gaps.push(...late);
   // Last of all: to take it makes the page paint what nobody has looked at.
   const seenIn = { render: { ...render, viewport: window }, of, region: options.region };
   const raw = reading?.raw ?? null;
-  const shot = options.shots ? await takeShot(page, seenIn, raw, facts.elements) : null;
+  const shot =
+    options.shots && !budget.isOver ? await takeShot(page, seenIn, raw, facts.elements) : null;
   const whole = read !== null && !hung && render.variant === 'as-is';
-  const harmed = options.shots && whole ? await shootHarmed(page, facts, options) : null;
-  if (read && !hung) facts.frames = await readNaturals(page, facts.frames, read.inner);
+  const harmed =
+    options.shots && whole && !budget.isOver ? await shootHarmed(page, facts, options) : null;
+  if (read && !hung && !budget.isOver)
+    facts.frames = await readNaturals(page, facts.frames, read.inner);
   const tried = read && !hung ? await tryAll(page, { render, of }, facts, gaps, options) : {};
+  if (cut === null && budget.isOver) gaps.push(...listCut(facts, budget.words));
   return {
     evidence: {
       ...{ render, of, gaps, ...facts, ...tried },
@@ -210,11 +221,25 @@ async function tell(
   };
 }
 
+/** What rules reach of the page around, and what stands behind texts. */
+async function lookAround(
+  page: BrowserPage,
+  { facts, parted, read, of }: { facts: Facts; parted: Parted; read: Reading; of: number },
+  { trials, ownPage, budget, window }: StageOptions,
+  asked: Asking,
+): Promise<Pick<Facts, 'host' | 'texts'>> {
+  const markups = { markup: trials[of]?.markup, every: ownPage };
+  const fitting = addFitting(page, facts.host, parted.parts, markups);
+  const host = await askOf('host', fitting, { ...asked, otherwise: facts.host });
+  if (budget.isOver) return { host, texts: facts.texts };
+  return { host, texts: await readGrounds(page, facts.texts, window, read.raw.width.clientWidth) };
+}
+
 /** The browser takes a declaration or does not, at whatever width: it is asked once. */
 async function findRefused(
   page: BrowserPage,
   trial: Trial | undefined,
-  asked: { ms: number; gaps: Gap[] },
+  asked: Asking,
 ): Promise<readonly RefusedStyle[]> {
   if (!trial) return [];
   const reading = trial.refused ? Promise.resolve(trial.refused) : readRefused(page, trial.markup);

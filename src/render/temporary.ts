@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { ToolError } from '../core/errors.js';
 import { describeFault } from '../core/words/fault.js';
 import { isAlive } from './alive.js';
+import { atExit } from './at-exit.js';
 
 let sweeping: Promise<void> | null = null;
 
@@ -29,10 +30,10 @@ export async function makeTemporary(what: 'profile' | 'results' | 'shots'): Prom
   );
   // A second Ctrl-C ends at once.
   const removeNow = () => rmSync(path, { recursive: true, force: true, maxRetries: 3 });
-  process.on('exit', removeNow);
+  const stay = atExit(removeNow);
   const remove = async () => {
     await rm(path, { recursive: true, force: true, maxRetries: 5 }).catch(() => undefined);
-    process.off('exit', removeNow);
+    stay();
   };
   return { path, remove };
 }

@@ -19,7 +19,8 @@ export async function tryAll(
   gaps: Gap[],
   options: StageOptions,
 ): Promise<TriedFacts> {
-  const { traits, trials, tries, searches, waits, limits, baseline, hostChanges, hands } = options;
+  const { traits, trials, tries, searches, waits, limits, baseline, hostChanges, hands, budget } =
+    options;
   const [own, whole] = [traits[of]!, trials[of]];
   if (whole) whole.bursts ||= listTooWide({ ...facts, baseline }).length > 0;
   const bursts = whole?.bursts ?? false;
@@ -27,10 +28,11 @@ export async function tryAll(
   const waiting = waits && whole ? wait(whole, search) : false;
   const searching = searches && !waiting;
   const others = whole?.waiting ?? [];
-  const widths = searching ? await searchWindows(page, search, others, limits.hang) : facts.widths;
+  const patience = Math.min(limits.hang, budget.left);
+  const widths = searching ? await searchWindows(page, search, others, patience) : facts.widths;
   const { causes, reaching, handling } = facts;
   if (render.variant !== 'as-is') return { causes, widths, reaching, handling };
-  const asked = { ms: limits.hang, gaps };
+  const asked = { ms: limits.hang, budget, gaps };
   const trying = whole && tries ? tryOut(page, { ...whole, facts, baseline }) : null;
   const { slot, elements, frames, media } = facts;
   const handled = {
@@ -47,7 +49,7 @@ export async function tryAll(
     reaching: options.ownPage
       ? await askOf('reaching', tryRules(page, elements), { ...asked, otherwise: reaching })
       : reaching,
-    handling: await tryHandling(page, handled, hands, { ms: limits.hang, gaps }),
+    handling: await tryHandling(page, handled, hands, asked),
   };
 }
 

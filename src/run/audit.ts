@@ -1,12 +1,14 @@
 import { readMarkup } from '../core/markup/markup.js';
 import type { RunDocument } from '../core/run.js';
+import type { Snippet } from '../core/snippet.js';
 import { Events, type AuditEvent } from './events.js';
+import type { Measured } from './measure.js';
 import { LazyRenderer, openMeans, type Means } from './means.js';
 import { takeInPages } from './pages.js';
 import { renderAll } from './rendering.js';
 import { planAudit, type AuditRequest, type Called, type Plan } from './request.js';
 import { Results } from './results.js';
-import { Faults } from './write.js';
+import { Faults } from './faults.js';
 
 /** How an audit is steered from outside. */
 export interface AuditOptions {
@@ -65,7 +67,7 @@ async function perform(
     await lookAtAll(whole, means, events, signal, onDocument);
   } finally {
     // What was recorded becomes its file.
-    if (means.recordTo) await faults.collect(means.recordTo.finish());
+    if (means.recordTo) await faults.collect(means.recordTo.finish(), 'the recording');
   }
 }
 
@@ -78,17 +80,25 @@ async function readAll(
   onDocument: (document: RunDocument) => void,
 ): Promise<void> {
   const whole = await takeInPages(plan, faults, null, signal);
-  const results = new Results(whole);
+  const results = new Results(whole, faults);
   try {
     for (const [i, snippet] of whole.snippets.entries()) {
       if (signal.aborted) break;
-      const markup = readMarkup(snippet.text, snippet);
-      const { report } = await results.judge(i, markup, [], new Map());
+      const { report } = await results.judge(i, read(snippet, faults));
       events.tell({ type: 'judged', snippet: snippet.name, report });
     }
     onDocument(await results.makeDocument([]));
   } finally {
     await results.close();
+  }
+}
+
+function read(snippet: Snippet, faults: Faults): Measured | null {
+  try {
+    return { markup: readMarkup(snippet.text, snippet), evidence: [], baselines: new Map() };
+  } catch (error) {
+    faults.add(error, `reading ${snippet.name}`);
+    return null;
   }
 }
 
@@ -100,7 +110,7 @@ async function lookAtAll(
   onDocument: (document: RunDocument) => void,
 ): Promise<void> {
   const { keeper, faults } = means;
-  const results = new Results(plan);
+  const results = new Results(plan, faults);
   const browser = new LazyRenderer(plan, means, events, signal);
   try {
     await lookAt(plan, means, browser, results, events, signal);
@@ -110,7 +120,10 @@ async function lookAtAll(
     // Told first: whatever happens to the files, it is there.
     onDocument(document);
     if (keeper)
-      await faults.collect(keeper.finish(document, plan.snippets, describe(plan, engines)));
+      await faults.collect(
+        keeper.finish(document, plan.snippets, describe(plan, engines)),
+        'keeping the run',
+      );
   } finally {
     await browser.close();
     await results.close();
@@ -127,8 +140,7 @@ async function lookAt(
 ): Promise<void> {
   try {
     await renderAll(plan, means, browser, events, signal, async (i, measured) => {
-      const { markup, evidence, baselines } = measured;
-      const { report } = await results.judge(i, markup, evidence, baselines);
+      const { report } = await results.judge(i, measured);
       events.tell({ type: 'judged', snippet: report.name, report });
     });
   } catch (error) {

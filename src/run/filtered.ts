@@ -4,6 +4,7 @@ import { readMarkup, type Markup } from '../core/markup/markup.js';
 import type { House } from '../core/house/house.js';
 import type { Render } from '../core/render.js';
 import type { Snippet } from '../core/snippet.js';
+import type { Budget } from '../render/budget.js';
 import type { Renderer } from '../render/renderer.js';
 
 /** Renders a snippet as the site keeps it; what the evidence says of places is of the snippet as it was given. */
@@ -12,6 +13,7 @@ export async function renderFiltered(
   { snippet, markup, house }: { snippet: Snippet; markup: Markup; house: House },
   renders: readonly Render[],
   onRender: () => void,
+  budget: Budget,
 ): Promise<Evidence[]> {
   if (renders.length === 0 || !house.filter) return [];
   const code = filterCode(markup, house.filter);
@@ -21,6 +23,7 @@ export async function renderFiltered(
     readMarkup(code.text, kept),
     renders,
     onRender,
+    budget,
   );
   // Its styles are those of another text.
   return evidence.map((one) => ({ ...relocate(one, code), styles: [] }));

@@ -9,7 +9,7 @@ import { RecordingFile, RecordingText } from './recording-file.js';
 import type { Plan } from './request.js';
 import { ShotStore } from './shots.js';
 import { nameSource } from './source.js';
-import { Faults } from './write.js';
+import { Faults } from './faults.js';
 
 /** What a run of renders reads from and writes to. */
 export interface Means {
@@ -74,7 +74,7 @@ export class LazyRenderer {
 
   async #open(published?: Published): Promise<Renderer> {
     const { house, ownPage, root, request, needs } = this.#plan;
-    const { program, recording, recordTo, shots } = this.#means;
+    const { program, recording, recordTo, shots, faults } = this.#means;
     const { Renderer } = await import('../render/renderer.js');
     const renderer = await Renderer.open({
       program,
@@ -88,6 +88,7 @@ export class LazyRenderer {
       // Nobody can get out of a whole page.
       hands: needs.hands && !published,
       signal: this.#signal,
+      onFault: (error) => faults.add(error, 'a render'),
       ...(recordTo && { recordTo: recordTo.spool }),
       ...(recording && { recording: recording.getExchanges() }),
       ...(shots && { onShot: ({ shot, bytes }) => shots.add(shot.hash, bytes) }),

@@ -7,6 +7,8 @@ import { getEmpty, getPlace, getRenderKey, nameRoom, type Render } from '../core
 import { planBetween } from '../core/search/between.js';
 import { planEdges, settleEdges } from '../core/search/edges.js';
 import type { Snippet } from '../core/snippet.js';
+import { Budget } from '../render/budget.js';
+import { makeLost, markCut, OWN_FAULT } from '../render/lost.js';
 import type { Renderer } from '../render/renderer.js';
 import { renderFiltered } from './filtered.js';
 
@@ -17,43 +19,110 @@ export interface Measured {
   baselines: ReadonlyMap<string, Baseline>;
 }
 
+/** What a snippet is measured for, and within what. */
+export interface MeasureWish {
+  checks: readonly Check[];
+  house: House;
+  /** The time for it as a whole, ms; left out: the usual. */
+  timeLimit?: number;
+  signal?: AbortSignal;
+}
+
 /** Who is told how measuring goes on. */
 export interface MeasureListener {
   /** So many renders more are to be made than was planned. */
   onMore(renders: number): void;
   onRender(): void;
+  /** Something was thrown that no browser and no page is to blame for; what it left unseen is a gap. */
+  onFault?(error: unknown): void;
 }
 
 /**
- * Renders a snippet as planned, and then in the variants that this calls for.
+ * Renders a snippet as planned, and then in the variants that this calls for. What breaks down costs no more
+ * than what it would have given: what was measured before stays.
  * @param renders of the page as it is
  */
 export async function measure(
   renderer: Renderer,
   snippet: Snippet,
   renders: readonly Render[],
-  { checks, house }: { checks: readonly Check[]; house: House },
-  { onMore, onRender }: MeasureListener,
+  wish: MeasureWish,
+  listener: MeasureListener,
 ): Promise<Measured> {
   const markup = readMarkup(snippet.text, snippet);
-  const planned = await renderer.renderSnippet(snippet, markup, renders, onRender);
-  const found = await findEdges(renderer, snippet, markup, planned);
+  const budget = new Budget(wish.timeLimit);
+  const work: Work = { renderer, snippet, markup, budget, wish, listener };
+  const { onRender } = listener;
+  const lost = renders.map((render) => makeLost(render, 0, OWN_FAULT));
+  const planned = await keep(work, lost, () =>
+    renderer.renderSnippet(snippet, markup, renders, onRender, budget),
+  );
+  const found = await keep(work, planned, () => findEdges(work, planned));
+  const asIs = await keep(work, found, () => renderBetween(work, found));
+  const evidence = await keep(work, asIs, () => renderVariants(work, asIs));
+  return { markup, evidence, baselines: await findBaselines(work, asIs) };
+}
+
+/** A snippet that is being measured. */
+interface Work {
+  renderer: Renderer;
+  snippet: Snippet;
+  markup: Markup;
+  budget: Budget;
+  wish: MeasureWish;
+  listener: MeasureListener;
+}
+
+/** What a step makes of what was known; where it breaks down, or there is no time for it, that is a gap in what was known. */
+async function keep(
+  { budget, wish, listener }: Work,
+  known: Evidence[],
+  step: () => Promise<Evidence[]>,
+): Promise<Evidence[]> {
+  if (budget.isOver) return markCut(known, budget.words);
+  try {
+    return await step();
+  } catch (error) {
+    if (wish.signal?.aborted) throw error;
+    listener.onFault?.(error);
+    return markCut(known, OWN_FAULT);
+  }
+}
+
+async function renderBetween(
+  { renderer, snippet, markup, budget, listener }: Work,
+  found: Evidence[],
+): Promise<Evidence[]> {
   const between = planBetween(found);
-  if (between.length > 0) onMore(between.length);
-  const more = await renderer.renderSnippet(snippet, markup, between, onRender);
-  const asIs = mergeRenders(found, more);
-  const baselines = await renderer.getBaselines(asIs.map(({ render }) => render));
+  if (between.length === 0) return found;
+  listener.onMore(between.length);
+  const { onRender } = listener;
+  const more = await renderer.renderSnippet(snippet, markup, between, onRender, budget);
+  return mergeRenders(found, more);
+}
+
+async function renderVariants(work: Work, asIs: Evidence[]): Promise<Evidence[]> {
+  const { renderer, snippet, markup, budget, listener } = work;
+  const { checks, house } = work.wish;
+  const baselines = await findBaselines(work, asIs);
   const variants = planVariants(asIs, checks, baselines, { markup, house });
-  if (variants.length === 0) return { markup, evidence: asIs, baselines };
+  if (variants.length === 0) return asIs;
+  const { onMore, onRender } = listener;
   onMore(variants.length);
   const filtered = variants.filter(({ variant }) => variant === 'filtered');
   const others = variants.filter((one) => !filtered.includes(one));
-  const evidence = [
+  return [
     ...asIs,
-    ...(await renderer.renderSnippet(snippet, markup, others, onRender)),
-    ...(await renderFiltered(renderer, { snippet, markup, house }, filtered, onRender)),
+    ...(await renderer.renderSnippet(snippet, markup, others, onRender, budget)),
+    ...(await renderFiltered(renderer, { snippet, markup, house }, filtered, onRender, budget)),
   ];
-  return { markup, evidence, baselines };
+}
+
+function findBaselines(
+  { renderer }: Work,
+  all: readonly Evidence[],
+): Promise<Map<string, Baseline>> {
+  return renderer.getBaselines(all.map(({ render }) => render));
 }
 
 /** Puts each of the others behind the last narrower one of its slot. */
@@ -70,21 +139,16 @@ function mergeRenders(planned: readonly Evidence[], more: readonly Evidence[]): 
 }
 
 /** Loads the windows at the edges of what a copy of the page only lets guess. */
-async function findEdges(
-  renderer: Renderer,
-  snippet: Snippet,
-  markup: Markup,
-  all: readonly Evidence[],
-): Promise<Evidence[]> {
-  if (!all.some(({ widths }) => widths.guessed)) return [...all];
-  const baselines = await renderer.getBaselines(all.map(({ render }) => render));
+async function findEdges(work: Work, all: Evidence[]): Promise<Evidence[]> {
+  if (!all.some(({ widths }) => widths.guessed)) return all;
+  const { renderer, snippet, markup, budget } = work;
+  const baselines = await findBaselines(work, all);
   const found: Evidence[] = [];
   for (const one of all) {
     const wide = baselines.get(getRenderKey(getEmpty(one.render)))?.wide ?? [];
     const around = { all, wide };
-    const loads = await renderer.loadWindows(snippet, markup, one.render, (so) =>
-      planEdges(one, around, so),
-    );
+    const choose = (loads: readonly Evidence[]) => planEdges(one, around, loads);
+    const loads = await renderer.loadWindows(snippet, markup, one.render, choose, budget);
     found.push(settleEdges(one, around, loads));
   }
   return found;

@@ -4,7 +4,7 @@ import type { Snippet } from '../core/snippet.js';
 import type { FetchedPage } from '../render/fetch-page.js';
 import type { Means } from './means.js';
 import type { Plan } from './request.js';
-import type { Faults } from './write.js';
+import type { Faults } from './faults.js';
 
 /**
  * The plan with the texts of the published pages in it. One that cannot be had is a fault, and the rest goes on;
@@ -33,10 +33,13 @@ export async function takeInPages(
       const taking = published
         ? fetcher.fetch(published.address, signal).then((page) => takeIn(snippet, page))
         : Promise.resolve(snippet);
-      const collecting = faults.collect(taking.then((one) => void taken.push(one)));
-      await collecting.catch((error: unknown) => {
-        if (!signal.aborted) throw error;
-      });
+      const work = taking.then(
+        (one) => void taken.push(one),
+        (error: unknown) => {
+          if (!signal.aborted) throw error;
+        },
+      );
+      await faults.collect(work, `fetching ${snippet.name}`);
       if (signal.aborted) return plan;
     }
     if (taken.length === 0) throw faults.found[0]!;

@@ -12,7 +12,8 @@ import {
   type KeptSnippet,
 } from './kept-run.js';
 import type { AuditRequest, Called } from './request.js';
-import { Results } from './results.js';
+import { Faults } from './faults.js';
+import { Results, type Judging } from './results.js';
 
 /** How a kept run is judged again; `house`: another than that of the run. */
 export interface RejudgeRequest extends Pick<AuditRequest, 'only' | 'skip' | 'house' | 'holdOn'> {
@@ -24,6 +25,8 @@ export interface RejudgeRequest extends Pick<AuditRequest, 'only' | 'skip' | 'ho
 /** What came of it. */
 export interface Rejudged {
   document: RunDocument;
+  /** Where Mivket itself failed. */
+  faults: Faults;
   /** The house given has other slots, viewports or page settings than the run was rendered with. */
   differs: boolean;
 }
@@ -37,7 +40,8 @@ export async function rejudge(request: RejudgeRequest, called: Called): Promise<
   const kept = await Promise.all(list.snippets.map((one) => readEvidence(folder, shown, one)));
   const before = fromPlainHouse(list.house);
   const given = request.house ?? before;
-  const results = new Results({
+  const faults = new Faults();
+  const judging: Judging = {
     house: holdOn ? { ...given, holdOn } : given,
     ownPage: list.ownPage ? '' : null,
     snippets: kept.map(({ snippet }, i) => ({ ...snippet, ...pickNames(list.snippets[i]!) })),
@@ -46,11 +50,13 @@ export async function rejudge(request: RejudgeRequest, called: Called): Promise<
     viewports: flatMap(list.viewports, (name) => findViewport(kept, name)),
     markupOnly: null,
     startedAt,
-  });
+  };
+  const results = new Results(judging, faults);
   try {
     for (const [i, { snippet, evidence }] of kept.entries())
-      await results.judge(i, readMarkup(snippet.text, snippet), evidence, baselines);
+      await results.judge(i, { markup: readMarkup(snippet.text, snippet), evidence, baselines });
     return {
+      faults,
       document: await results.makeDocument(list.engines),
       differs: getKey(given) !== getKey(before),
     };

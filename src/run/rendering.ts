@@ -8,14 +8,18 @@ import { planRenders, planVariants } from '../core/plan.js';
 import { getRenderKey, type Render } from '../core/render.js';
 import type { Snippet } from '../core/snippet.js';
 import { planBetween } from '../core/search/between.js';
+import { makeLost, OWN_FAULT } from '../render/lost.js';
 import type { Events } from './events.js';
 import { measure, type Measured } from './measure.js';
 import type { LazyRenderer, Means } from './means.js';
 import type { Plan } from './request.js';
 
+/** Takes what was measured of a snippet of the plan; null where nothing could be. */
+export type Judge = (index: number, measured: Measured | null) => Promise<void>;
+
 /**
- * Renders all snippets, several at once. The browser is started when one needs it.
- * @param judge takes what was measured of each
+ * Renders all snippets, several at once. The browser is started when one needs it. What breaks down over a
+ * snippet costs no other.
  */
 export async function renderAll(
   plan: Plan,
@@ -23,24 +27,32 @@ export async function renderAll(
   browser: LazyRenderer,
   events: Events,
   signal: AbortSignal,
-  judge: (index: number, measured: Measured) => Promise<void>,
+  judge: Judge,
 ): Promise<void> {
+  const { keeper, faults } = means;
   const counts = plan.snippets.map((one) => planOf(plan, one).length);
   events.tell({ type: 'planned', renders: counts.reduce((sum, count) => sum + count, 0) });
   const jobs = plan.request.jobs ?? getDefaultJobs();
   const limit = pLimit(jobs);
+  const find = async (snippet: Snippet, i: number): Promise<Measured> => {
+    const kept = await findKept(plan, means, snippet);
+    if (kept) events.tell({ type: 'rendered', snippet: snippet.name, renders: counts[i]! });
+    if (kept) return kept;
+    const measured = await renderSnippet(plan, means, snippet, browser, events, signal);
+    const keeping = keeper?.keep(snippet, measured.evidence, measured.baselines);
+    if (keeping) await faults.collect(keeping, `keeping ${snippet.name}`);
+    return measured;
+  };
   const one = async (snippet: Snippet, i: number) => {
     if (signal.aborted) return;
     events.tell({ type: 'begun', snippet: snippet.name });
-    const kept = await findKept(plan, means, snippet);
-    if (kept) {
-      events.tell({ type: 'rendered', snippet: snippet.name, renders: counts[i]! });
-      return judge(i, kept);
-    }
-    const measured = await renderSnippet(plan, snippet, browser, events);
-    const { keeper, faults } = means;
-    await judge(i, measured);
-    if (keeper) await faults.collect(keeper.keep(snippet, measured.evidence, measured.baselines));
+    const found = await find(snippet, i).catch((error: unknown) => {
+      // Without any browser there is nothing to go on with.
+      if (signal.aborted || browser.version === null) throw error;
+      faults.add(error, `measuring ${snippet.name}`);
+      return loseAll(plan, snippet);
+    });
+    await judge(i, found);
   };
   const ordered = jobs > 1 ? listByLength(plan.snippets) : [...plan.snippets.entries()];
   const work = ordered.map(([i, snippet]) => limit(one, snippet, i));
@@ -85,17 +97,32 @@ async function findKept(
 
 async function renderSnippet(
   plan: Plan,
+  { faults }: Means,
   snippet: Snippet,
   browser: LazyRenderer,
   events: Events,
+  signal: AbortSignal,
 ): Promise<Measured> {
-  const { name } = snippet;
-  const renders = planOf(plan, snippet);
-  const about = { checks: plan.checks, house: getHouse(plan, snippet) };
-  return measure(await browser.get(snippet.published), snippet, renders, about, {
+  const { name, published } = snippet;
+  const { checks, request } = plan;
+  const { timeLimit } = request;
+  const wish = { checks, house: getHouse(plan, snippet), signal };
+  const limited = { ...wish, ...(timeLimit !== undefined && { timeLimit }) };
+  return measure(await browser.get(published), snippet, planOf(plan, snippet), limited, {
     onMore: (more) => events.tell({ type: 'planned', renders: more }),
     onRender: () => events.tell({ type: 'rendered', snippet: name, renders: 1 }),
+    onFault: (error) => faults.add(error, `measuring ${name}`),
   });
+}
+
+/** What there is of a snippet over which measuring broke down: its markup, where that can be read. */
+function loseAll(plan: Plan, snippet: Snippet): Measured | null {
+  try {
+    const evidence = planOf(plan, snippet).map((render) => makeLost(render, 0, OWN_FAULT));
+    return { markup: readMarkup(snippet.text, snippet), evidence, baselines: new Map() };
+  } catch {
+    return null;
+  }
 }
 
 /** A snippet that is for one slot stands in that alone, and a published page in none of them. */

@@ -46,6 +46,8 @@ export interface AuditRequest {
   browser?: string;
   /** Whether windows between the viewports are tried too; left out: they are. */
   ranges?: boolean;
+  /** How long one snippet may take as a whole, ms; left out: a minute. */
+  timeLimit?: number;
   /** How many snippets are rendered at once. */
   jobs?: number;
   /** A folder to keep the whole run in: document and evidence. */

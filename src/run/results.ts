@@ -1,13 +1,20 @@
 import { createHash } from 'node:crypto';
-import type { Evidence, Baseline } from '../core/evidence.js';
 import { flatMap } from '../core/lists.js';
 import { housePublished } from '../core/house/published.js';
 import { toPlainHouse } from '../core/house/plain.js';
-import { judgeSnippet, type JudgedReport, type Judgement } from '../core/judge/judge.js';
-import type { Markup } from '../core/markup/markup.js';
+import {
+  judgeSnippet,
+  leaveUnjudged,
+  type Judged,
+  type JudgedReport,
+  type Judgement,
+} from '../core/judge/judge.js';
 import type { HouseReport, RunDocument, SnippetReport } from '../core/run.js';
 import { countLevels, getOverall } from '../core/verdict.js';
 import { CHECKS } from '../checks/index.js';
+import { makeLost, OWN_FAULT } from '../render/lost.js';
+import type { Faults } from './faults.js';
+import type { Measured } from './measure.js';
 import type { Plan } from './request.js';
 import { Spool } from './spool.js';
 import { getVersion } from './version.js';
@@ -16,7 +23,7 @@ import { getVersion } from './version.js';
 export type Judging = Omit<Plan, 'request' | 'root' | 'needs' | 'search'>;
 
 /** What was found of a snippet. */
-interface Result extends Omit<Judgement, 'report'> {
+interface Result extends Omit<Judgement, 'report' | 'broken'> {
   report: SnippetReport;
 }
 
@@ -25,34 +32,44 @@ export class Results {
   readonly #plan: Judging;
   readonly #spool = new Spool<Result>();
 
-  constructor(plan: Judging) {
+  readonly #faults: Faults;
+
+  /** @param faults takes what breaks down over a snippet */
+  constructor(plan: Judging, faults: Faults) {
     this.#plan = plan;
+    this.#faults = faults;
   }
 
-  /** Judges a snippet of the plan and puts away what was found. */
-  async judge(
-    index: number,
-    markup: Markup,
-    evidence: readonly Evidence[],
-    baselines: ReadonlyMap<string, Baseline>,
-  ): Promise<Result> {
+  /**
+   * Judges a snippet of the plan and puts away what was found. Where judging breaks down over what was measured,
+   * it is judged by its markup; where that does too, it is said to be unjudged.
+   */
+  async judge(index: number, measured: Measured | null): Promise<Result> {
     const { snippets, house, checks, startedAt, markupOnly } = this.#plan;
     const snippet = snippets[index]!;
     const { published } = snippet;
-    const { report, notJudged } = judgeSnippet({
-      snippet,
-      markup,
+    const about = {
+      ...{ snippet, checks, known: CHECKS, markupOnly },
       house: published ? housePublished(house, published) : house,
-      evidence,
-      baselines,
-      checks,
-      known: CHECKS,
       today: startedAt.toISOString().slice(0, 10),
-      markupOnly,
-    });
+    };
+    const { report, notJudged, broken } =
+      (measured && this.#attempt({ ...about, ...measured })) ??
+      (measured && this.#attempt({ ...about, ...forget(measured) })) ??
+      leaveUnjudged(about, OWN_FAULT);
+    for (const { id, error } of broken) this.#faults.add(error, `\`${id}\` of ${snippet.name}`);
     const result = { report: addHash(report), notJudged };
     await this.#spool.put(index, result);
     return result;
+  }
+
+  #attempt(judged: Judged): Judgement | null {
+    try {
+      return judgeSnippet(judged);
+    } catch (error) {
+      this.#faults.add(error, `the judging of ${judged.snippet.name}`);
+      return null;
+    }
   }
 
   /** The run as a document; unsure where a snippet is missing. */
@@ -80,6 +97,12 @@ export class Results {
   close(): Promise<void> {
     return this.#spool.close();
   }
+}
+
+/** The markup, with nothing seen. */
+function forget({ markup, evidence, baselines }: Measured): Measured {
+  const lost = evidence.map(({ render, of }) => makeLost(render, of, OWN_FAULT));
+  return { markup, evidence: lost, baselines };
 }
 
 function addHash({ name, path, published, ...rest }: JudgedReport): SnippetReport {

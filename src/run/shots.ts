@@ -1,7 +1,8 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { exists } from '../render/folder.js';
-import { writeWhole, type Faults } from './write.js';
+import type { Faults } from './faults.js';
+import { writeWhole } from './write.js';
 
 /** The shots of a run in a folder, under their hashes. */
 export class ShotStore {
@@ -18,7 +19,7 @@ export class ShotStore {
   async add(hash: string, bytes: Uint8Array): Promise<void> {
     if (this.#known.has(hash)) return;
     this.#known.add(hash);
-    await this.#faults.collect(writeWhole(getPath(this.#folder, hash), bytes));
+    await this.#faults.collect(writeWhole(getPath(this.#folder, hash), bytes), 'keeping a shot');
   }
 
   /** Whether a shot is there, also from a run before. */

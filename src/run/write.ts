@@ -41,32 +41,6 @@ export async function checkTarget(path: string): Promise<void> {
   }
 }
 
-/** What could not be written, while all else goes on. */
-export class Faults {
-  readonly found: ToolError[] = [];
-  readonly #onFault: (fault: ToolError) => void;
-
-  /** @param onFault told of each */
-  constructor(onFault: (fault: ToolError) => void = () => undefined) {
-    this.#onFault = onFault;
-  }
-
-  /** Whether it went well; a fault of writing is kept, once each. */
-  async collect(work: Promise<unknown>): Promise<boolean> {
-    try {
-      await work;
-      return true;
-    } catch (error) {
-      if (!(error instanceof ToolError)) throw error;
-      if (!this.found.some(({ message }) => message === error.message)) {
-        this.found.push(error);
-        this.#onFault(error);
-      }
-      return false;
-    }
-  }
-}
-
 let made = 0;
 
 /** A name of its own that a file has while it is being made. */

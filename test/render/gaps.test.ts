@@ -24,7 +24,15 @@ function look(
   facts.traffic = asked;
   facts.page.stillMoving = moving;
   const reading = { raw: { ...RAW, ...raw }, objects: { unplaced } } as Reading;
-  const seen = { facts, reading, hung: null, requests: new RequestLog(), of: 0, left: false };
+  const seen = {
+    facts,
+    reading,
+    hung: null,
+    requests: new RequestLog(),
+    of: 0,
+    left: false,
+    cut: null,
+  };
   return findGaps({ ...seen, ...rest });
 }
 

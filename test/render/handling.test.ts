@@ -1,4 +1,5 @@
 import { expect, test } from '@jest/globals';
+import { Budget } from '../../src/render/budget.js';
 import type { Gap } from '../../src/core/evidence.js';
 import { askOf } from '../../src/render/asked.js';
 import { tryHandling, type Handled } from '../../src/render/handling.js';
@@ -55,7 +56,11 @@ async function run(
   hands = { keys: true, swipes: false },
 ) {
   const gaps: Gap[] = [];
-  const found = await tryHandling(page, { ...HANDLED, ...handled }, hands, { ms: 40, gaps });
+  const found = await tryHandling(page, { ...HANDLED, ...handled }, hands, {
+    ms: 40,
+    budget: new Budget(),
+    gaps,
+  });
   return { found, gaps };
 }
 
@@ -98,7 +103,7 @@ test('code that no key wakes is not tried', async () => {
 
 test('what is late, or fails, is a gap of its kind; what comes is none', async () => {
   const gaps: Gap[] = [];
-  const asked = { ms: 10, otherwise: 'nothing', gaps };
+  const asked = { ms: 10, budget: new Budget(), otherwise: 'nothing', gaps };
   expect(await askOf('causes', Promise.resolve('found'), asked)).toBe('found');
   expect(gaps).toEqual([]);
   expect(await askOf('causes', never(), asked)).toBe('nothing');

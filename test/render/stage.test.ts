@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
+import { Budget } from '../../src/render/budget.js';
 import { getHostPage } from '../../src/core/host/host-page.js';
 import { getDefaultHouse } from '../../src/core/house/read.js';
 import { readMarkup } from '../../src/core/markup/markup.js';
@@ -72,6 +73,7 @@ class PaperPage implements BrowserPage {
   readonly requests = new RequestLog();
   readonly happened = new Happenings('');
   readonly talks = false;
+  readonly gone = false;
   address = '';
   readonly hand = {
     listListeners: () => Promise.resolve([]),
@@ -148,6 +150,7 @@ async function run(page: PaperPage, given: Partial<Parameters<typeof renderPage>
     searches: true,
     waits: false,
     limits: { load: 1000, settle: 1000, hang: 1000 },
+    budget: new Budget(),
     baseline: null,
     window: render!.viewport,
     hostChanges: false,
@@ -160,6 +163,7 @@ async function run(page: PaperPage, given: Partial<Parameters<typeof renderPage>
     cold: true,
     profile: false,
     scripted: true,
+    careful: false,
     shots: true,
     ...given,
   });

@@ -8,6 +8,7 @@ import { readMarkup } from '../../src/core/markup/markup.js';
 import { planRenders } from '../../src/core/plan.js';
 import { Keeper } from '../../dist/src/run/keeper.js';
 import type { Plan } from '../../dist/src/run/request.js';
+import { Faults } from '../../dist/src/run/faults.js';
 import { Results } from '../../dist/src/run/results.js';
 import { makeLost } from '../../src/render/lost.js';
 import { makeDocument } from '../support/document.js';
@@ -48,8 +49,12 @@ test('a run in which a snippet is missing is unsure', async () => {
     markupOnly: 'so it is',
     startedAt: new Date(),
   };
-  const results = new Results({ snippets, house, ownPage: null, ...rest } as unknown as Plan);
-  const judge = (i: number) => results.judge(i, readMarkup('<p>Sow</p>'), [], new Map());
+  const results = new Results(
+    { snippets, house, ownPage: null, ...rest } as unknown as Plan,
+    new Faults(),
+  );
+  const judge = (i: number) =>
+    results.judge(i, { markup: readMarkup('<p>Sow</p>'), evidence: [], baselines: new Map() });
   await judge(1);
   expect((await results.makeDocument([])).verdict).toBe('unsure');
   await judge(0);

@@ -50,6 +50,8 @@ export type JudgedReport = Omit<SnippetReport, 'hash'>;
 export interface Judgement {
   report: JudgedReport;
   notJudged: NotJudged[];
+  /** Checks that broke down, with what they threw: a fault of Mivket's own. */
+  broken: { id: string; error: unknown }[];
 }
 
 /** From markup and evidence to findings and a verdict. Pure: the same input, the same answer. */
@@ -57,7 +59,7 @@ export function judgeSnippet(judged: Judged): Judgement {
   const wanted = listWanted(judged);
   const { published } = judged.snippet;
   const checks = published ? wanted.filter(judgesPublished) : wanted;
-  const faults = new Map<string, string>();
+  const faults: Faults = new Map();
   const prepared = prepareRenders(judged.evidence, judged.baselines);
   const facts = flatMap(checks, (check) =>
     attempt(check, faults, () => runCheck(check, judged, prepared)),
@@ -70,7 +72,7 @@ export function judgeSnippet(judged: Judged): Judgement {
   const groups = gatherCauses(told, numbers);
   const findings = told.map(({ finding }, i): Finding => ({ ...finding, cause: numbers[i]! }));
   const notJudged = flatMap(checks, (check) =>
-    explainNotJudged(check, judged, faults.get(check.id) ?? null),
+    explainNotJudged(check, judged, describe(faults, check)),
   );
   const unseen = new Set(notJudged.map(({ id }) => id));
   const blind = checks.some((check) => isBlind(check, judged, unseen));
@@ -95,7 +97,24 @@ export function judgeSnippet(judged: Judged): Judgement {
     mended: mendAll(markup, groups),
     gaps: flatMap(evidence, reportGaps),
   };
-  return { report, notJudged };
+  const broken = [...faults].map(([id, { error }]) => ({ id, error }));
+  return { report, notJudged, broken };
+}
+
+/** A snippet that could not be judged at all: nothing is told of it but that. */
+export function leaveUnjudged(
+  { snippet, checks }: Pick<Judged, 'snippet' | 'checks'>,
+  why: string,
+): Judgement {
+  const { name, path, published, text } = snippet;
+  const report: JudgedReport = {
+    ...{ name, path, published: published?.address ?? null, text, verdict: 'unsure' },
+    fitsFrom: null,
+    searched: { windows: [], tried: 0, why },
+    ...{ frameFit: [], renders: [], findings: [], causes: [], mended: null, gaps: [] },
+  };
+  const notJudged = checks.map(({ id }) => ({ id, why, snippet: name }));
+  return { report, notJudged, broken: [] };
 }
 
 /** The checks that the house has not switched off. */
@@ -115,14 +134,23 @@ function compareFindings(a: Telling['finding'], b: Telling['finding']): number {
 }
 
 /** A check that breaks down costs itself only. */
-function attempt<T>(check: Check, faults: Map<string, string>, work: () => T[]): T[] {
+function attempt<T>(check: Check, faults: Faults, work: () => T[]): T[] {
   try {
     return work();
   } catch (error) {
-    const said = error instanceof Error ? error.message : String(error);
-    faults.set(check.id, `the check itself broke down (${said.split('\n')[0]})`);
+    faults.set(check.id, { error });
     return [];
   }
+}
+
+/** What checks threw, by their names. */
+type Faults = Map<string, { error: unknown }>;
+
+function describe(faults: Faults, { id }: Check): string | null {
+  const fault = faults.get(id);
+  if (!fault) return null;
+  const said = fault.error instanceof Error ? fault.error.message : String(fault.error);
+  return `the check itself broke down (${said.split('\n')[0]})`;
 }
 
 function runCheck(check: Check, judged: Judged, prepared: readonly Prepared[]): JudgedFact[] {

@@ -1,11 +1,23 @@
 import type { BrowserProgram } from './bundled.js';
+import { ToolError } from '../../core/errors.js';
+import { Breakdown } from '../breakdown.js';
 import { startBrowser, type Browser, type StartOptions } from './start.js';
 
 /** After so many leases a browser is given up for a fresh one, in case its memory grows. */
 const LEASES = 250;
+/** So often a browser is started that ends before it can be used. */
+const STARTS = 3;
+
+/**
+ * How a browser is wanted: `shared` with others, waiting where one is just being given up; `urgent`: others hold
+ * theirs until this one is done, so it does not wait for them; `alone`: one of its own.
+ */
+export type Wanted = 'shared' | 'urgent' | 'alone';
 
 interface Kept {
   starting: Promise<Browser>;
+  /** As soon as it has started. */
+  browser: Browser | null;
   leases: number;
   inUse: number;
   retired: boolean;
@@ -35,25 +47,45 @@ export class BrowserPool {
 
   /**
    * A running browser, and the call that gives it back.
-   * @param urgent others hold theirs until this one is done: do not wait for them
+   * @throws ToolError `browser-failed` where it does not start, or ends each time
    */
-  async lease(urgent = false): Promise<Lease> {
-    while (!urgent && !this.#closed && this.#isDraining())
-      await new Promise<void>((resolve) => this.#waiting.push(resolve));
-    if (this.#closed) throw new Error('the run is over');
-    const kept = this.#current && !this.#current.retired ? this.#current : this.#start();
+  async lease(wanted: Wanted = 'shared'): Promise<Lease> {
+    for (let tries = 1; ; tries++) {
+      while (wanted === 'shared' && !this.#closed && this.#isDraining())
+        await new Promise<void>((resolve) => this.#waiting.push(resolve));
+      if (this.#closed) throw new Breakdown('the run is over');
+      const lease = await this.#take(wanted === 'alone' ? this.#start() : this.#getCurrent());
+      if (lease) return lease;
+      if (tries === STARTS) throw this.#explain();
+    }
+  }
+
+  #getCurrent(): Kept {
+    const { retired = true, browser = null } = this.#current ?? {};
+    if (!retired && !browser?.connection.closed) return this.#current!;
+    return (this.#current = this.#start());
+  }
+
+  /** Null where it was gone before it could be used. @throws ToolError `browser-failed` where it does not start */
+  async #take(kept: Kept): Promise<Lease | null> {
     kept.leases++;
     kept.inUse++;
-    if (kept.leases >= LEASES) kept.retired = true;
+    if (kept.leases >= LEASES || kept !== this.#current) kept.retired = true;
     try {
-      const browser = await kept.starting;
-      if (browser.connection.closed) throw new Error('the browser is gone');
+      const browser = (kept.browser = await kept.starting);
+      if (browser.connection.closed) throw new Breakdown('the browser is gone');
       const isRetired = () => kept.retired || browser.connection.closed;
       return { browser, isRetired, release: (broken) => this.#release(kept, broken) };
     } catch (error) {
       await this.#release(kept, true);
-      throw error;
+      if (!(error instanceof Breakdown)) throw error;
+      return null;
     }
+  }
+
+  #explain(): ToolError {
+    const words = `The browser ${this.#program.path} ended by itself each of ${STARTS} times it was started.`;
+    return new ToolError('browser-failed', words);
   }
 
   async close(): Promise<void> {
@@ -65,7 +97,7 @@ export class BrowserPool {
   /** Whether something still goes on in a browser that was given up: two at once are twice the memory. */
   #isDraining(): boolean {
     if (this.#current && !this.#current.retired) return false;
-    return [...this.#all].some(({ inUse }) => inUse > 0);
+    return [...this.#all].some(({ inUse, browser }) => inUse > 0 && !browser?.connection.closed);
   }
 
   #wake(): void {
@@ -73,15 +105,16 @@ export class BrowserPool {
   }
 
   #start(): Kept {
-    const kept = {
+    const kept: Kept = {
       starting: startBrowser(this.#program, this.#options),
+      browser: null,
       leases: 0,
       inUse: 0,
       retired: false,
     };
     kept.starting.catch(() => undefined);
     this.#all.add(kept);
-    return (this.#current = kept);
+    return kept;
   }
 
   async #release(kept: Kept, broken: boolean): Promise<void> {

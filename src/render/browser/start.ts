@@ -3,6 +3,8 @@ import type { Readable, Writable } from 'node:stream';
 import { ToolError } from '../../core/errors.js';
 import { getAcceptLanguage, getUserAgent } from '../chromium/identity.js';
 import { Connection } from '../chromium/connection.js';
+import { atExit } from '../at-exit.js';
+import { Breakdown } from '../breakdown.js';
 import { inTime } from '../limit.js';
 import { makeTemporary } from '../temporary.js';
 import type { BrowserProgram } from './bundled.js';
@@ -91,7 +93,7 @@ export interface StartOptions {
 
 /**
  * Starts the browser with a profile of its own, over a pipe.
- * @throws ToolError `browser-failed` with what the browser said.
+ * @throws ToolError `browser-failed` with what the browser said; Breakdown where it was ended from outside
  */
 export async function startBrowser(
   program: BrowserProgram,
@@ -101,14 +103,13 @@ export async function startBrowser(
   const sandboxed = process.getuid?.() !== 0;
   const major = await getMajorVersion(program);
   const child = launch(program, profile.path, sandboxed, options, major);
-  const killNow = () => killGroup(child);
   // Before its profile is removed, which it would write to again.
-  process.prependListener('exit', killNow);
+  const stay = atExit(() => killGroup(child));
   const ended = new Promise<void>((resolve) => child.once('close', () => resolve()));
   const close = async () => {
     killGroup(child);
     await ended;
-    process.off('exit', killNow);
+    stay();
     await profile.remove();
   };
   try {
@@ -168,7 +169,14 @@ async function connectOrExplain(
   child.stderr?.on('data', (chunk: Buffer) => (said = (said + chunk.toString()).slice(-4000)));
   const failed = new Promise<never>((_, reject) => {
     child.once('error', (error) => reject(explain(program, error.message)));
-    child.once('exit', (code) => reject(explain(program, said || `it ended with code ${code}`)));
+    child.once('exit', (code, signal) =>
+      // Who is ended from outside may well be started again.
+      reject(
+        signal
+          ? new Breakdown(`the browser was ended by ${signal}`)
+          : explain(program, said || `it ended with code ${code}`),
+      ),
+    );
   });
   const version = connection.root.send('Browser.getVersion').catch(() => failed);
   const late = () => explain(program, `it said nothing for ${limit / 1000} s. ${said}`);

@@ -1,6 +1,7 @@
 import type { Readable, Writable } from 'node:stream';
 import { EventEmitter } from 'node:events';
 import type { ProtocolMapping } from 'devtools-protocol/types/protocol-mapping.js';
+import { Breakdown } from '../breakdown.js';
 
 export type Commands = ProtocolMapping.Commands;
 export type Events = ProtocolMapping.Events;
@@ -24,7 +25,7 @@ interface Pending {
 }
 
 /** A call the browser answered with an error, or never will because the session is gone. */
-export class ProtocolError extends Error {
+export class ProtocolError extends Breakdown {
   override name = 'ProtocolError';
 }
 
@@ -104,6 +105,12 @@ export class Connection {
     }
   }
 
+  /** What a listener threw is the fault of whoever works with that session, and costs nobody else anything. */
+  fail(session: Session): void {
+    if (session === this.root) this.close('what the browser told could not be taken in');
+    else this.drop(session.id);
+  }
+
   close(why: string): void {
     if (this.#closed) return;
     this.#closed = true;
@@ -171,6 +178,7 @@ export class Session {
   #connection: Connection;
   #events = new EventEmitter().setMaxListeners(0);
   ended = false;
+  #fault: Error | null = null;
   /** When the target last told of something. */
   heardAt = 0;
   /** What was last asked for by `hold`, for each method. */
@@ -181,7 +189,9 @@ export class Session {
     this.id = id;
   }
 
+  /** @throws what a listener threw over what the target told */
   send<M extends keyof Commands>(method: M, params?: Params<M>): Promise<Result<M>> {
+    if (this.#fault) return Promise.reject(this.#fault);
     return this.#connection.call(this.id, method, params) as Promise<Result<M>>;
   }
 
@@ -213,11 +223,21 @@ export class Session {
 
   emit(event: string, params: unknown): void {
     this.heardAt = performance.now();
-    this.#events.emit(event, params);
+    try {
+      this.#events.emit(event, params);
+    } catch (error) {
+      this.#fault = error as Error;
+      this.#connection.fail(this);
+    }
   }
 
   child(id: string): Session {
     return this.#connection.session(id);
+  }
+
+  /** Nothing more comes of it: what waits for an answer is refused. */
+  drop(): void {
+    this.#connection.drop(this.id);
   }
 
   end(): void {

@@ -7,6 +7,10 @@ import { listCalls } from './traffic.js';
  * @param frame the page's own
  */
 export function followHappenings(session: Session, frame: string, now: () => Happenings): void {
+  session.on('Inspector.targetCrashed', () => {
+    now().crashed = true;
+    session.drop();
+  });
   session.on('Page.javascriptDialogOpening', ({ type, message }) => {
     now().openDialog(type, message);
     session.tell('Page.handleJavaScriptDialog', { accept: type === 'beforeunload' });

@@ -209,6 +209,10 @@ export class Tab implements BrowserPage {
     return watchHeart(() => this.#heart, ms);
   }
 
+  get gone(): boolean {
+    return this.#connection.closed;
+  }
+
   get talks(): boolean {
     const silence = performance.now() - this.#session.heardAt;
     return this.#connection.isJammed || silence < TALKS;
@@ -261,10 +265,6 @@ export class Tab implements BrowserPage {
       if (frameId === this.mainFrame && this.happened.navigations.length > 0) this.#onLoad?.();
     });
     followHappenings(session, this.mainFrame, () => this.happened);
-    session.on('Inspector.targetCrashed', () => {
-      this.happened.crashed = true;
-      this.#connection.drop(session.id);
-    });
     const ready = this.#setUp(session, true);
     this.#admission.start(password);
     await ready;

@@ -1,6 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import { Worker } from 'node:worker_threads';
 import type { Load } from '../../core/recording/exchange.js';
+import { Breakdown } from '../breakdown.js';
 import type { GateRefusal } from './gate.js';
 import type { PageSource } from './page-server.js';
 import type { GateRules } from './route.js';
@@ -89,7 +90,7 @@ class Thread {
   }
 
   ask(call: GateCall): Promise<unknown> {
-    if (this.broken) return Promise.reject(new Error(GONE));
+    if (this.broken) return Promise.reject(new Breakdown(GONE));
     const id = ++this.#last;
     this.#worker.ref();
     return new Promise((resolve, reject) => {
@@ -108,7 +109,7 @@ class Thread {
   /** Nobody will answer any more. */
   #giveUp(): void {
     this.broken = true;
-    for (const { reject } of this.#waiting.values()) reject(new Error(GONE));
+    for (const { reject } of this.#waiting.values()) reject(new Breakdown(GONE));
     this.#waiting.clear();
   }
 }

@@ -8,6 +8,7 @@ import { readNatural, releaseFrames, squeezeFrames } from './natural.js';
 import { findReaching } from './reaching.js';
 import { readObjects } from './objects.js';
 import { scrollThrough, settle } from './settle.js';
+import { takeCare } from './stated.js';
 import { seekCure } from './trial/search.js';
 import { findEffects, tryCures } from './trial/trial.js';
 import { searchWidths } from './widths/search.js';
@@ -65,6 +66,7 @@ export const CALLS = {
   showMedia,
   showSlot,
   squeezeFrames,
+  takeCare,
   tryCures,
 };
 

@@ -3,7 +3,8 @@ import { flatMap } from '../../core/lists.js';
 import { getInk } from './ink.js';
 import type { Notebook } from './observe.js';
 import { toPageBox } from './shared.js';
-import { clips, getStatedWidth } from './styles.js';
+import { getStatedWidth } from './stated.js';
+import { clips } from './styles.js';
 
 /** An element as read in the page, before it is known whose it is. */
 export interface RawElement {

@@ -36,6 +36,8 @@ export interface Notebook {
   posts: Map<unknown, number[]>;
   /** What the page's policy refused. */
   refusals: RefusedPart[];
+  /** Nothing is asked that a browser is known to break down on. */
+  careful: boolean;
   /** Features that were asked for and are not allowed here. */
   features: Set<string>;
   /** The document, and an element, as the standards have them: names of fields and pictures do not hide their own properties. */
@@ -117,6 +119,7 @@ function makeNotebook(takeRecords: () => void): Notebook {
     waits: [],
     jumps: [],
     posts: new Map(),
+    careful: false,
     refusals: [],
     features: new Set(),
     page: bare(document),

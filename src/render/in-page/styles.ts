@@ -6,12 +6,6 @@ export function getEdge(style: CSSStyleDeclaration, side: string): number {
   );
 }
 
-/** The width as the cascade left it. Where an engine does not tell of that, it is not known. */
-export function getStatedWidth(node: Element): string {
-  const { computedStyleMap } = node as Partial<Pick<Element, 'computedStyleMap'>>;
-  return computedStyleMap?.call(node).get('width')?.toString() ?? '';
-}
-
 /** Whether what overflows is cut off or scrolled there. */
 export function cuts(overflow: string): boolean {
   return overflow !== 'visible';

@@ -74,6 +74,8 @@ export interface BrowserPage {
   readonly happened: Happenings;
   /** The address that was last loaded. */
   readonly address: string;
+  /** Its whole browser is gone: nothing more is to be had from it. */
+  readonly gone: boolean;
   /** Whether it tells so much, as by its log, that an answer may be on its way behind that. */
   readonly talks: boolean;
 

@@ -1,0 +1,57 @@
+import { Breakdown } from './breakdown.js';
+import type { Place, Places } from './places.js';
+
+/** So often work is done again whose browser was gone before its end. */
+const MOST_DEATHS = 2;
+
+/** What came of work, and the place that it was last done in. */
+export interface Done<T> {
+  /** null where nothing came of it. */
+  done: T | null;
+  place: Place;
+}
+
+/**
+ * Does work in a place. A browser may go for whatever reason, and takes along all that is done in it: each of
+ * these is done again in a browser of its own, so that whoever took it down takes nobody else along again.
+ * @param enter gives such a place
+ * @param work what it throws while its browser stands goes through
+ */
+export async function doAlive<T>(
+  place: Place,
+  enter: () => Promise<Place>,
+  work: (place: Place) => Promise<T | null>,
+): Promise<Done<T>> {
+  let at = place;
+  let best: T | null = null;
+  for (let deaths = 0; ; deaths++) {
+    const done = await work(at).catch((error: unknown) => {
+      if (!at.page.gone) throw error;
+      return null;
+    });
+    best = done ?? best;
+    if (!at.page.gone || deaths === MOST_DEATHS) return { done: best, place: at };
+    await at.leave('broken');
+    at = await enter();
+  }
+}
+
+/**
+ * The same for what others wait for, in a place of its own.
+ * @throws Breakdown where nothing comes of it
+ */
+export async function makeAlive<T>(
+  places: Pick<Places, 'enter'>,
+  work: (place: Place) => Promise<T>,
+): Promise<T> {
+  const first = await places.enter('urgent');
+  const tried = await doAlive(first, () => places.enter('alone'), work).catch(
+    async (error: unknown) => {
+      await first.leave('used');
+      throw error;
+    },
+  );
+  await tried.place.leave('used');
+  if (tried.done === null) throw new Breakdown('the browser was gone each time');
+  return tried.done;
+}

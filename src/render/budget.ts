@@ -1,0 +1,50 @@
+import { within } from './limit.js';
+
+/** How long one snippet may take as a whole where nobody says otherwise, ms. */
+export const USUAL_TIME = 60_000;
+
+/**
+ * The time that a snippet may take as a whole. What it spends is counted, and not what it waits for others: a
+ * browser that is free, the page without it.
+ */
+export class Budget {
+  readonly ms: number;
+  #spent = 0;
+  #since: number | null = null;
+
+  constructor(ms: number = USUAL_TIME) {
+    this.ms = ms;
+  }
+
+  /** What is left of it, ms; never less than 0. */
+  get left(): number {
+    const running = this.#since === null ? 0 : performance.now() - this.#since;
+    return Math.max(0, this.ms - this.#spent - running);
+  }
+
+  get isOver(): boolean {
+    return this.left === 0;
+  }
+
+  /** Why there is nothing more to be seen. */
+  get words(): string {
+    return `the ${this.ms / 1000} s that a snippet may take were over`;
+  }
+
+  /** Counts the time of one piece of work; of two at once only that of the first. */
+  async spend<T>(work: () => Promise<T>): Promise<T> {
+    if (this.#since !== null) return work();
+    this.#since = performance.now();
+    try {
+      return await work();
+    } finally {
+      this.#spent += performance.now() - this.#since;
+      this.#since = null;
+    }
+  }
+
+  /** What the promise gives; null where the budget is over before. */
+  async within<T>(promise: Promise<T>): Promise<T | null> {
+    return within(promise, this.left);
+  }
+}
