@@ -1,11 +1,13 @@
-import { open, readdir, realpath, stat } from 'node:fs/promises';
-import { basename, join, relative, resolve } from 'node:path';
+import { open, realpath, stat } from 'node:fs/promises';
+import { basename, relative, resolve } from 'node:path';
 import type { Readable } from 'node:stream';
 import { ToolError } from '../core/errors.js';
-import { decodeText, getMark, LARGEST } from '../core/intake/decode.js';
-import type { Piece } from '../core/intake/piece.js';
+import { decodeText, getMark, LARGEST, LARGEST_DOCUMENT } from '../core/intake/decode.js';
+import type { Piece, Taken } from '../core/intake/piece.js';
 import type { Snippet } from '../core/snippet.js';
 import { formatBytes } from '../core/measure/units.js';
+import { explain } from './file-fault.js';
+import { walkFolder } from './folder.js';
 
 const ENDINGS = /\.(html?|txt|svg)$/i;
 const PATTERN = /[*?{}[\]]/;
@@ -55,10 +57,12 @@ export async function readInputs(
 
 async function collect(
   intake: Intake,
-  read: () => Snippet | Snippet[] | Promise<Snippet | Snippet[]>,
+  read: () => Snippet | Promise<Snippet | (Snippet | ToolError)[]>,
 ): Promise<void> {
   try {
-    intake.snippets.push(...[await read()].flat());
+    for (const one of [await read()].flat())
+      if (one instanceof ToolError) intake.problems.push(one);
+      else intake.snippets.push(one);
   } catch (error) {
     if (!(error instanceof ToolError)) throw error;
     intake.problems.push(error);
@@ -79,20 +83,13 @@ async function readPath(intake: Intake, input: string, cwd: string): Promise<voi
 }
 
 async function readFolder(intake: Intake, path: string, input: string, cwd: string): Promise<void> {
-  const entries = await readdir(path, { recursive: true, withFileTypes: true }).catch(
-    (error: NodeJS.ErrnoException) => error,
-  );
-  if (!Array.isArray(entries))
-    return void intake.problems.push(bad(`${input} ${explain(entries)}.`));
-  const files = entries
-    .filter((entry) => entry.isFile() && ENDINGS.test(entry.name))
-    .map((entry) => join(entry.parentPath, entry.name))
-    .filter((file) => !/(^|[\\/])(node_modules|\.[^\\/]+)[\\/]/.test(relative(path, file)));
-  if (files.length === 0) {
-    return void intake.problems.push(
+  const { files, problems } = await walkFolder(path, (file) => ENDINGS.test(file));
+  for (const { path: at, why } of problems)
+    intake.problems.push(bad(`${relative(cwd, at) || input} ${why}.`));
+  if (files.length === 0 && problems.length === 0)
+    intake.problems.push(
       bad(`The folder ${input} has no snippet in it (.html, .htm, .txt or .svg).`),
     );
-  }
   for (const file of files.sort()) await collectFile(intake, file, cwd);
 }
 
@@ -108,7 +105,7 @@ async function collectFile(intake: Intake, path: string, cwd: string): Promise<v
   const real = await realpath(path).catch(() => path);
   if (intake.files.has(real)) return;
   intake.files.add(real);
-  await collect(intake, async () => takeOut(await readFile(path, cwd), intake.extract));
+  await collect(intake, () => takeOut(path, cwd, intake.extract));
 }
 
 const DOCUMENTS: Record<string, string> = {
@@ -120,23 +117,33 @@ const DOCUMENTS: Record<string, string> = {
   ndjson: 'a record',
 };
 
-/** The snippets of a file: of a document or a list all that are in it, else the file itself. */
-async function takeOut(file: Snippet, extract: boolean): Promise<Snippet | Snippet[]> {
-  const ending = /\.(\w+)$/.exec(file.name)?.[1]?.toLowerCase() ?? '';
-  const document = DOCUMENTS[ending] !== undefined;
-  if (!document && !(extract && /^html?$/.test(ending))) return file;
+/** The snippets of a file: of a document or a list all that are in it, and what is wrong with others; else the file itself. */
+async function takeOut(
+  path: string,
+  cwd: string,
+  extract: boolean,
+): Promise<(Snippet | ToolError)[]> {
+  const ending = /\.(\w+)$/.exec(basename(path))?.[1]?.toLowerCase() ?? '';
+  const isDocument = DOCUMENTS[ending] !== undefined || (extract && /^html?$/.test(ending));
+  const file = await readFile(path, cwd, isDocument ? LARGEST_DOCUMENT : LARGEST);
+  if (!isDocument) return [file];
   const pieces = await readPieces(ending, file.text, file.path ?? file.name);
   if (pieces.length === 0)
     throw bad(`${file.path} has not ${DOCUMENTS[ending] ?? 'a block that shows markup'} in it.`);
-  return pieces.map(({ text, name, line, indent, slot }, i): Snippet => {
-    const shown = name ?? `${file.name}#${i + 1}`;
-    if (text.trim() === '') throw bad(`${file.path}, line ${line}, has no code.`);
-    const place = { line, ...(indent !== undefined && { indent }) };
-    return { name: shown, path: file.path, text, ...place, ...(slot !== null && { slot }) };
-  });
+  return pieces.map((piece, i) => (piece instanceof ToolError ? piece : toSnippet(file, piece, i)));
 }
 
-async function readPieces(ending: string, text: string, shown: string): Promise<Piece[]> {
+function toSnippet(file: Snippet, piece: Piece, i: number): Snippet | ToolError {
+  const { text, name, line, indent, slot } = piece;
+  const where = `${file.path}, line ${line}`;
+  if (text.trim() === '') return bad(`${where}, has no code.`);
+  if (Buffer.byteLength(text) > LARGEST) return tooLarge(`${where},`, Buffer.byteLength(text));
+  const place = { line, ...(indent !== undefined && { indent }) };
+  const shown = name ?? `${file.name}#${i + 1}`;
+  return { name: shown, path: file.path, text, ...place, ...(slot !== null && { slot }) };
+}
+
+async function readPieces(ending: string, text: string, shown: string): Promise<Taken[]> {
   if (/^(md|markdown)$/.test(ending))
     return (await import('../core/intake/markdown.js')).takeFromMarkdown(text);
   if (/^html?$/.test(ending)) return (await import('../core/intake/extract.js')).takeFromHtml(text);
@@ -145,14 +152,14 @@ async function readPieces(ending: string, text: string, shown: string): Promise<
   return ending === 'json' ? takeFromJson(text, shown) : takeFromJsonLines(text, shown);
 }
 
-async function readFile(path: string, cwd: string): Promise<Snippet> {
+async function readFile(path: string, cwd: string, most: number): Promise<Snippet> {
   const shown = relative(cwd, path) || path;
   try {
     const handle = await open(path, 'r');
     try {
       const { size } = await handle.stat();
-      if (size > LARGEST) throw tooLarge(shown, size);
-      return fromBytes(basename(path), shown, shown, await handle.readFile());
+      if (size > most) throw tooLarge(shown, size, most);
+      return fromBytes(basename(path), shown, shown, await handle.readFile(), most);
     } finally {
       await handle.close();
     }
@@ -162,14 +169,20 @@ async function readFile(path: string, cwd: string): Promise<Snippet> {
   }
 }
 
-function fromBytes(name: string, path: string | null, shown: string, bytes: Buffer): Snippet {
-  if (bytes.length > LARGEST) throw tooLarge(shown, bytes.length);
+function fromBytes(
+  name: string,
+  path: string | null,
+  shown: string,
+  bytes: Buffer,
+  most = LARGEST,
+): Snippet {
+  if (bytes.length > most) throw tooLarge(shown, bytes.length, most);
   const wide = getMark(bytes)?.startsWith('utf-16') ?? false;
   if (!wide && bytes.subarray(0, 8000).includes(0))
     throw bad(`${shown} is not text but a binary file.`);
   const text = decodeText(bytes);
   if (text === null) throw bad(`${shown} is not UTF-8; save it as UTF-8 and try again.`);
-  return { ...fromText(name, shown, text), path };
+  return { ...fromText(name, shown, text, most), path };
 }
 
 /** A page that is published: its text is fetched when the run begins. */
@@ -184,20 +197,21 @@ function fromAddress(input: string): Snippet {
   return { name, path: href, text: '', published: { address: href, headers: {} } };
 }
 
-function fromText(name: string, shown: string, text: string): Snippet {
+function fromText(name: string, shown: string, text: string, most = LARGEST): Snippet {
   if (text.trim() === '') throw bad(`${shown} is empty.`);
-  if (text.length > LARGEST) throw tooLarge(shown, text.length);
+  if (text.length > most) throw tooLarge(shown, Buffer.byteLength(text), most);
   return { name, path: null, text };
 }
 
+/** What is too large is read to its end all the same, so that its size can be told, and not kept. */
 async function readAll(stdin: Readable): Promise<Buffer> {
   const chunks: Buffer[] = [];
   let size = 0;
   for await (const chunk of stdin) {
-    chunks.push(Buffer.from(chunk as Buffer));
     size += (chunk as Buffer).length;
-    if (size > LARGEST) break;
+    if (size <= LARGEST) chunks.push(Buffer.from(chunk as Buffer));
   }
+  if (size > LARGEST) throw tooLarge('standard input', size);
   return Buffer.concat(chunks);
 }
 
@@ -214,17 +228,12 @@ function nameApart(snippets: Snippet[]): void {
   });
 }
 
-function tooLarge(shown: string, size: number): ToolError {
-  return bad(
-    `${shown} has ${formatBytes(size)}; a snippet may have ${formatBytes(LARGEST)} at most.`,
-  );
-}
-
-function explain(error: NodeJS.ErrnoException): string {
-  if (error.code === 'ENOENT' || error.code === 'ENOTDIR') return 'does not exist';
-  if (error.code === 'EACCES' || error.code === 'EPERM')
-    return 'may not be read: permission denied';
-  return `could not be read (${error.code ?? error.message})`;
+function tooLarge(shown: string, size: number, most = LARGEST): ToolError {
+  const what = most === LARGEST ? 'a snippet' : 'a document or a list of snippets';
+  // What is over by a little would seem to be just as large.
+  const [has, may] = [formatBytes(size), formatBytes(most)];
+  const told = has === may ? `${size.toLocaleString('en')} bytes` : has;
+  return bad(`${shown} has ${told}; ${what} may have ${may} at most.`);
 }
 
 function bad(message: string): ToolError {

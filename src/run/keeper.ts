@@ -13,6 +13,7 @@ import {
   BASELINES,
   EVIDENCE,
   getEvidenceName,
+  getShotFolder,
   hashBytes,
   KEPT_LIST,
   readBaselines,
@@ -20,7 +21,7 @@ import {
   readList,
   type KeptList,
 } from './kept-run.js';
-import { cannotWrite, writeWhole } from './write.js';
+import { cannotWrite, removeLeft, writeWhole } from './write.js';
 
 /**
  * Keeps a run: a compressed JSON Lines file a snippet, a line a render. What a folder already has
@@ -42,6 +43,8 @@ export class Keeper {
     await makeFolder(join(folder, EVIDENCE)).catch((error: unknown) => {
       throw cannotWrite(folder, error);
     });
+    for (const one of [folder, join(folder, EVIDENCE), getShotFolder(folder)])
+      await removeLeft(one);
     const keeper = new Keeper(folder, source);
     if (source !== null) await keeper.#remember(source);
     return keeper;

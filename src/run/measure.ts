@@ -6,6 +6,7 @@ import { planVariants } from '../core/plan.js';
 import { getEmpty, getPlace, getRenderKey, nameRoom, type Render } from '../core/render.js';
 import { planBetween } from '../core/search/between.js';
 import { planEdges, settleEdges } from '../core/search/edges.js';
+import { markUntold } from '../core/search/untold.js';
 import type { Snippet } from '../core/snippet.js';
 import { Budget } from '../render/budget.js';
 import { makeLost, markCut, OWN_FAULT } from '../render/lost.js';
@@ -89,16 +90,15 @@ async function keep(
   }
 }
 
-async function renderBetween(
-  { renderer, snippet, markup, budget, listener }: Work,
-  found: Evidence[],
-): Promise<Evidence[]> {
+async function renderBetween(work: Work, found: Evidence[]): Promise<Evidence[]> {
+  if (!found.some(({ widths }) => widths.spans.length > 0)) return found;
+  const { renderer, snippet, markup, budget, listener } = work;
   const between = planBetween(found);
-  if (between.length === 0) return found;
   listener.onMore(between.length);
   const { onRender } = listener;
   const more = await renderer.renderSnippet(snippet, markup, between, onRender, budget);
-  return mergeRenders(found, more);
+  const all = mergeRenders(found, more);
+  return markUntold(all, await findBaselines(work, all));
 }
 
 async function renderVariants(work: Work, asIs: Evidence[]): Promise<Evidence[]> {
@@ -125,7 +125,7 @@ function findBaselines(
   return renderer.getBaselines(all.map(({ render }) => render));
 }
 
-/** Puts each of the others behind the last narrower one of its slot. */
+/** Puts each of the others behind the last narrower one of its slot, or before the first where there is none. */
 function mergeRenders(planned: readonly Evidence[], more: readonly Evidence[]): Evidence[] {
   const all = [...planned];
   for (const one of more) {
@@ -133,7 +133,8 @@ function mergeRenders(planned: readonly Evidence[], more: readonly Evidence[]): 
     const isBefore = (other: Evidence) =>
       nameRoom(getPlace(other)) === room && getPlace(other).width < width;
     const at = all.findLastIndex(isBefore);
-    all.splice(at < 0 ? all.length : at + 1, 0, one);
+    const first = all.findIndex((other) => nameRoom(getPlace(other)) === room);
+    all.splice(at < 0 ? Math.max(first, 0) : at + 1, 0, one);
   }
   return all;
 }

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { createReadStream } from 'node:fs';
 import { open, readFile, rename, rm, stat, type FileHandle } from 'node:fs/promises';
-import { dirname } from 'node:path';
+import { basename, dirname } from 'node:path';
 import { createInterface } from 'node:readline';
 import { ToolError } from '../core/errors.js';
 import type { Exchange, Load } from '../core/recording/exchange.js';
@@ -9,7 +9,7 @@ import { formatBytes } from '../core/measure/units.js';
 import { formatHarEnd, formatHarEntry, formatHarHead, getPageId } from '../formats/har.js';
 import { parseHar } from '../formats/har-read.js';
 import { makeFolder } from '../render/folder.js';
-import { cannotWrite, getMakingName } from './write.js';
+import { cannotWrite, getMakingName, removeLeft } from './write.js';
 import { getVersion } from './version.js';
 
 /** A recording, and the mark it is known by. */
@@ -67,6 +67,7 @@ export class RecordingFile {
     const file = new RecordingFile(path);
     try {
       await makeFolder(dirname(path));
+      await removeLeft(dirname(path), basename(path));
       await (await open(file.spool, 'w')).close();
     } catch (error) {
       throw cannotWrite(path, error);

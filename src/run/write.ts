@@ -1,7 +1,8 @@
-import { open, rename, rm, stat, writeFile } from 'node:fs/promises';
-import { dirname } from 'node:path';
+import { open, readdir, rename, rm, stat, writeFile } from 'node:fs/promises';
+import { basename, dirname, join } from 'node:path';
 import { ToolError } from '../core/errors.js';
 import { describeFault } from '../core/words/fault.js';
+import { isAlive } from '../render/alive.js';
 import { makeFolder } from '../render/folder.js';
 
 /**
@@ -33,6 +34,7 @@ export async function checkTarget(path: string): Promise<void> {
     const found = await stat(path).catch(() => null);
     if (found?.isDirectory()) throw Object.assign(new Error(), { code: 'EISDIR' });
     await makeFolder(dirname(path));
+    await removeLeft(dirname(path), basename(path));
     await (await open(making, 'w')).close();
   } catch (error) {
     throw cannotWrite(path, error);
@@ -40,6 +42,20 @@ export async function checkTarget(path: string): Promise<void> {
     await rm(making, { force: true }).catch(() => undefined);
   }
 }
+
+/**
+ * Removes what was being made in a folder by processes that are gone, killed outright.
+ * @param name of the file that was to be made; left out: of all
+ */
+export async function removeLeft(folder: string, name?: string): Promise<void> {
+  const left = (await readdir(folder).catch(() => [])).filter((one) => {
+    const [, whole, pid] = MADE_BY.exec(one) ?? [];
+    return pid !== undefined && (name ?? whole) === whole && !isAlive(Number(pid));
+  });
+  for (const one of left) await rm(join(folder, one), { force: true }).catch(() => undefined);
+}
+
+const MADE_BY = /^(.+)\.(\d+)-\d+\.tmp(?:-lines)?$/;
 
 let made = 0;
 

@@ -1,5 +1,5 @@
 import { afterAll, describe, expect, test } from '@jest/globals';
-import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
@@ -72,6 +72,42 @@ describe('what is taken in', () => {
     ]);
   });
 
+  test('links in a folder are followed, each file once, and out of it once; what is left is said', async () => {
+    put('links/own/a.html', '<p>a</p>');
+    put('elsewhere/b.html', '<p>b</p>');
+    put('farther/c.html', '<p>c</p>');
+    const link = (to: string, name: string) => symlinkSync(to, join(folder, name));
+    link('own/a.html', 'links/again.html');
+    link('.', 'links/round');
+    link('../elsewhere', 'links/out');
+    link('../farther', 'elsewhere/on');
+    link('../links/own/a.html', 'elsewhere/back.html');
+    link('nowhere.html', 'links/dead.html');
+    const { snippets, problems } = await read(['links']);
+    expect(snippets.map(({ text }) => text)).toEqual(['<p>a</p>', '<p>b</p>']);
+    expect(problems.map(({ message }) => message).sort()).toEqual([
+      'links/dead.html is a link that leads nowhere.',
+      'links/out/back.html is a link out of a folder that a link led to.',
+      'links/out/on is a link out of a folder that a link led to.',
+    ]);
+  });
+
+  test('what is too large is said with its true size, also from standard input', async () => {
+    put('large/just.html', 'x'.repeat(2_000_001));
+    put('large/list.jsonl', `{"code":"${'y'.repeat(2_100_000)}"}\n{"code":"<p>b</p>"}\n`);
+    const { snippets, problems } = await read(
+      ['-', 'large/just.html', 'large/list.jsonl'],
+      [],
+      'z'.repeat(3_400_000),
+    );
+    expect(snippets.map(({ text }) => text)).toEqual(['<p>b</p>']);
+    expect(problems.map(({ message }) => message)).toEqual([
+      'standard input has 3.4 MB; a snippet may have 2 MB at most.',
+      'large/just.html has 2,000,001 bytes; a snippet may have 2 MB at most.',
+      'large/list.jsonl, line 1, has 2.1 MB; a snippet may have 2 MB at most.',
+    ]);
+  });
+
   test('problems are kept apart from what is sound', async () => {
     const { snippets, problems } = await read(['in/b.html', 'gone.html', 'none/*.html']);
     expect(snippets).toHaveLength(1);
@@ -141,15 +177,34 @@ describe('documents and lists', () => {
     ]);
   });
 
+  test('a record without code, or that is none, costs itself and is told', async () => {
+    const read = async (name: string, content: string) => {
+      put(`docs/${name}`, content);
+      const taken = await readInputs([`docs/${name}`], [], folder, Readable.from([]));
+      return [taken.snippets.map(({ text }) => text), taken.problems.map((one) => one.message)];
+    };
+    expect(await read('z.csv', 'name,code\nmap,\nfilm,<p>a</p>\n,\n')).toEqual([
+      ['<p>a</p>'],
+      ['docs/z.csv, line 2 ("map"), has no code.'],
+    ]);
+    expect(await read('z.json', '[{"code":"<p>a</p>"},{"name":"b","code":" "},{}]')).toEqual([
+      ['<p>a</p>'],
+      [
+        'docs/z.json, record 2 ("b"), has no code.',
+        'docs/z.json, record 3 must have a text under `code`.',
+      ],
+    ]);
+    expect(await read('z.jsonl', '{"code":"<p>a</p>"}\n{"code"\n')).toEqual([
+      ['<p>a</p>'],
+      [expect.stringMatching(/^docs\/z\.jsonl, line 2 is no JSON: /)],
+    ]);
+  });
+
   test.each([
     ['x.json', '[{"name":"x"}]', 'docs/x.json, record 1 must have a text under `code`.'],
     ['x.json', '7', 'docs/x.json must be a list of objects with `code`, or have one under'],
     ['y.json', '{"a": 3', 'docs/y.json is no JSON: '],
-    [
-      'x.jsonl',
-      '{"code":"<p>"}\n{"code":3}',
-      'docs/x.jsonl, line 2 must have a text under `code`.',
-    ],
+    ['x.jsonl', '\n{"code":3}', 'docs/x.jsonl, line 2 must have a text under `code`.'],
     ['x.csv', 'a,b\n1,2\n', 'docs/x.csv has no column `code`; its first line must name'],
     ['x.csv', 'name,code\na,"<p>', 'docs/x.csv is no CSV: '],
     ['x.md', '# Map', 'docs/x.md has not a fenced block of markup in it.'],

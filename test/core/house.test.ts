@@ -183,7 +183,7 @@ describe('a host page', () => {
   test('the neutral one has the slot of the house', () => {
     const host = getHostPage(getDefaultHouse().slots, null)!;
     expect(findSlots(composePage(host, []))).toEqual(['column']);
-    expect(host.pieces[0]).toContain('width: min(680px, 100vw - 32px, 100% - 16px)');
+    expect(host.pieces[0]).toContain('width: min(680px, 100% - 32px)');
   });
 });
 

@@ -38,6 +38,11 @@ beforeAll(async () => {
   mkdirSync(join(folder, 'public2'));
   writeFileSync(join(folder, 'public2/site.css'), 'secret');
   symlinkSync(join(folder, 'secret.txt'), join(folder, 'public/link.txt'));
+  for (const name of ['.env', '.git/config', 'in/.env', '.well-known/seeds.txt']) {
+    mkdirSync(join(folder, 'public', name, '..'), { recursive: true });
+    writeFileSync(join(folder, 'public', name), name);
+  }
+  symlinkSync('.env', join(folder, 'public/visible.txt'));
   vendor = createServer((ask, answer) => {
     answer.statusCode = Number(/\/status\/(\d+)/.exec(ask.url ?? '')?.[1] ?? 200);
     answer.end(`${ask.headers.host} ${ask.url}`);
@@ -135,6 +140,9 @@ describe('the gate', () => {
       status: 200,
       body: 'p {}',
     });
+    expect(await getSecure('www.seedlibrary.example', '/.well-known/seeds.txt')).toMatchObject({
+      status: 200,
+    });
   });
 
   test.each([
@@ -142,6 +150,10 @@ describe('the gate', () => {
     '/..%2fsecret.txt',
     '/..%2fpublic2%2fsite.css',
     '/link.txt',
+    '/.env',
+    '/.git/config',
+    '/in/%2eenv',
+    '/visible.txt',
     '/in',
     '/%zz',
     '//',

@@ -134,11 +134,11 @@ ${before}`;
 /** So that what is in it is as wide as the frame. */
 const FRAME_CSS = 'body { margin: 0; }';
 
-/** 100vw counts the scroll bar, as a house states its widths; 100% keeps the slot off the bar. */
+/** Insets count from the inner edge of the scroll bar: whatever reaches as far out as they go still fits. */
 function getSlotRule(slot: Slot, range: SlotRange): string {
   const to = Number.isFinite(range.to) ? ` and (max-width: ${range.to}px)` : '';
-  const room = `100vw - ${2 * range.inset}px, 100% - ${range.inset}px`;
-  const full = range.inset ? `min(${room})` : '100%';
+  const room = `100% - ${2 * range.inset}px`;
+  const full = range.inset ? `calc(${room})` : '100%';
   const width = range.width === 'full' ? full : `min(${range.width}px, ${room})`;
   const height = range.height === null ? '' : ` height: ${range.height}px;`;
   const rule = `display: block; margin: 0 auto; width: ${width};${height} text-align: ${slot.align};`;

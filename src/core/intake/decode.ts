@@ -1,5 +1,7 @@
 /** The largest text that is taken in, bytes: a paste is far smaller; what is larger is another kind of file. */
 export const LARGEST = 2_000_000;
+/** The largest document or list that snippets are taken out of, bytes. */
+export const LARGEST_DOCUMENT = 100_000_000;
 
 /**
  * Text by its byte order mark, as UTF-8, or else in the encoding that it, or what brought it, states

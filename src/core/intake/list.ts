@@ -2,7 +2,7 @@ import { parse } from 'csv-parse/sync';
 import * as z from 'zod';
 import { ToolError } from '../errors.js';
 import { flatMap } from '../lists.js';
-import type { Piece } from './piece.js';
+import type { Taken } from './piece.js';
 
 /** A record of a list: a name, a slot and the code itself. */
 const record = z.object({
@@ -12,7 +12,7 @@ const record = z.object({
 });
 
 /** The records of a JSON text: a list of objects, or an object that has one under `snippets`. @throws ToolError `bad-input` */
-export function takeFromJson(text: string, shown: string): Piece[] {
+export function takeFromJson(text: string, shown: string): Taken[] {
   const read = readJson(text, shown);
   const list = Array.isArray(read) ? (read as unknown[]) : getList(read);
   if (!list)
@@ -20,17 +20,21 @@ export function takeFromJson(text: string, shown: string): Piece[] {
   return list.map((one, i) => toPiece(one, 1, `${shown}, record ${i + 1}`));
 }
 
-/** The records of a JSON Lines text, one a line. @throws ToolError `bad-input` */
-export function takeFromJsonLines(text: string, shown: string): Piece[] {
+/** The records of a JSON Lines text, one a line; one that is no JSON costs itself. */
+export function takeFromJsonLines(text: string, shown: string): Taken[] {
   return flatMap(text.split(/\r?\n/), (line, i) => {
     if (line.trim() === '') return [];
     const where = `${shown}, line ${i + 1}`;
-    return [toPiece(readJson(line, where), i + 1, where)];
+    try {
+      return [toPiece(readJson(line, where), i + 1, where)];
+    } catch (error) {
+      return [error as ToolError];
+    }
   });
 }
 
 /** The records of a CSV text whose first line names the columns. @throws ToolError `bad-input` */
-export function takeFromCsv(text: string, shown: string): Piece[] {
+export function takeFromCsv(text: string, shown: string): Taken[] {
   const [head = ''] = text.split(/\r?\n/);
   const delimiter = [',', ';', '\t'].sort(
     (a, b) => head.split(b).length - head.split(a).length,
@@ -42,15 +46,13 @@ export function takeFromCsv(text: string, shown: string): Piece[] {
       `${shown} has no column \`code\`; its first line must name the columns name, slot and code.`,
     );
   return rows
-    .filter(({ record: { code } }) => code?.trim())
+    .filter(({ record: row }) => Object.values(row).some((cell) => cell?.trim()))
     .map(({ record: row, raw, info }) => {
+      const { code = '', name, slot } = row;
       const lines = raw.replace(/\r?\n$/, '').split('\n').length;
-      const line = info.lines - lines + 1 + countLinesBefore(raw, row.code!);
-      return toPiece(
-        { code: row.code, name: row.name || null, slot: row.slot || null },
-        line,
-        `${shown}, line ${line}`,
-      );
+      const line = info.lines - lines + 1 + countLinesBefore(raw, code);
+      const given = { code, name: name || null, slot: slot || null };
+      return toPiece(given, line, `${shown}, line ${line}`);
     });
 }
 
@@ -97,14 +99,16 @@ function getList(read: unknown): unknown[] | null {
   return Array.isArray(list) ? (list as unknown[]) : null;
 }
 
-function toPiece(given: unknown, line: number, shown: string): Piece {
+function toPiece(given: unknown, line: number, shown: string): Taken {
   const parsed = record.safeParse(given);
   if (!parsed.success) {
     const key = parsed.error.issues[0]!.path.join('.');
-    throw bad(`${shown} must have a text under \`${key || 'code'}\`.`);
+    return bad(`${shown} must have a text under \`${key || 'code'}\`.`);
   }
   const { code, name = null, slot = null } = parsed.data;
-  return { text: code, name: name === null ? null : String(name), line, slot };
+  const called = name === null ? null : String(name);
+  if (code.trim() === '') return bad(`${shown}${called ? ` ("${called}")` : ''}, has no code.`);
+  return { text: code, name: called, line, slot };
 }
 
 function bad(message: string): ToolError {

@@ -1,3 +1,5 @@
+import type { ToolError } from '../errors.js';
+
 /** A piece of code that was taken out of a document. */
 export interface Piece {
   text: string;
@@ -10,3 +12,6 @@ export interface Piece {
   /** The slot that it is for; null where none is named. */
   slot: string | null;
 }
+
+/** One of those that a document has, or what is wrong with it. */
+export type Taken = Piece | ToolError;

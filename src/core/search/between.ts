@@ -1,12 +1,12 @@
-import type { Evidence, Interval, WidthSpan } from '../evidence.js';
+import type { Evidence, WidthSpan } from '../evidence.js';
 import { flatMap } from '../lists.js';
 import { getPlace, isOneKind, nameRoom, type Render } from '../render.js';
-import { covers, isOneElement } from './spans.js';
+import { covers, isNoNews } from './spans.js';
 
 /** So many windows are rendered besides for each slot. */
 const MOST = 4;
 
-/** The windows between those rendered in which something is too wide that fits in all of them: where it is widest. */
+/** The windows besides those rendered in which something is too wide that fits in all of them: where it is widest. */
 export function planBetween(evidence: readonly Evidence[]): Render[] {
   const slots = new Map<string, Evidence[]>();
   for (const one of evidence) {
@@ -30,13 +30,8 @@ interface Found {
 
 /** @param renders of one slot */
 function chooseWindows(renders: readonly Evidence[]): Found[] {
-  const rendered = renders.map(({ render }) => render.viewport.width);
-  const bounds = { from: Math.min(...rendered), to: Math.max(...rendered) };
   const found = flatMap(renders, ({ render, widths }) =>
-    flatMap(widths.spans, (span): Found[] => {
-      const inside = clip(span, bounds);
-      return inside ? [{ render, span: inside }] : [];
-    }),
+    widths.spans.map((span): Found => ({ render, span })),
   ).sort((a, b) => rank(a.span) - rank(b.span) || b.span.most - a.span.most);
   const seen: Pick<Render, 'viewport'>[] = renders.map(({ render }) => render);
   const chosen: Found[] = [];
@@ -54,18 +49,6 @@ function chooseWindows(renders: readonly Evidence[]): Found[] {
   return chosen;
 }
 
-/** As much of a span as lies between the narrowest window rendered and the widest. */
-function clip(span: WidthSpan, bounds: Interval): WidthSpan | null {
-  const from = Math.max(span.from, bounds.from);
-  const to = Math.min(span.to, bounds.to);
-  return from > to ? null : { ...span, from, to, at: Math.min(Math.max(span.at, from), to) };
-}
-
 function rank({ for: what }: WidthSpan): number {
   return what === 'slot' ? 1 : 0;
-}
-
-/** What reaches beyond the window in some is too wide for its slot in a few more: that is no news. */
-function isNoNews(known: WidthSpan, span: WidthSpan): boolean {
-  return isOneElement(known, span) && (known.for === span.for || span.for === 'slot');
 }

@@ -22,3 +22,11 @@ export function covers({ from, to }: { from: number; to: number }, width: number
 export function getWide(wide: readonly WideSpan[], width: number): number {
   return wide.find((span) => covers(span, width))?.scrollWidth ?? 0;
 }
+
+/** What reaches beyond the window in some is too wide for its slot in a few more: that is no news. */
+export function isNoNews(
+  known: Pick<WidthSpan, 'for' | 'element'>,
+  span: Pick<WidthSpan, 'for' | 'element'>,
+): boolean {
+  return isOneElement(known, span) && (known.for === span.for || span.for === 'slot');
+}

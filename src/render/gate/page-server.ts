@@ -1,5 +1,5 @@
 import { open, realpath, stat } from 'node:fs/promises';
-import { extname, join, sep } from 'node:path';
+import { extname, join, relative, sep } from 'node:path';
 import mime from 'mime';
 import { getPath } from './address.js';
 import type { Answer, Ask } from './exchange.js';
@@ -63,13 +63,21 @@ async function serveFile(root: string, path: string, answer: Answer): Promise<bo
   return true;
 }
 
-/** The file a path names, or null: never one outside the folder, links included. */
+/** Of those that begin with a dot no site gives any away but this (RFC 8615). */
+const HIDDEN = /^\.(?!well-known$)/;
+
+/**
+ * The file a path names, or null: never one outside the folder, nor one whose name, or a folder's that it is in,
+ * begins with a dot, links included.
+ */
 async function findInside(root: string, path: string): Promise<string | null> {
   try {
     const base = await realpath(root);
-    const file = await realpath(join(base, decodeURIComponent(path)));
+    const asked = join(base, decodeURIComponent(path));
+    const file = await realpath(asked);
+    const names = [...relative(base, asked).split(sep), ...relative(base, file).split(sep)];
     const inside = file.startsWith(base + sep) && (await stat(file)).isFile();
-    return inside ? file : null;
+    return inside && !names.some((name) => HIDDEN.test(name)) ? file : null;
   } catch {
     return null;
   }
