@@ -74,7 +74,7 @@ export async function tryHandling(
 const NOTHING: Facts['handling'] = { trapped: null, caught: [], links: [], stopped: [] };
 
 /** The page and its hand, as long as each answer comes in time: a busy machine needs long for many of them. */
-type Patient = Pick<BrowserPage, 'read' | 'readFrames'> & BrowserPage['hand'];
+type Patient = Pick<BrowserPage, 'read' | 'readFrames'> & Omit<BrowserPage['hand'], 'point'>;
 
 function getPatient(page: BrowserPage, ms: number): Patient {
   const late = () => new Breakdown('the page does not answer');

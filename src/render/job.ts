@@ -42,6 +42,8 @@ export interface Job {
   hands: Hands;
   /** The windows that it names can be tried in a later render. */
   waits: boolean;
+  /** It is loaded for its picture alone. */
+  poses?: boolean;
   /** The piece of the page without any snippet that is shot; left out: none is. */
   region?: Box;
 }
@@ -78,6 +80,9 @@ export const NO_HANDS: Hands = { keys: false, swipes: false };
 /** A load that is made only for what is too wide. */
 export const QUICK = { light: true, hands: NO_HANDS, waits: false };
 
+/** A load that is made only for the picture. */
+export const POSING = { ...QUICK, light: false, poses: true };
+
 /** Evidence of each snippet of a load that could not be made. */
 export function loseAll({ render, texts }: Job, why: string): Evidence[] {
   return texts.map((_, of) => makeLost(render, of, why));
@@ -98,4 +103,10 @@ export function getLoad({ snippets, viewport, variant }: Render): Load {
   const state = variant === 'as-is' || variant === 'empty' ? '' : `, ${variant}`;
   const snippet = variant === 'empty' ? '' : snippets.map(({ name }) => name).join(' and ');
   return { snippet, view: `${slots} at ${viewport.name}${state}` };
+}
+
+/** Which pictures a load is for. */
+export function getShots({ render, light, poses, region }: Job): 'taken' | 'last' | 'none' {
+  if (poses || region) return 'taken';
+  return light || render.variant === 'empty' ? 'none' : 'last';
 }

@@ -11,12 +11,13 @@ import { EmptyPages } from './empty-pages.js';
 import { Breakdown } from './breakdown.js';
 import { Budget } from './budget.js';
 import { DEFAULT_LIMITS, getCeiling, inTime, type Limits } from './limit.js';
-import { NO_HANDS, shorten, UNHURRIED, type Job } from './job.js';
+import { getShots, NO_HANDS, shorten, UNHURRIED, type Job } from './job.js';
 import { loadWindows, type Loading } from './load-windows.js';
 import { Places, type Place } from './places.js';
 import type { RendererOptions } from './renderer-options.js';
 import { getHost, getSources } from './sources.js';
 import { OWN_FAULT } from './lost.js';
+import { poseAll } from './posing.js';
 import { renderSeries } from './series.js';
 import { renderPage, type Rendered, type Trial } from './stage.js';
 
@@ -123,17 +124,13 @@ export class Renderer {
       refused: null,
       waiting: [],
     }));
-    return renderSeries(
-      this.#getLoading(budget),
-      { texts, traits, trials },
-      renders,
-      {
-        leaves: this.#getLeaving(traits),
-        hands: this.#options.hands ?? true,
-        kindless: resizable && !asksKind,
-      },
-      onRender,
-    );
+    const loading = this.#getLoading(budget);
+    const leaves = this.#getLeaving(traits);
+    const hands = this.#options.hands ?? true;
+    const page = { texts, traits, trials };
+    const options = { leaves, hands, kindless: resizable && !asksKind };
+    const evidence = await renderSeries(loading, page, renders, options, onRender);
+    return this.#options.onShot ? poseAll(loading, page, evidence, leaves) : evidence;
   }
 
   /**
@@ -219,15 +216,16 @@ export class Renderer {
     const rendered = await renderPage(place, render, sources, {
       traits: job.traits,
       trials: job.trials,
-      tries: tries && !job.light,
+      tries: tries && !job.light && !job.poses,
       // The neutral page is as wide as any window.
-      searches: render.variant === 'as-is' || this.#options.ownPage !== null,
+      searches: !job.poses && (render.variant === 'as-is' || this.#options.ownPage !== null),
       limits: shorten(this.#limits, job),
       budget,
       baseline: job.baseline,
       hostChanges: this.#hostTraits.changes && render.insert !== 'frame',
       ...around,
-      ownPage: this.#options.ownPage !== null && render.insert !== 'frame' && !job.light,
+      ownPage:
+        this.#options.ownPage !== null && render.insert !== 'frame' && !job.light && !job.poses,
       hands: job.hands,
       waits: job.waits,
       steps: this.#options.house.steps,
@@ -237,7 +235,7 @@ export class Renderer {
       profile: job.profile,
       scripted: job.scripted,
       careful: job.careful || this.#careful,
-      shots: onShot !== undefined && (render.variant !== 'empty' || !!job.region) && !job.light,
+      shots: onShot ? getShots(job) : 'none',
       region: job.region ?? null,
     });
     for (const shot of rendered.shots) await onShot?.(shot);

@@ -92,8 +92,11 @@ export interface StageOptions {
   scripted: boolean;
   /** Nothing is asked of it that a browser is known to break down on. */
   careful: boolean;
-  /** Take a picture of it. */
-  shots: boolean;
+  /**
+   * Whether a picture is taken: to take one makes the page paint, and load, what nobody has looked at, so that
+   * nothing may be read or tried after it. `last`: only where nothing will be, since it was stopped.
+   */
+  shots: 'taken' | 'last' | 'none';
   /** Which piece of the page; left out: the slot with what stands in it. */
   region?: Box | null;
 }
@@ -198,18 +201,17 @@ async function tell(
     Object.assign(facts, await lookAround(page, { facts, parted, read, of }, options, asked));
   gaps.push(...findGaps({ facts, reading: read, hung, requests, of, left: happened.left, cut }));
   if (!hung) gaps.push(...late);
-  // Last of all: to take it makes the page paint what nobody has looked at.
-  const seenIn = { render: { ...render, viewport: window }, of, region: options.region };
-  const raw = reading?.raw ?? null;
-  const shot =
-    options.shots && !budget.isOver ? await takeShot(page, seenIn, raw, facts.elements) : null;
-  const whole = read !== null && !hung && render.variant === 'as-is';
-  const harmed =
-    options.shots && whole && !budget.isOver ? await shootHarmed(page, facts, options) : null;
   if (read && !hung && !budget.isOver)
     facts.frames = await readNaturals(page, facts.frames, read.inner);
   const tried = read && !hung ? await tryAll(page, { render, of }, facts, gaps, options) : {};
   if (cut === null && budget.isOver) gaps.push(...listCut(facts, budget.words));
+  const isTaken = options.shots === 'taken' || (options.shots === 'last' && hung !== null);
+  const seenIn = { render: { ...render, viewport: window }, of, region: options.region };
+  const raw = reading?.raw ?? null;
+  const shot = isTaken && !budget.isOver ? await takeShot(page, seenIn, raw, facts.elements) : null;
+  const whole = read !== null && !hung && render.variant === 'as-is';
+  const harmed =
+    isTaken && whole && !budget.isOver ? await shootHarmed(page, facts, options) : null;
   return {
     evidence: {
       ...{ render, of, gaps, ...facts, ...tried },

@@ -77,6 +77,7 @@ class PaperPage implements BrowserPage {
   address = '';
   readonly hand = {
     listListeners: () => Promise.resolve([]),
+    point: () => Promise.resolve(),
     press: () => Promise.resolve(),
     swipe: <T>(_way: unknown, meanwhile: () => Promise<T>) => meanwhile(),
   };
@@ -164,7 +165,7 @@ async function run(page: PaperPage, given: Partial<Parameters<typeof renderPage>
     profile: false,
     scripted: true,
     careful: false,
-    shots: true,
+    shots: 'taken',
     ...given,
   });
   return { evidence: evidence[0]!, shot: shots[0] };
@@ -184,7 +185,7 @@ describe('a render in any engine that does what the seam says', () => {
   test('what stands there is brought to another width where it cannot tell', async () => {
     const page = new PaperPage();
     const shown = { served: null, resizable: true, code: 'no-code' as const };
-    await run(page, { shown, shots: false });
+    await run(page, { shown, shots: 'none' });
     expect(page.done).toEqual(['resize', 'settleAndRead']);
   });
 

@@ -63,8 +63,25 @@ function findCause(
     const cause = getLowest(others.filter(fills)) ?? getLowest(others.filter(isAbove));
     if (cause) return { element: cause, how: 'offset' in cause.from ? 'sized-late' : 'put-in' };
   }
+  const shrunk = findShrunk(moved, others);
+  if (shrunk) return { element: shrunk, how: 'sized-late' };
   const element = own.find(({ id }) => ids.has(id));
   return element ? { element, how: 'moved' } : null;
+}
+
+/** A picture or film that stands right above what was moved up: it was as high as its still before, or as any is. */
+function findShrunk(
+  moved: RawJump['moved'],
+  others: readonly ElementFact[],
+): ElementFact | undefined {
+  const [highest] = moved
+    .filter(({ from, to }) => from > to + TOLERANCE)
+    .sort((a, b) => a.to - b.to);
+  if (!highest) return undefined;
+  const { from, to } = highest;
+  const isAbove = ({ box }: ElementFact) =>
+    box.y + box.height <= to + TOLERANCE && box.y + box.height >= to - (from - to);
+  return getLowest(others.filter((one) => LOADED.has(one.tag) && isAbove(one)));
 }
 
 function getLowest(elements: readonly ElementFact[]): ElementFact | undefined {

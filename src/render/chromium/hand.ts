@@ -7,6 +7,8 @@ const KEYS = {
   Escape: { key: 'Escape', code: 'Escape', windowsVirtualKeyCode: 27 },
 } as const;
 const MOVES = 4;
+/** Where the mouse comes in, px: in what is drawn of a page that nobody looks at, and not at its upper edge. */
+const POINT_TOP = 15;
 
 /** A visitor's keys and finger. */
 export class Hand implements PageHand {
@@ -33,8 +35,25 @@ export class Hand implements PageHand {
     return (await session.send('DOMDebugger.getEventListeners', wish)).listeners;
   }
 
+  /** The browser makes up a mouse in the corner of a page, now and then: until there is a hand nothing is to move. */
+  async rest(): Promise<void> {
+    await this.#session.hold('Input.setIgnoreInputEvents', { ignore: true });
+  }
+
+  #begin(): Promise<void> {
+    return this.#session.hold('Input.setIgnoreInputEvents', { ignore: false });
+  }
+
+  async point(): Promise<void> {
+    await this.#begin();
+    for (const x of [1, -10])
+      await this.#session.send('Input.dispatchMouseEvent', { type: 'mouseMoved', x, y: POINT_TOP });
+    await this.rest();
+  }
+
   async press(key: keyof typeof KEYS, shift: boolean): Promise<void> {
     const event = { ...KEYS[key], modifiers: shift ? SHIFT : 0 };
+    await this.#begin();
     await this.#session.send('Input.dispatchKeyEvent', { type: 'rawKeyDown', ...event });
     await this.#session.send('Input.dispatchKeyEvent', { type: 'keyUp', ...event });
   }
@@ -48,6 +67,7 @@ export class Hand implements PageHand {
         type,
         touchPoints: type === 'touchEnd' ? [] : [{ x, y }],
       });
+    await this.#begin();
     await this.#reveal();
     await touch('touchStart', from);
     try {

@@ -88,6 +88,7 @@ export class Tab implements BrowserPage {
     const session = this.#session;
     await Promise.all([
       this.#window.set(viewport, variant),
+      this.hand.rest(),
       this.#introduce(viewport),
       ...(before === null ? [] : [this.#leaveBehind(before, cold)]),
     ]);

@@ -1,5 +1,5 @@
 import type { Protocol } from 'devtools-protocol';
-import type { CallFrame, Initiator, RequestLog } from '../page/request-log.js';
+import type { CallFrame, Initiator, LoggedRequest, RequestLog } from '../page/request-log.js';
 import type { Session } from './connection.js';
 
 /** Writes down what one session asks for; call it for every frame and worker that is attached. */
@@ -16,7 +16,8 @@ export function followTraffic(session: Session, log: RequestLog): void {
     const { status, headers } = response;
     if (!request) return;
     const sharedWith = getSharing(headers) ?? request.sharedWith;
-    Object.assign(request, { status, type, contentType: getContentType(headers), sharedWith });
+    const told = { type, contentType: getContentType(headers), sharedWith };
+    Object.assign(request, { status, ...told, sized: readSizes(headers) });
   });
   session.on('Network.responseReceivedExtraInfo', ({ requestId, headers, statusCode }) => {
     const request = at(requestId);
@@ -32,7 +33,7 @@ export function followTraffic(session: Session, log: RequestLog): void {
   });
   session.on('Network.loadingFinished', ({ requestId, encodedDataLength, timestamp }) => {
     const request = at(requestId);
-    if (request) request.wire += encodedDataLength;
+    if (request) request.wire += getWire(request, encodedDataLength);
     log.finish(request, timestamp);
   });
   session.on('Network.loadingFailed', (event) => {
@@ -106,6 +107,27 @@ function getContentType(headers: Record<string, string>): string | null {
 
 function getHeader(headers: Record<string, string>, name: string): string | undefined {
   return Object.entries(headers).find(([key]) => key.toLowerCase() === name)?.[1];
+}
+
+/** What an answer's headers say of its sizes, bytes. */
+function readSizes(headers: Record<string, string>): LoggedRequest['sized'] {
+  const length = getHeader(headers, 'content-length');
+  const entries = Object.entries(headers);
+  return {
+    head: entries.reduce((sum, [name, value]) => sum + name.length + value.length + 4, 0),
+    body: length !== undefined && /^\d+$/.test(length) ? Number(length) : null,
+    packed: getHeader(headers, 'content-encoding') !== undefined,
+  };
+}
+
+/**
+ * The bytes of an answer. How well its headers were compressed depends on what came over the same connection before:
+ * where the size of its body is known, headers count as they are written.
+ * @param came as the browser counted it
+ */
+function getWire({ sized, unpacked }: LoggedRequest, came: number): number {
+  const body = sized?.body ?? (sized && !sized.packed ? unpacked : null);
+  return sized && body !== null && came >= body ? sized.head + body : came;
 }
 
 /** Who may read an answer. */

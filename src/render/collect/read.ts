@@ -8,6 +8,7 @@ import type { RawPage } from '../in-page/page.js';
 import type { RawFrame } from '../../facts/frames/read.js';
 import type { Inner } from '../in-page/inner.js';
 import type { RawObjects } from '../in-page/objects.js';
+import type { SettleWish } from '../in-page/settle.js';
 import type { Whole, WholeWish } from '../in-page/whole.js';
 import { within, withinTalk, type Limits } from '../limit.js';
 import type { BrowserPage } from '../page/browser-page.js';
@@ -33,7 +34,6 @@ export type ReadingTraits = Pick<Traits, 'changes' | 'live' | 'scrolls' | 'media
 export const ELEMENT_CAP = 5000;
 /** How long a page with code of its own must have been still to count as at rest, ms. */
 const QUIET = 120;
-const MAX_ROUNDS = 6;
 /** The browser tells of tracks in batches, so it may take a while, ms. */
 const SOUND_TOLD = 2000;
 /** A frame that does not answer by then is not measured, ms. */
@@ -51,9 +51,11 @@ export async function rest(
 ): Promise<string[]> {
   const end = performance.now() + limits.settle;
   let moving: string[] = [];
-  for (let round = 0; round < MAX_ROUNDS; round++) {
+  const asking = loaded && page.requests.pending > 0;
+  if (asking) await within(page.requests.whenIdle(), limits.settle);
+  const begun = asking ? 'asking' : loaded && 'loaded';
+  for (let first: SettleWish['first'] = begun; ; first = false) {
     const left = Math.max(end - performance.now(), 50);
-    const first = loaded && round === 0;
     const wish = { limit: left, quiet: traits.changes ? QUIET : 0, media: traits.media, first };
     moving = (await withinTalk(page, page.read('settle', wish), left + 500)) ?? ['the page'];
     if (performance.now() >= end) break;
@@ -63,7 +65,8 @@ export async function rest(
     else if (!traits.live || quietFor >= QUIET) return moving;
     else await page.requests.whenStill(QUIET);
   }
-  return page.requests.pending > 0 ? [...moving, 'the network'] : moving;
+  const asksOn = traits.live && performance.now() - page.requests.lastActivity < QUIET;
+  return page.requests.pending > 0 || asksOn ? [...moving, 'the network'] : moving;
 }
 
 /**
@@ -78,7 +81,12 @@ export async function readStill(
   loaded: boolean,
 ): Promise<Reading | null> {
   if (traits.live || traits.scrolls) return null;
-  const settling = { limit: limits.settle, quiet: 0, media: traits.media, first: loaded };
+  const settling: SettleWish = {
+    limit: limits.settle,
+    quiet: 0,
+    media: traits.media,
+    first: loaded && 'loaded',
+  };
   const wish = { slots: [...slots], cap: ELEMENT_CAP, objects: 'slots' as const };
   const asking = page.read('settleAndRead', settling, wish).catch(() => null);
   // Of a large page the reading may take as long as the rest; to begin anew would take longer still.

@@ -1,5 +1,5 @@
 import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
-import { toPageBox, walk } from './shared.js';
+import { nextFrame, toPageBox, walk } from './shared.js';
 
 /** Where the snippet's elements were when the page had loaded, before it came to rest. */
 export interface Early {
@@ -17,6 +17,16 @@ export function watchLoad(): void {
   window.addEventListener('load', () =>
     noteEarly(globalThis.mivketNotebook.page.scripts.length > 0),
   );
+}
+
+/**
+ * What is asked for while a page loads may come before it has loaded or after: what that does belongs to the load
+ * either way.
+ */
+export async function forgetEarly(): Promise<void> {
+  await nextFrame();
+  await nextFrame();
+  globalThis.mivketNotebook.early = null;
 }
 
 /** Notes that, where it can be otherwise later: something moves, or code is at work. What was noted before stays. */

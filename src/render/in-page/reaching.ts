@@ -25,13 +25,21 @@ export function findReaching(ids: readonly number[]): RawReach[] {
   const { nodes } = globalThis.mivketNotebook;
   const own = mapPresent(ids, (id) => nodes.get(id));
   const end = performance.now() + LONGEST;
-  return withRule('*, *::before, *::after { transition: none !important; }', () =>
+  return withRule(`${STILL} ${keepBar()}`, () =>
     flatMap(listHostRules(new Set(own)), (rule): RawReach[] => {
       if (performance.now() > end) return [];
       const found = own.filter((one) => matches(one, rule.selectorText)).slice(0, MOST_ELEMENTS);
       return found.length > 0 ? tryWithout(rule, found) : [];
     }),
   ).slice(0, MOST_RULES);
+}
+
+const STILL = '*, *::before, *::after { transition: none !important; }';
+
+/** Without a rule the page may be as low as the window: that its scroll bar goes then is no change of the element's. */
+function keepBar(): string {
+  const { clientWidth } = globalThis.mivketNotebook.page.documentElement;
+  return `html { overflow-y: ${clientWidth < innerWidth ? 'scroll' : 'hidden'} !important; }`;
 }
 
 function matches(element: Element, selector: string): boolean {

@@ -1,5 +1,5 @@
 import { LONGEST_ANIMATION } from './endless.js';
-import { noteEarly } from './early.js';
+import { forgetEarly, noteEarly } from './early.js';
 import { listFilms, whenShown } from './films.js';
 import { nextFrame } from './shared.js';
 
@@ -11,8 +11,8 @@ export interface SettleWish {
   quiet: number;
   /** Whether video and audio are to be waited for. */
   media: boolean;
-  /** It has only just loaded. */
-  first: boolean;
+  /** It has only just loaded; `asking`: it still asked for something then, which has come since. */
+  first: false | 'asking' | 'loaded';
 }
 
 /** A clock on the page never is at rest: what it does shows within a second or so, ms. */
@@ -23,6 +23,7 @@ export async function settle(wish: SettleWish): Promise<string[]> {
   const book = globalThis.mivketNotebook;
   const { page } = book;
   const waiting = new Waiting(wish.limit);
+  if (wish.first === 'asking') await forgetEarly();
   if (wish.first) noteEarly(wish.quiet > 0);
   await Promise.all([
     waiting.add('fonts', page.fonts.ready),

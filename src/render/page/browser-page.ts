@@ -15,6 +15,8 @@ export interface Listening {
 export interface PageHand {
   /** For what events the page's own code listens, anywhere in it, frames of other documents left out. */
   listListeners(): Promise<Listening[]>;
+  /** Moves the mouse into the window and out at its side. */
+  point(): Promise<void>;
   /** Presses a key and lets it go. */
   press(key: 'Tab' | 'Escape', shift: boolean): Promise<void>;
   /** Moves one finger up or down, px of the window, and asks something while it is still there. */

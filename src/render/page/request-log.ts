@@ -23,6 +23,8 @@ export interface LoggedRequest {
   status: number | null;
   wire: number;
   unpacked: number;
+  /** Bytes of headers as they are written, and of the body, null where they do not say; null before they come. */
+  sized: { head: number; body: number | null; packed: boolean } | null;
   failed: string | null;
   /** As its answer's header says, without parameters, in lower case. */
   contentType: string | null;
@@ -48,6 +50,7 @@ const NEW = {
   status: null,
   wire: 0,
   unpacked: 0,
+  sized: null,
   failed: null,
   contentType: null,
   answered: null,

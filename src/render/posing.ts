@@ -1,0 +1,48 @@
+import { isMeasured, type Evidence } from '../core/evidence.js';
+import { UNHURRIED, POSING, type Job } from './job.js';
+import type { Loading } from './load-windows.js';
+import type { Place } from './places.js';
+import type { Rendered } from './stage.js';
+
+/**
+ * Takes the pictures of what was rendered, each page loaded once more for it: to take one makes a page paint and
+ * load what it would not, and whatever was measured afterwards would depend on that. What cannot be taken has none.
+ */
+export async function poseAll(
+  loading: Loading,
+  page: Pick<Job, 'texts' | 'traits' | 'trials'>,
+  evidence: readonly Evidence[][],
+  leaves: 'clean' | 'used',
+): Promise<Evidence[][]> {
+  const posed: Evidence[][] = [];
+  let place: Place | null = null;
+  try {
+    for (const all of evidence) {
+      const [first] = all as [Evidence];
+      const poses = all.some((one) => one.shot === null && isMeasured(one, 'page'));
+      if (!poses || loading.budget.isOver) {
+        posed.push(all);
+        continue;
+      }
+      place ??= await loading.enter('shared');
+      const baseline = await loading.find(first.render);
+      const job = { ...page, render: first.render, baseline, ...UNHURRIED, ...POSING };
+      const taken: Rendered | null = await loading.attempt(place, job);
+      const isSpent = taken === null || taken.evidence[0]!.scripts.hung !== null;
+      if (isSpent) {
+        await place.leave(taken === null ? 'broken' : 'used');
+        place = null;
+      }
+      posed.push(all.map((one, of) => withShots(one, taken?.evidence[of])));
+    }
+  } catch (error) {
+    if (loading.signal?.aborted) throw error;
+  } finally {
+    await place?.leave(leaves);
+  }
+  return evidence.map((all, i) => posed[i] ?? all);
+}
+
+function withShots(one: Evidence, taken: Evidence | undefined): Evidence {
+  return taken ? { ...one, shot: one.shot ?? taken.shot, harm: taken.harm ?? null } : one;
+}
