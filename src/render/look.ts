@@ -54,7 +54,7 @@ export async function look(
       seen.reading = await readWithin(page, slots, CALM, limits);
       return;
     }
-    if (loaded && traits.live && !options.window.touch) await pointAt(page, limits);
+    if (loaded && options.points) await within(page.hand.point(), limits.hang).catch(() => null);
     if (options.steps.length === 0)
       seen.reading = await readStill(page, slots, traits, limits, loaded);
     if (seen.reading) return;
@@ -79,16 +79,6 @@ export async function look(
   } finally {
     heart.stop();
   }
-}
-
-/** Events by which code can tell that a mouse is there: any visitor with one sends them. */
-const POINTED = /^(pointer|mouse)(move|over|enter|out|leave|rawupdate)$/;
-
-/** Moves the mouse where code waits for that: else it would be found by chance alone. */
-async function pointAt({ hand }: BrowserPage, { hang }: Limits): Promise<void> {
-  const listening = await within(hand.listListeners(), hang).catch(() => null);
-  if (listening?.some(({ type }) => POINTED.test(type)))
-    await within(hand.point(), hang).catch(() => null);
 }
 
 /** How long a page may take to be read as it stands when the time is over, ms. */

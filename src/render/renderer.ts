@@ -209,7 +209,7 @@ export class Renderer {
     const same = place.shown?.isOf(sources) ?? false;
     const around = await this.#findAround(render);
     const all = joinTraits([traits, this.#hostTraits]);
-    const { live, changes } = all;
+    const { live, changes, points } = all;
     const framed = live ? 'framed-code' : 'no-code';
     const code = changes ? 'code' : framed;
     const resizable = same && !live && traits.resizable && this.#isResizable(place, job, all);
@@ -226,6 +226,7 @@ export class Renderer {
       ...around,
       ownPage:
         this.#options.ownPage !== null && render.insert !== 'frame' && !job.light && !job.poses,
+      points: points && !render.viewport.touch,
       hands: job.hands,
       waits: job.waits,
       steps: this.#options.house.steps,

@@ -74,6 +74,8 @@ export interface StageOptions {
   pageFamily: string | null;
   /** The page around is the house's own. */
   ownPage: boolean;
+  /** Code may wait for a mouse, which any visitor with one moves: else one would be there by chance alone. */
+  points: boolean;
   /** Whether keys and fingers are tried. */
   hands: Hands;
   /** What is done before anything is read. */

@@ -94,7 +94,7 @@ async function renderBetween(work: Work, found: Evidence[]): Promise<Evidence[]>
   if (!found.some(({ widths }) => widths.spans.length > 0)) return found;
   const { renderer, snippet, markup, budget, listener } = work;
   const between = planBetween(found);
-  listener.onMore(between.length);
+  if (between.length > 0) listener.onMore(between.length);
   const { onRender } = listener;
   const more = await renderer.renderSnippet(snippet, markup, between, onRender, budget);
   const all = mergeRenders(found, more);

@@ -305,6 +305,15 @@ const CASES: Record<string, HardCase[]> = {
     ],
   ],
   'frame-fixed-size': [
+    // Beside it stands what this browser breaks down on when it is asked how wide it is stated to be.
+    [
+      `<style>.map { width: 280px; border: 0 }</style><p style="width: calc(50% + 1px * (100vw / 100px))">Beds</p><iframe class="map" ${FRAME}></iframe>`,
+      'width: 280px',
+    ],
+    [
+      `<style>.map { width: 100%; border: 0 }</style><p style="width: calc(50% + 1px * (100vw / 100px))">Beds</p><iframe class="map" width="280" ${FRAME}></iframe>`,
+      null,
+    ],
     [`<video ${TALK} controls width="240"></video>`, 'width="240"'],
     [`<iframe ${FRAME} style="width: 240px; border: 0"></iframe>`, 'width: 240px'],
     [

@@ -20,10 +20,20 @@ describe('the options of audit', () => {
     expect(Object.isFrozen(options)).toBe(true);
   });
 
+  test('a time is given with its unit', () => {
+    expect(parseOptions({ timeLimit: '1.5s' }).timeLimit).toBe(1500);
+    expect(parseOptions({ timeLimit: '2000ms' }).timeLimit).toBe(2000);
+  });
+
   test.each([
     [{ format: 'yaml' }, '`--format` must be one of text, json, found "yaml".'],
     [{ jobs: '0' }, '`--jobs` must be a whole number from 1 to 32, found "0".'],
     [{ holdOn: 'never' }, '`--hold-on` must be one of blocker, concern, advice, found "never".'],
+    [
+      { timeLimit: '90' },
+      '`--time-limit` must be a time from 1s to 3600s, such as 90s, found "90".',
+    ],
+    [{ timeLimit: '10ms' }, '`--time-limit` must be a time from 1s to 3600s'],
     [{ save: ['a.json', 'b.txt'] }, '`--save` must end on .json, .html or .png, found "b.txt".'],
   ])('%j is refused in one sentence', (given, complaint) => {
     expect(() => parseOptions(given)).toThrow(complaint);

@@ -6,6 +6,7 @@ import { getFitsFrom } from '../../src/core/judge/renders.js';
 import { planRenders } from '../../src/core/plan.js';
 import type { Viewport } from '../../src/core/render.js';
 import { planBetween } from '../../src/core/search/between.js';
+import { markUntold } from '../../src/core/search/untold.js';
 import { planEdges, settleEdges } from '../../src/core/search/edges.js';
 import { joinRanges, listRanges } from '../../src/core/search/ranges.js';
 import { shareWindows } from '../../src/core/search/share.js';
@@ -128,6 +129,8 @@ describe('what is too wide between the widths rendered', () => {
     ['is not where it was rendered', [span(300, 330), span(500, 560)], []],
     ['is for each element', [span(300, 330), span(500, 560, { element: ROW })], [500]],
     ['is once for window and slot', [span(500, 540), span(500, 560, { for: 'slot' })], [500]],
+    ['is beyond the widest rendered', [span(1500, 1920, { at: 1500 })], [1500]],
+    ['is below the narrowest rendered', [span(280, 300, { at: 280 })], [280]],
     ['is for the slot alone too', [span(500, 560, { for: 'slot' })], [500]],
     [
       'is for a frame beside the slot',
@@ -149,6 +152,31 @@ describe('what is too wide between the widths rendered', () => {
       }),
     );
     expect(plan(spans).map(([, width]) => width)).toEqual([520, 500, 480, 460]);
+  });
+});
+
+describe('what the search found and no render shows', () => {
+  const untold = (all: Evidence[]) =>
+    markUntold(all, new Map()).flatMap(({ gaps }) =>
+      gaps.map(({ kind, why }) => `${kind}: ${why}`),
+    );
+
+  test('is a gap', () => {
+    const all = look(() => 1, { spans: [span(1500, 1600)] });
+    expect(untold(all)).toContain(
+      'widths: more seems to be too wide in windows of 1500 to 1600 px than could be shown',
+    );
+    expect(untold(look(() => 1, { spans: [span(700, 700)] }))[0]).toContain('windows of 700 px');
+  });
+
+  test('is none where a render of its kind shows it', () => {
+    const wide = look(() => 3000, { spans: [span(280, 1920)] });
+    expect(untold(wide)).toEqual([]);
+    // What is rendered at another width, or is not too wide there, shows nothing of it.
+    expect(untold(look(() => 1, { spans: [span(280, 1920)] }))).not.toEqual([]);
+    expect(
+      untold(look((width) => (width < 700 ? 3000 : 1), { spans: [span(900, 1920)] })),
+    ).not.toEqual([]);
   });
 });
 

@@ -222,6 +222,17 @@ test('a message of 95 MB, or 100,000 of 1 kB, are no hang and end nothing', asyn
   expect(code).toBe(0);
 }, 120_000);
 
+test('a snippet has so much time as a whole, and is told with what was seen by then', async () => {
+  const code =
+    '<img src="data:,"><p id="x">x</p><script>setInterval(() => { for (let i = 0; i < 50; i++) x.append(Object.assign(document.createElement("iframe"), { title: "x", srcdoc: "<p>x" })) }, 50)</script>';
+  const { code: exit, document } = await shop.audit(['--code', code, '--time-limit', '2s']);
+  const [snippet] = document.snippets;
+  expect([exit, snippet!.verdict]).toEqual([1, 'hold']);
+  expect(snippet!.findings.map(({ id }) => id)).toContain('picture-without-alt');
+  const whys = new Set(snippet!.gaps.map(({ why }) => why));
+  expect(whys).toContain('the 2 s that a snippet may take were over');
+}, 60_000);
+
 test('one bad snippet among fifty costs only itself', async () => {
   for (let i = 0; i < 49; i++) shop.write(`fifty/${i}.html`, `<p>Bed ${i}</p>`);
   shop.write('fifty/bad.html', '<script>for (;;) {}</script>');

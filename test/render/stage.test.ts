@@ -158,6 +158,7 @@ async function run(page: PaperPage, given: Partial<Parameters<typeof renderPage>
     steps: [],
     ownPage: false,
     pageFamily: null,
+    points: false,
     hands: { keys: false, swipes: false },
     root: null,
     shown: null,

@@ -17,7 +17,7 @@ const bare = { name: 'bare', text: '<img src="data:,">' };
 test('two audits with two houses in one process do not disturb each other', async () => {
   const houses = ['320', '900'].map((width) =>
     readHouse(
-      `viewports: [{ name: only, width: ${width} }]\nlanguage: ${width === '320' ? 'de' : 'en'}`,
+      `viewports: [{ name: only, width: ${width} }]\nsearchWidths: [${width}, 1000]\nlanguage: ${width === '320' ? 'de' : 'en'}`,
       'x',
     ),
   );

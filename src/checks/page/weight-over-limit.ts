@@ -8,7 +8,7 @@ import {
   sumBytes,
   weighHosts,
 } from '../../core/measure/bytes.js';
-import { formatBytes } from '../../core/measure/units.js';
+import { formatBytes, formatWire } from '../../core/measure/units.js';
 import { joinWords } from '../../core/words/list.js';
 
 interface Data {
@@ -95,5 +95,5 @@ function list(shares: readonly [string, number][]): string {
   const named = shares.length > MOST_NAMED ? shares.slice(0, MOST_NAMED - 1) : shares;
   const rest = shares.slice(named.length).reduce((sum, [, wire]) => sum + wire, 0);
   const all = rest > 0 ? [...named, ['others', rest] as const] : named;
-  return joinWords(all.map(([name, wire]) => `${name} ${formatBytes(wire)}`));
+  return joinWords(all.map(([name, wire]) => `${name} ${formatWire(wire)}`));
 }

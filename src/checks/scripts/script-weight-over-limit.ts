@@ -9,7 +9,7 @@ import {
   type HostWeight,
 } from '../../core/measure/bytes.js';
 import { isThirdParty } from '../../core/measure/site.js';
-import { formatBytes } from '../../core/measure/units.js';
+import { formatBytes, formatWire } from '../../core/measure/units.js';
 import { getTagSpan, type Markup } from '../../core/markup/markup.js';
 import { joinWords } from '../../core/words/list.js';
 
@@ -48,7 +48,7 @@ export default defineCheck({
   },
   says({ limit, wire, unpacked, hosts }) {
     const shares = hosts.map(
-      (one) => `${one.host} ${formatBytes(one.wire)} (${formatBytes(one.unpacked)} unpacked)`,
+      (one) => `${one.host} ${formatWire(one.wire)} (${formatBytes(one.unpacked)} unpacked)`,
     );
     return {
       message: `Third-party scripts weigh ${formatBytes(wire)} on the wire, ${formatBytes(unpacked)} unpacked; the house allows ${formatBytes(limit)}. By host: ${joinWords(shares)}.`,

@@ -14,6 +14,8 @@ export interface Traits {
   resizable: boolean;
   /** Its styles ask for a mouse, a kind of screen or scroll bars. */
   asksKind: boolean;
+  /** Its code may wait for a mouse. */
+  points: boolean;
   /** What it loads, and so its size, may depend on the window's width or density. */
   chooses: boolean;
   /** Offset of the first script (or of the element with the first handler); null where there is none. */
@@ -30,6 +32,7 @@ export const STILL: Traits = {
   media: false,
   resizable: true,
   asksKind: false,
+  points: false,
   chooses: false,
   script: null,
   scripts: [],
@@ -47,6 +50,8 @@ const TELLS_WIDTH =
 /** What tells one kind of window from another at the same width. */
 const ASKS_KIND =
   /\(\s*(any-)?(hover|pointer)\b|resolution|pixel-ratio|device-(width|height|aspect)|scrollbar|env\(/i;
+
+const POINTS = /mouse|pointer/i;
 
 /** Pictures of which there are several sizes. */
 function choosesPicture(element: MarkupElement): boolean {
@@ -82,6 +87,8 @@ export function getTraits(markup: Markup): Traits {
     media: live || markup.elements.some(({ name }) => MEDIA.has(name)),
     resizable: !live && !TELLS_WIDTH.test(markup.text) && !markup.elements.some(choosesByWidth),
     asksKind: ASKS_KIND.test(markup.text),
+    // What stands in a file of its own nobody has read yet.
+    points: changes && (POINTS.test(markup.text) || scripts.some(isFile)),
     chooses: markup.elements.some(choosesPicture),
     script: scripts[0]?.offset ?? null,
     scripts: scripts.map(({ offset }) => offset),
@@ -99,6 +106,7 @@ export function joinTraits(all: readonly Traits[]): Traits {
     media: all.some(({ media }) => media),
     resizable: all.every(({ resizable }) => resizable),
     asksKind: all.some(({ asksKind }) => asksKind),
+    points: all.some(({ points }) => points),
     chooses: all.some(({ chooses }) => chooses),
     // Offsets are each snippet's own.
     script: null,
@@ -109,6 +117,10 @@ export function joinTraits(all: readonly Traits[]): Traits {
 /** Whether an element is a script that runs: not a block of data. */
 export function isScript(element: MarkupElement): boolean {
   return element.name === 'script' && SCRIPT_TYPES.test((getValue(element, 'type') ?? '').trim());
+}
+
+function isFile(element: MarkupElement): boolean {
+  return getValue(element, 'src') !== null;
 }
 
 /** A frame with no document has no code. */

@@ -38,6 +38,11 @@ export function formatBytes(bytes: number): string {
   return `${size.toFixed(1).replace(/\.0$/, '')} ${unit}`;
 }
 
+/** Bytes on the wire for a reader: in hundreds at the least, since headers are never packed quite the same. */
+export function formatWire(bytes: number): string {
+  return bytes < 1000 ? 'under 1 kB' : formatBytes(bytes);
+}
+
 /** Pixels for a reader: whole ones. */
 export function formatPixels(pixels: number): string {
   return `${Math.round(pixels)} px`;

@@ -51,7 +51,8 @@ export async function rest(
 ): Promise<string[]> {
   const end = performance.now() + limits.settle;
   let moving: string[] = [];
-  const asking = loaded && page.requests.pending > 0;
+  // The page itself is the first.
+  const asking = loaded && traits.live && page.requests.requests.length > 1;
   if (asking) await within(page.requests.whenIdle(), limits.settle);
   const begun = asking ? 'asking' : loaded && 'loaded';
   for (let first: SettleWish['first'] = begun; ; first = false) {

@@ -11,7 +11,7 @@ export interface SettleWish {
   quiet: number;
   /** Whether video and audio are to be waited for. */
   media: boolean;
-  /** It has only just loaded; `asking`: it still asked for something then, which has come since. */
+  /** It has only just loaded; `asking`: it asked for something that may have come since. */
   first: false | 'asking' | 'loaded';
 }
 
@@ -23,9 +23,10 @@ export async function settle(wish: SettleWish): Promise<string[]> {
   const book = globalThis.mivketNotebook;
   const { page } = book;
   const waiting = new Waiting(wish.limit);
-  if (wish.first === 'asking') await forgetEarly();
-  if (wish.first) noteEarly(wish.quiet > 0);
+  const noting = wish.first === 'asking' ? forgetEarly() : Promise.resolve();
+  const noted = noting.then(() => void (wish.first && noteEarly(wish.quiet > 0)));
   await Promise.all([
+    noted,
     waiting.add('fonts', page.fonts.ready),
     ...listPictures(page).map((image) => waiting.add('pictures', once(image, 'load', 'error'))),
     ...listAnimations(page).map((one) => waiting.add('animations', one.finished)),
