@@ -1,3 +1,5 @@
+import { ToolError } from '../core/errors.js';
+import { doAlive } from '../render/attempt.js';
 import type { BrowserProgram } from '../render/browser/bundled.js';
 import type { Places } from '../render/places.js';
 
@@ -11,15 +13,25 @@ export class Drawer {
     this.#wanted = wanted;
   }
 
-  /** A PNG; null where the page is higher than a picture can be. */
+  /**
+   * A PNG; null where the page is higher than a picture can be.
+   * @throws ToolError `browser-failed` also where the browser is gone each time
+   */
   async draw(html: string, width: number): Promise<Buffer | null> {
     const places = await (this.#opening ??= this.#open());
-    const place = await places.enter();
-    try {
-      return await place.page.draw(html, width);
-    } finally {
-      await place.leave('used');
-    }
+    const first = await places.enter();
+    const { done, place } = await doAlive(
+      first,
+      () => places.enter('alone'),
+      async ({ page }) => ({ drawn: await page.draw(html, width) }),
+    ).catch(async (error: unknown) => {
+      await first.leave('broken');
+      throw error;
+    });
+    await place.leave('used');
+    if (done === null)
+      throw new ToolError('browser-failed', 'The browser was gone each time a picture was drawn.');
+    return done.drawn;
   }
 
   async close(): Promise<void> {

@@ -169,14 +169,21 @@ describe('what the search found and no render shows', () => {
     expect(untold(look(() => 1, { spans: [span(700, 700)] }))[0]).toContain('windows of 700 px');
   });
 
-  test('is none where a render of its kind shows it', () => {
+  test('is none where any render shows it: its finding has all the windows', () => {
     const wide = look(() => 3000, { spans: [span(280, 1920)] });
     expect(untold(wide)).toEqual([]);
-    // What is rendered at another width, or is not too wide there, shows nothing of it.
-    expect(untold(look(() => 1, { spans: [span(280, 1920)] }))).not.toEqual([]);
+    const phones = look((width) => (width < 700 ? 3000 : 1), { spans: [span(900, 1920)] });
+    expect(untold(phones)).toEqual([]);
+    // Something else is too wide there, at another width: that tells nothing of it.
+    const other = { element: ROW };
     expect(
-      untold(look((width) => (width < 700 ? 3000 : 1), { spans: [span(900, 1920)] })),
+      untold(look((width) => (width < 700 ? 3000 : 1), { spans: [span(900, 1000, other)] })),
     ).not.toEqual([]);
+    expect(
+      untold(look((width) => (width < 700 ? 3000 : 1), { spans: [span(380, 400, other)] })),
+    ).toEqual([]);
+    // It was rendered in one of these windows, and nothing is too wide.
+    expect(untold(look(() => 1, { spans: [span(280, 1920)] }))).not.toEqual([]);
   });
 });
 

@@ -1,3 +1,4 @@
+import type { RunDocument } from '../../dist/src/core/run.js';
 import { afterAll, afterEach, beforeAll, describe, expect, test } from '@jest/globals';
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
@@ -190,6 +191,10 @@ test('the demo runs, says what it found, and what it says to try next works', as
   expect([last.code, last.err]).toEqual([0, '']);
   const own = await shop.audit(['--code', '<p>Sow</p>']);
   expect([own.code, own.document.snippets[0]!.renders.length]).toEqual([0, 8]);
+  const { snippets } = JSON.parse(out) as RunDocument;
+  // All that the search found is shown.
+  const whys = snippets.flatMap(({ gaps }) => gaps.map(({ why }) => why));
+  expect(whys.filter((why) => why.startsWith('more seems'))).toEqual([]);
   expect(getIds(JSON.parse(out))).toEqual({
     'bean-box.html': ['page-scrolls-sideways', 'picture-without-alt'],
     'booking.html': [],

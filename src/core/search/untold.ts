@@ -1,6 +1,6 @@
 import type { Baseline, Evidence, Gap, WidthSpan } from '../evidence.js';
 import { listTooWide } from '../measure/too-wide.js';
-import { getEmpty, getPlace, getRenderKey, isOneKind, nameRoom } from '../render.js';
+import { getEmpty, getPlace, getRenderKey, nameRoom } from '../render.js';
 import { covers, isNoNews } from './spans.js';
 
 /**
@@ -15,12 +15,9 @@ export function markUntold(
   const shown = new Map(asIs.map((one) => [one, listShown(one, baselines)]));
   return evidence.map((one) => {
     if (one.widths.spans.length === 0) return one;
-    const like = asIs.filter((other) => isAlike(one, other));
+    const beside = asIs.filter((other) => isOneRoom(one, other));
     const untold = one.widths.spans.filter(
-      (span) =>
-        !like.some(
-          (other) => covers(span, other.render.viewport.width) && tells(shown.get(other)!, span),
-        ),
+      (span) => !beside.some((other) => tells(other, shown.get(other)!, span)),
     );
     return untold.length === 0 ? one : { ...one, gaps: [...one.gaps, ...untold.map(toGap)] };
   });
@@ -33,14 +30,17 @@ function listShown(one: Evidence, baselines: ReadonlyMap<string, Baseline>): Sho
   return listTooWide({ ...one, baseline });
 }
 
-/** Whether a render shows it: the same, or what reaches farther, so that it is what is told there. */
-function tells(shown: readonly Shown[], span: WidthSpan): boolean {
-  return shown.some((one) => one.for === span.for || isNoNews(one, span));
+/**
+ * Whether what a render shows tells of it: the same, whose finding has all its windows, or, in one of these windows,
+ * what reaches farther.
+ */
+function tells({ render }: Evidence, shown: readonly Shown[], span: WidthSpan): boolean {
+  const isThere = covers(span, render.viewport.width);
+  return shown.some((one) => isNoNews(one, span) || (isThere && one.for === span.for));
 }
 
-function isAlike(one: Evidence, other: Evidence): boolean {
-  const [a, b] = [one.render, other.render];
-  return nameRoom(getPlace(one)) === nameRoom(getPlace(other)) && isOneKind(a.viewport, b.viewport);
+function isOneRoom(one: Evidence, other: Evidence): boolean {
+  return nameRoom(getPlace(one)) === nameRoom(getPlace(other));
 }
 
 function toGap({ from, to }: WidthSpan): Gap {
