@@ -2,6 +2,8 @@ import { within } from './limit.js';
 
 /** How long one snippet may take as a whole where nobody says otherwise, ms. */
 export const USUAL_TIME = 60_000;
+/** How it is said that the time was over. */
+export const OVER = /that a snippet may take were over$/;
 
 /**
  * The time that a snippet may take as a whole. What it spends is counted, and not what it waits for others: a

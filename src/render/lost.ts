@@ -1,5 +1,6 @@
 import { CHANGING_KINDS, SEEN_KINDS, getEmptyFacts, type Evidence } from '../core/evidence.js';
 import type { Render } from '../core/render.js';
+import { OVER } from './budget.js';
 
 /** Why something was not seen that Mivket itself is to blame for. */
 export const OWN_FAULT = 'Mivket itself failed on it';
@@ -8,6 +9,11 @@ export const OWN_FAULT = 'Mivket itself failed on it';
 export function makeLost(render: Render, of: number, why: string): Evidence {
   const gaps = SEEN_KINDS.map((kind) => ({ kind, why, seen: null, kept: null }));
   return { render, of, gaps, ...getEmptyFacts(), shot: null };
+}
+
+/** Whether a gap may not be there the next time: it says nothing of the snippet. */
+export function isPassing(why: string): boolean {
+  return why === OWN_FAULT || OVER.test(why);
 }
 
 /** Evidence that more was to follow, and did not: of each kind something may be missing. */

@@ -9,6 +9,7 @@ import type { RunDocument } from '../core/run.js';
 import type { Snippet } from '../core/snippet.js';
 import { formatJson } from '../formats/json.js';
 import { makeFolder } from '../render/folder.js';
+import { isPassing } from '../render/lost.js';
 import {
   BASELINES,
   EVIDENCE,
@@ -145,5 +146,5 @@ export class Keeper {
 }
 
 function isLost({ gaps }: Evidence): boolean {
-  return gaps.some(({ kind, kept }) => kind === 'page' && kept === null);
+  return gaps.some(({ kind, why, kept }) => (kind === 'page' && kept === null) || isPassing(why));
 }

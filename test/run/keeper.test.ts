@@ -10,6 +10,7 @@ import { Keeper } from '../../dist/src/run/keeper.js';
 import type { Plan } from '../../dist/src/run/request.js';
 import { Faults } from '../../dist/src/run/faults.js';
 import { Results } from '../../dist/src/run/results.js';
+import { Budget } from '../../src/render/budget.js';
 import { makeLost } from '../../src/render/lost.js';
 import { makeDocument } from '../support/document.js';
 
@@ -25,6 +26,10 @@ test('what was lost may have been the machine’s doing: it is not used again', 
     'whole.html': { ...lost, gaps: [] },
     'partial.html': { ...lost, gaps: [{ kind: 'page', why: 'late', seen: null, kept: 1 }] },
     'lost.html': lost,
+    'cut.html': {
+      ...lost,
+      gaps: [{ kind: 'texts', why: new Budget(9000).words, seen: null, kept: 1 }],
+    },
   };
   const names = Object.keys(cases);
   const keeper = await Keeper.open(folder, 'the same source');
@@ -35,7 +40,7 @@ test('what was lost may have been the machine’s doing: it is not used again', 
   const found = await Promise.all(
     names.map(async (name) => (await again.find(snippet(name))) !== null),
   );
-  expect(found).toEqual([true, true, false]);
+  expect(found).toEqual([true, true, false, false]);
   const other = await Keeper.open(folder, 'another source');
   expect(await other.find(snippet('whole.html'))).toBeNull();
 });
