@@ -7,7 +7,7 @@ import type { Rendered } from './stage.js';
 
 /** How pages without snippets are looked at. */
 export interface EmptyMaking {
-  places: Places;
+  places: Pick<Places, 'enter'>;
   makeJob(empty: Render): Job;
   /** @throws Error where it takes longer than any render may */
   render(place: Place, job: Job): Promise<Rendered>;

@@ -1154,6 +1154,14 @@ const CASES: Record<string, HardCase[]> = {
   ],
 
   'host-style-reaches-in': [
+    // Without the rule the page is as low as the window: its scroll bar goes, and the block is wider by that.
+    [
+      '<div style="background: #eee">Sow</div>',
+      null,
+      {
+        page: '<!doctype html><style>div { margin-bottom: 2500px }</style><main><div data-mivket-slot="column"></div></main>',
+      },
+    ],
     [
       '<p class="a">Sow</p>',
       '<p class="a">',

@@ -6,7 +6,10 @@ import { doAlive, makeAlive } from '../../src/render/attempt.js';
 import { Baselines } from '../../src/render/baselines.js';
 import { Breakdown } from '../../src/render/breakdown.js';
 import { Budget } from '../../src/render/budget.js';
+import { EmptyPages } from '../../src/render/empty-pages.js';
+import type { Job } from '../../src/render/job.js';
 import type { Place } from '../../src/render/places.js';
+import type { Rendered } from '../../src/render/stage.js';
 
 /** Places whose browsers go as often as is said. */
 function makePlaces(deaths: number) {
@@ -63,6 +66,26 @@ test('the page without a snippet is made again by who asks next, as long as ther
   expect(await tell(0)).toEqual([{}, {}]);
   expect(await tell(3)).toEqual([{}, {}]);
   expect(await tell(99)).toEqual([null, null]);
+});
+
+test('what is asked of a page without a snippet is asked again where it failed', async () => {
+  const house = getDefaultHouse();
+  const [render] = planRenders('x', house, house);
+  let asked = 0;
+  const slot = { family: 'serif' };
+  const pages = new EmptyPages({
+    places: makePlaces(0),
+    makeJob: () => ({}) as Job,
+    render: () =>
+      ++asked === 1
+        ? Promise.reject(new Breakdown('gone'))
+        : Promise.resolve({ evidence: [{ slot }] } as unknown as Rendered),
+    getKey: () => 'one page',
+  });
+  await expect(pages.measureSlot(render!)).rejects.toThrow('gone');
+  expect(await pages.measureSlot(render!)).toBe(slot);
+  expect(await pages.measureSlot(render!)).toBe(slot);
+  expect(asked).toBe(2);
 });
 
 test('a budget counts what is spent, and not what is waited for', async () => {

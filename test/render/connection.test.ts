@@ -56,6 +56,29 @@ describe('the connection to the browser', () => {
     await expect(call).rejects.toThrow('no such page');
   });
 
+  test('what a listener throws is the fault of its session, and of no other', async () => {
+    const { connection, say, heard } = open();
+    const [own, other] = [connection.session('S'), connection.session('T')];
+    own.on('Page.loadEventFired', () => {
+      throw new TypeError('no beans');
+    });
+    const call = own.send('Page.enable');
+    say({ method: 'Page.loadEventFired', sessionId: 'S', params: {} });
+    await expect(call).rejects.toThrow('the session is gone');
+    await expect(own.send('Page.enable')).rejects.toThrow(TypeError);
+    const sound = other.send('Page.enable');
+    const { id, sessionId } = (await heard()).at(-1)!;
+    say({ id, sessionId, result: {} });
+    expect(await sound).toEqual({});
+    // Who listens to the browser itself has nothing to go on with: another one is started.
+    connection.root.on('Target.attachedToTarget', () => {
+      throw new TypeError('no beans');
+    });
+    say({ method: 'Target.attachedToTarget', params: {} });
+    await new Promise(setImmediate);
+    expect(connection.closed).toBe(true);
+  });
+
   test('events reach their own session only', async () => {
     const { connection, say } = open();
     const seen: string[] = [];

@@ -73,6 +73,23 @@ describe('the traffic log', () => {
     expect(log.requests[0]!.contentType).toBe('text/javascript');
   });
 
+  test.each<[string, Record<string, string>, number, number]>([
+    ['as its header says', { 'content-length': '300' }, 357, 321],
+    ['as it was unpacked, where it came unpacked', {}, 1020, 1000],
+    ['as the browser counts, where it was packed', { 'content-encoding': 'br' }, 357, 357],
+    ['as the browser counts, where not all of it came', { 'content-length': '300' }, 40, 40],
+  ])('counts a body %s, with its headers as they are written', (_, headers, came, wire) => {
+    start(main, '1', 'https://tally.example/a.js');
+    main.emit('Network.responseReceived', {
+      requestId: '1',
+      response: { status: 200, headers },
+      type: 'Script',
+    });
+    main.emit('Network.dataReceived', { requestId: '1', dataLength: 1000 });
+    finish(main, '1', came);
+    expect(log.requests[0]!.wire).toBe(wire);
+  });
+
   test.each([
     [{ errorText: 'net::ERR_FAILED', corsErrorStatus: {} }, 'not-shared', 404],
     [{ errorText: 'net::ERR_BLOCKED_BY_ORB' }, 'other-kind', 404],
