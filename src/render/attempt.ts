@@ -1,5 +1,8 @@
 import { Breakdown } from './breakdown.js';
+import type { Job } from './job.js';
+import type { Loading } from './load-windows.js';
 import type { Place, Places } from './places.js';
+import type { Rendered } from './stage.js';
 
 /** So often work is done again whose browser was gone before its end. */
 const MOST_DEATHS = 2;
@@ -34,6 +37,17 @@ export async function doAlive<T>(
     await at.leave('broken');
     at = await enter();
   }
+}
+
+/** A load of a snippet's page. */
+export function attempt(loading: Loading, place: Place, job: Job): Promise<Done<Rendered>> {
+  const work = (at: Place) => loading.attempt(at, job);
+  return doAlive(place, () => loading.enter('alone'), work);
+}
+
+/** A page that crashed is gone, and its browser as good as before: only what came to nothing otherwise is given up. */
+export function getState({ done, place }: Done<Rendered>): 'used' | 'broken' {
+  return done === null && !place.page.happened.crashed ? 'broken' : 'used';
 }
 
 /**

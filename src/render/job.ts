@@ -80,8 +80,8 @@ export const NO_HANDS: Hands = { keys: false, swipes: false };
 /** A load that is made only for what is too wide. */
 export const QUICK = { light: true, hands: NO_HANDS, waits: false };
 
-/** A load that is made only for the picture. */
-export const POSING = { ...QUICK, light: false, poses: true };
+/** A load that is made only for the picture: of what is measured in it nothing is kept, so that care costs nothing. */
+export const POSING = { ...QUICK, light: false, poses: true, careful: true };
 
 /** Evidence of each snippet of a load that could not be made. */
 export function loseAll({ render, texts }: Job, why: string): Evidence[] {

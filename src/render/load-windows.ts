@@ -2,7 +2,7 @@ import type { Baseline, Evidence } from '../core/evidence.js';
 import type { Traits } from '../core/markup/traits.js';
 import type { Render } from '../core/render.js';
 import { getWide } from '../core/search/spans.js';
-import { doAlive } from './attempt.js';
+import { attempt } from './attempt.js';
 import type { Wanted } from './browser/pool.js';
 import type { Budget } from './budget.js';
 import { QUICK, UNHURRIED, type Job } from './job.js';
@@ -35,10 +35,11 @@ export interface Loaded {
  * @param choose the widths to load next, in view of what was loaded so far; none when it is enough
  */
 export async function loadWindows(
-  { find, enter, attempt, budget, signal }: Loading,
+  loading: Loading,
   { text, traits, like }: Loaded,
   choose: (loads: readonly Evidence[]) => readonly number[],
 ): Promise<Evidence[]> {
+  const { find, enter, budget, signal } = loading;
   const loads: Evidence[] = [];
   let next = choose(loads);
   const baseline = next.length > 0 ? await find(like) : null;
@@ -61,11 +62,7 @@ export async function loadWindows(
         const known = { ...baseline, scrollWidth: getWide(baseline.wide, width) };
         const render = { ...like, viewport, search: [] };
         const job = { ...common, render, baseline: known };
-        const tried = await doAlive(
-          place,
-          () => enter('alone'),
-          (at) => attempt(at, job),
-        );
+        const tried = await attempt(loading, place, job);
         const { done } = tried;
         place = tried.place;
         loads.push(...(done?.evidence ?? []));

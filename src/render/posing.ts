@@ -1,4 +1,5 @@
 import { isMeasured, type Evidence } from '../core/evidence.js';
+import { attempt, getState, type Done } from './attempt.js';
 import { UNHURRIED, POSING, type Job } from './job.js';
 import type { Loading } from './load-windows.js';
 import type { Place } from './places.js';
@@ -27,12 +28,11 @@ export async function poseAll(
       place ??= await loading.enter('shared');
       const baseline = await loading.find(first.render);
       const job = { ...page, render: first.render, baseline, ...UNHURRIED, ...POSING };
-      const taken: Rendered | null = await loading.attempt(place, job);
+      const tried: Done<Rendered> = await attempt(loading, place, job);
+      const taken = tried.done;
       const isSpent = taken === null || taken.evidence[0]!.scripts.hung !== null;
-      if (isSpent) {
-        await place.leave(taken === null ? 'broken' : 'used');
-        place = null;
-      }
+      if (isSpent) await tried.place.leave(getState(tried));
+      place = isSpent ? null : tried.place;
       posed.push(all.map((one, of) => withShots(one, taken?.evidence[of])));
     }
   } catch (error) {

@@ -1,10 +1,9 @@
 import type { Evidence } from '../core/evidence.js';
 import type { Render } from '../core/render.js';
-import { doAlive, type Done } from './attempt.js';
+import { attempt, getState } from './attempt.js';
 import { canWait, getHands, loseAll, QUICK, UNHURRIED, type Job } from './job.js';
 import type { Loading } from './load-windows.js';
 import type { Place } from './places.js';
-import type { Rendered } from './stage.js';
 import { settleWaiting } from './search-waiting.js';
 
 /** How a series is rendered. */
@@ -106,11 +105,6 @@ async function makeRender(loading: Loading, place: Place | null, job: Job): Prom
   }
 }
 
-/** A page that crashed is gone, and its browser as good as before: only what came to nothing otherwise is given up. */
-function getState({ done, place }: Done<Rendered>): 'used' | 'broken' {
-  return done === null && !place.page.happened.crashed ? 'broken' : 'used';
-}
-
 /** A crash or a hang costs its render only: tried once more in a new place, then told as a gap. */
 async function tryTwice(loading: Loading, place: Place, job: Job): Promise<Made> {
   const { budget, signal } = loading;
@@ -155,9 +149,4 @@ async function tryAsCrashed(loading: Loading, job: Job): Promise<Again | null> {
   const live = job.scripted && job.traits.some((one) => one.live);
   if (careful || !live) return careful;
   return tryAgain(loading, { ...job, careful: true, scripted: false });
-}
-
-function attempt(loading: Loading, place: Place, job: Job): Promise<Done<Rendered>> {
-  const work = (at: Place) => loading.attempt(at, job);
-  return doAlive(place, () => loading.enter('alone'), work);
 }
