@@ -97,11 +97,24 @@ describe('the traffic log', () => {
     [{ errorText: 'net::ERR_ABORTED', canceled: true }, 'cancelled', null],
     [{ errorText: 'net::ERR_TIMED_OUT' }, 'net::ERR_TIMED_OUT', null],
   ])('what failed says why: %j', (event, failed, status) => {
-    start(main, '1', 'https://tally.example/a.json');
     const headers = { 'content-type': 'text/html' };
-    main.emit('Network.responseReceivedExtraInfo', { requestId: '1', headers, statusCode: 404 });
-    main.emit('Network.loadingFailed', { requestId: '1', ...event });
-    expect(log.requests).toMatchObject([{ failed, status, contentType: 'text/html' }]);
+    const answer = (requestId: string, statusCode: number) =>
+      main.emit('Network.responseReceivedExtraInfo', { requestId, headers, statusCode });
+    const fail = (requestId: string) => main.emit('Network.loadingFailed', { requestId, ...event });
+    for (const id of ['1', '2', '3']) start(main, id, 'https://tally.example/a.json');
+    answer('1', 404);
+    fail('1');
+    // The two are told by different processes, in either order; so is what a redirect was answered with.
+    fail('2');
+    answer('2', 404);
+    answer('3', 404);
+    answer('3', 302);
+    fail('3');
+    answer('4', 404);
+    start(main, '4', 'https://tally.example/a.json');
+    fail('4');
+    const told = { failed, status, contentType: 'text/html' };
+    expect(log.requests).toMatchObject([told, told, told, told]);
   });
 
   test('a hop of a redirect is a request of its own', () => {

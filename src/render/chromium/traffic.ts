@@ -2,11 +2,21 @@ import type { Protocol } from 'devtools-protocol';
 import type { CallFrame, Initiator, LoggedRequest, RequestLog } from '../page/request-log.js';
 import type { Session } from './connection.js';
 
+/** Answers that are kept until what they answer is told of. */
+const MOST_EARLY = 100;
+
 /** Writes down what one session asks for; call it for every frame and worker that is attached. */
 export function followTraffic(session: Session, log: RequestLog): void {
   const keyOf = (id: string) => (/^[0-9A-F]{32}$/.test(id) ? id : `${session.id} ${id}`);
   const at = (id: string) => log.get(keyOf(id));
-  session.on('Network.requestWillBeSent', (event) => start(log, keyOf(event.requestId), event));
+  // Who sends a request and who receives its answer are two processes: either may be heard of first.
+  const early = new Map<string, Protocol.Network.ResponseReceivedExtraInfoEvent>();
+  session.on('Network.requestWillBeSent', (event) => {
+    start(log, keyOf(event.requestId), event);
+    const answer = early.get(event.requestId);
+    if (answer) takeHeaders(at(event.requestId), answer);
+    early.delete(event.requestId);
+  });
   session.on('Network.webSocketCreated', ({ requestId, url, initiator }) => {
     const asked = { address: url, first: url, type: 'WebSocket' };
     log.start(keyOf(requestId), { ...asked, initiator: toInitiator(initiator) });
@@ -19,13 +29,10 @@ export function followTraffic(session: Session, log: RequestLog): void {
     const told = { type, contentType: getContentType(headers), sharedWith };
     Object.assign(request, { status, ...told, sized: readSizes(headers) });
   });
-  session.on('Network.responseReceivedExtraInfo', ({ requestId, headers, statusCode }) => {
-    const request = at(requestId);
-    if (!request) return;
-    if (request.type === 'Document') request.forbidsFrames = getFrameRule(headers);
-    request.sharedWith ??= getSharing(headers);
-    request.answered = statusCode;
-    request.contentType ??= getContentType(headers);
+  session.on('Network.responseReceivedExtraInfo', (event) => {
+    const request = at(event.requestId);
+    if (request) takeHeaders(request, event);
+    else if (early.size < MOST_EARLY) early.set(event.requestId, event);
   });
   session.on('Network.dataReceived', ({ requestId, dataLength }) => {
     const request = at(requestId);
@@ -39,11 +46,23 @@ export function followTraffic(session: Session, log: RequestLog): void {
   session.on('Network.loadingFailed', (event) => {
     const request = at(event.requestId);
     if (request) request.failed = getReason(event);
-    // Of what is kept from the page the browser tells no more than this.
-    if (request && KEPT.has(request.failed ?? '')) request.status ??= request.answered;
+    if (request) tellKept(request);
     log.finish(request);
   });
   session.on('Network.requestServedFromCache', ({ requestId }) => log.finish(at(requestId)));
+}
+
+function takeHeaders(
+  request: LoggedRequest | undefined,
+  { headers, statusCode }: Protocol.Network.ResponseReceivedExtraInfoEvent,
+): void {
+  if (!request) return;
+  if (request.type === 'Document') request.forbidsFrames = getFrameRule(headers);
+  request.sharedWith ??= getSharing(headers);
+  if (REDIRECTS.has(statusCode)) return;
+  request.answered = statusCode;
+  request.contentType ??= getContentType(headers);
+  tellKept(request);
 }
 
 function start(log: RequestLog, key: string, event: Protocol.Network.RequestWillBeSentEvent): void {
@@ -89,6 +108,13 @@ export function toCall(frame: Protocol.Runtime.CallFrame): CallFrame {
 
 /** An answer came, and was kept from the page. */
 const KEPT = new Set(['not-shared', 'other-kind']);
+/** What leads elsewhere is not what came in the end. RFC 9110, 15.4; 304 leads nowhere. */
+const REDIRECTS = new Set([301, 302, 303, 307, 308]);
+
+/** Of what is kept from the page the browser tells its status alone, before it says that it failed or after. */
+function tellKept(request: LoggedRequest): void {
+  if (KEPT.has(request.failed ?? '')) request.status ??= request.answered;
+}
 
 /** The browser's own reason, where it has one: what it keeps from a page did not fail on its way. */
 function getReason(event: Protocol.Network.LoadingFailedEvent): string {
