@@ -1,12 +1,18 @@
 import { describe, expect, test } from '@jest/globals';
-import { readFileSync } from 'node:fs';
-import { CHECKS } from '../dist/src/checks/index.js';
-import { FINDING_IDS } from '../dist/src/core/words/finding-ids.js';
-import { judgeRecorded, listExamples, type Recorded } from './support/live.js';
+import { CHECKS } from '../src/checks/index.js';
+import { FINDING_IDS } from '../src/core/words/finding-ids.js';
+import { CASES, expectCase } from './support/cases.js';
+import {
+  judgeRecorded,
+  listExamples,
+  listRecorded,
+  readRecorded,
+  type Recorded,
+} from './support/recorded.js';
 
-const recorded = JSON.parse(
-  readFileSync(new URL('./recorded/examples.json', import.meta.url), 'utf8'),
-) as Record<string, Recorded>;
+const recorded: Record<string, Recorded> = Object.fromEntries(
+  listRecorded().map(({ key, ...one }) => [key, one]),
+);
 
 describe('every example, on recorded evidence', () => {
   test.each(listExamples())('$key', ({ key, code, under, check, kind }) => {
@@ -31,6 +37,18 @@ describe('every example, on recorded evidence', () => {
       expect(judgeRecorded(recorded[`${key} mended`]!).map(({ id }) => id)).not.toContain(check.id);
     },
   );
+});
+
+describe('every hard case, on recorded evidence', () => {
+  describe.each(Object.entries(CASES))('%s', (id, cases) => {
+    const known = readRecorded('cases', id);
+    test.each(cases.map((one, i) => [one[0], i] as const))('%s', (code, i) => {
+      // A changed case must be rendered anew: `npm run record`.
+      expect(known[i]?.code).toBe(code);
+      expect(known[i]?.under).toEqual(cases[i]![2]);
+      expectCase(id, cases[i]!, known[i]!);
+    });
+  });
 });
 
 describe('every check', () => {

@@ -1,5 +1,4 @@
 import type { z } from 'zod';
-import { ENGINES, type Engine } from './engines.js';
 import type { Baseline, Evidence, FactKind, Facts } from './evidence.js';
 import { flatMap } from './lists.js';
 import type { House, Level } from './house/house.js';
@@ -7,7 +6,7 @@ import type { houseSchema } from './house/schema.js';
 import type { Markup } from './markup/markup.js';
 import type { Intent } from './mend/intent.js';
 import { getEmpty, getPlace, getRenderKey } from './render.js';
-import type { EngineName, Place, Variant, Viewport } from './render.js';
+import type { Place, Variant, Viewport } from './render.js';
 import type { Snippet, Span } from './snippet.js';
 
 /** A render as a check sees it: the kinds of evidence it asked for, and no others. */
@@ -224,13 +223,10 @@ export function prepareRenders(
 export function selectRenders<K extends FactKind>(
   renders: readonly Prepared[],
   { kinds, variants }: Needs<K>,
-  engines: Record<EngineName, Engine> = ENGINES,
 ): RenderOf<K>[] {
   const wanted: readonly FactKind[] = kinds;
   return flatMap(renders, ({ evidence, whole, partial }): RenderOf<K>[] => {
-    const { variant, engine } = evidence.render;
-    if (!variants.includes(variant)) return [];
-    if (wanted.some((kind) => engines[engine].cannot[kind] !== undefined)) return [];
+    if (!variants.includes(evidence.render.variant)) return [];
     const gaps = evidence.gaps.filter((gap) => wanted.includes(gap.kind));
     if (gaps.some((gap) => gap.kept === null)) return [];
     return [gaps.length > 0 ? partial : whole];

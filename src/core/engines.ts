@@ -1,13 +1,109 @@
-import type { FactKind } from './evidence.js';
+import { SEEN_KINDS, type Evidence, type FactKind, type Gap } from './evidence.js';
+import type { About, Check } from './check.js';
+import { flatMap } from './lists.js';
+import { getTraits, type Traits } from './markup/traits.js';
 import type { EngineName } from './render.js';
+import { getWants } from './wants.js';
 
-/** What an engine can measure. */
+/** A snippet and its house, as far as they decide what an engine has to be able to do. */
+export interface Wishes {
+  own: Traits;
+  /** The page around is the house's own. */
+  ownPage: boolean;
+}
+
+/** @see Wishes */
+export function getWishes({ markup, house }: About): Wishes {
+  return { own: getTraits(markup), ownPage: house.page !== undefined };
+}
+
+/** Something that an engine has to be able to tell, finer than a whole kind of facts. */
+export interface Capability {
+  /** What it tells. */
+  words: string;
+  /** The kinds of facts of which not all is known without it. */
+  bears: readonly FactKind[];
+  /** Whether anything depends on it; left out: always. */
+  matters?(wishes: Wishes): boolean;
+}
+
+const IN_PAGE: readonly FactKind[] = [
+  ...(['page', 'slot', 'elements', 'host', 'frames', 'media', 'pictures'] as const),
+  ...(['controls', 'texts', 'cuts', 'layers', 'shifts', 'policy'] as const),
+];
+
+/** Whether code made something of which the page's own could be the maker too. */
+const isMixed = ({ own, ownPage }: Wishes) => own.changes && ownPage;
+const hasCode = ({ own }: Wishes) => own.changes;
+
+/** What engines differ in. */
+export const CAPABILITIES = {
+  makers: { words: 'who made an element', bears: IN_PAGE, matters: isMixed },
+  askers: { words: 'who asked for a file', bears: ['traffic', 'scripts', 'policy'] },
+  'closed-roots': { words: 'what stands in closed shadow roots', bears: IN_PAGE, matters: hasCode },
+  'stated-sizes': { words: 'which width an element states', bears: ['elements'] },
+  'frame-documents': { words: 'what documents in frames are like', bears: ['frames'] },
+  'missing-frames': { words: 'which frames were refused', bears: ['frames', 'traffic'] },
+  sounds: { words: 'whether a file has a sound track', bears: ['media'] },
+  listeners: { words: 'what code listens for', bears: ['handling'] },
+  keys: { words: 'what keys do', bears: ['handling'] },
+  fingers: { words: 'what a finger does', bears: ['handling'] },
+  errors: { words: 'where code breaks down', bears: ['scripts'] },
+  painting: { words: 'what is painted', bears: ['texts'] },
+  'layout-shifts': { words: 'how far the layout jumps', bears: ['shifts'] },
+  'policy-refusals': { words: 'what the page’s policy refused', bears: ['policy'] },
+} satisfies Record<string, Capability>;
+
+export type CapabilityName = keyof typeof CAPABILITIES;
+
+/** What an engine is called, and what it cannot tell: capabilities, and kinds of facts as a whole. */
 export interface Engine {
-  /** Kinds of facts that it never gives, each with why: not a gap of a run, but a bound of the engine. */
-  cannot: Partial<Record<FactKind, string>>;
+  title: string;
+  lacks: readonly (CapabilityName | FactKind)[];
 }
 
 /** The engines that pages are rendered in. */
-export const ENGINES: Record<EngineName, Engine> = {
-  chromium: { cannot: {} },
-};
+export type Engines = Readonly<Record<EngineName, Engine>>;
+export const ENGINES: Engines = { chromium: { title: 'Chromium', lacks: [] } };
+
+/** What of a render is not known since its engine cannot tell, where anything depends on that. */
+export function listBounds({ title, lacks }: Engine, wishes: Wishes): Gap[] {
+  return flatMap(lacks, (lack): Gap[] => {
+    if (!isCapability(lack)) return tellMissing([lack], `${title} does not tell of it`);
+    const { words, bears, matters = () => true }: Capability = CAPABILITIES[lack];
+    const why = `${title} does not tell ${words}`;
+    return matters(wishes) ? bears.map((kind) => ({ kind, why, seen: null, kept: 1 })) : [];
+  });
+}
+
+function isCapability(name: CapabilityName | FactKind): name is CapabilityName {
+  return name in CAPABILITIES;
+}
+
+/** Without kinds that only add to what is said nothing is unseen. */
+function tellMissing(kinds: readonly FactKind[], why: string): Gap[] {
+  const seen = kinds.filter((kind) => SEEN_KINDS.includes(kind));
+  return seen.map((kind) => ({ kind, why, seen: null, kept: null }));
+}
+
+const NOT_SOUGHT = 'it was not looked for in this run';
+
+/**
+ * Evidence with all that nobody could have seen in it among its gaps: what its engine cannot tell, and what was not
+ * looked for though somebody reads it now.
+ */
+export function markBounds(
+  evidence: readonly Evidence[],
+  wishes: () => Wishes,
+  { checks, engines = ENGINES }: { checks: readonly Check[]; engines?: Engines },
+): readonly Evidence[] {
+  const isWhole = (one: Evidence) => !one.sought && engines[one.render.engine].lacks.length === 0;
+  if (evidence.every(isWhole)) return evidence;
+  const wants = getWants(checks);
+  return evidence.map((one) => {
+    const { sought, render, gaps } = one;
+    const missing = sought ? wants[render.variant].filter((kind) => !sought.includes(kind)) : [];
+    const bounds = listBounds(engines[render.engine], wishes());
+    return { ...one, gaps: [...gaps, ...bounds, ...tellMissing(missing, NOT_SOUGHT)] };
+  });
+}

@@ -10,6 +10,7 @@ export type { CauseFact, Target, TriedCure } from '../facts/causes/fact.js';
 export type { ControlFact } from '../facts/controls/fact.js';
 export type { CutFact } from '../facts/cuts/fact.js';
 export type { ElementFact } from '../facts/elements/fact.js';
+export { FILE_TYPES, type FileType } from '../facts/file-type.js';
 export type { FrameFact } from '../facts/frames/fact.js';
 export type { HandlingFact } from '../facts/handling/fact.js';
 export type { HostPart, HostPartFact } from '../facts/host/fact.js';
@@ -36,12 +37,14 @@ export type { TextFact } from '../facts/texts/fact.js';
 export type { Refusal, RefusalKind, RequestFact } from '../facts/traffic/fact.js';
 export type { Interval, Room, WideSpan, WidthSpan, WidthsFact } from '../facts/widths/fact.js';
 
+const kindSchema = z.enum(Object.keys(KINDS) as [FactKind, ...FactKind[]]);
+
 /**
  * Something that should have been measured and was not, or not all of it. `kept`: how much of it is
  * there all the same; null where nothing is.
  */
 const gapSchema = z.object({
-  kind: z.enum(Object.keys(KINDS) as [FactKind, ...FactKind[]]),
+  kind: kindSchema,
   why: z.string(),
   seen: z.number().nullable(),
   kept: z.number().nullable(),
@@ -70,6 +73,8 @@ export const evidenceSchema = z.object({
   /** Which of the render's snippets this is of, from 0. */
   of: z.int().min(0),
   gaps: z.array(gapSchema),
+  /** The kinds that were looked for; left out: all. Of the others it says nothing. */
+  sought: z.array(kindSchema).optional(),
   /** null where none was wanted or could be taken. */
   shot: shotSchema.nullable(),
   /** Where the page around is harmed: that part of it, with the snippet and without. */
@@ -81,6 +86,7 @@ export const evidenceSchema = z.object({
 export interface Evidence
   extends Pick<z.output<typeof evidenceSchema>, 'render' | 'of' | 'gaps' | 'shot'>, Facts {
   harm?: z.output<typeof harmShotsSchema> | null;
+  sought?: FactKind[];
 }
 
 /** The page with nothing in the slot, rendered twice: what differs between the two is unsteady. */

@@ -1,5 +1,6 @@
 import { prepareRenders, selectRenders, type About, type Check } from './check.js';
 import type { Baseline, Evidence, Interval } from './evidence.js';
+import { getWishes, markBounds } from './engines.js';
 import { flatMap } from './lists.js';
 import { getSlotRange, type House, type Slot } from './house/house.js';
 import { getRenderKey, type Render, type Viewport } from './render.js';
@@ -39,41 +40,16 @@ export function planVariants(
   baselines: ReadonlyMap<string, Baseline>,
   about: About,
 ): Render[] {
-  const asIs = prepareRenders(evidence, baselines);
+  const seen = markBounds(evidence, () => getWishes(about), { checks });
+  const asIs = prepareRenders(seen, baselines);
   const planned = flatMap(checks, ({ needs }) => {
     const others = needs.variants.filter((variant) => variant !== 'as-is');
     if (others.length === 0) return [];
     return flatMap(asIs, (one) => {
-      const [seen] = selectRenders([one], { ...needs, variants: ['as-is'] });
-      const called = seen !== undefined && (needs.calls?.(seen, about) ?? true);
+      const [read] = selectRenders([one], { ...needs, variants: ['as-is'] });
+      const called = read !== undefined && (needs.calls?.(read, about) ?? true);
       return called ? others.map((variant): Render => ({ ...one.evidence.render, variant })) : [];
     });
   });
   return [...new Map(planned.map((render) => [getRenderKey(render), render])).values()];
-}
-
-/** What of a render anybody reads: what nobody reads need not be made. */
-export interface RenderNeeds {
-  /** Whether there has to be a render at all. */
-  any: boolean;
-  /** Whether each load has to be a visitor's first, with nothing stored: what is asked for is read. */
-  cold: boolean;
-  /** Whether causes and cures are to be looked for by trying. */
-  tries: boolean;
-  /** Whether keys and fingers are to be tried. */
-  hands: boolean;
-  /** Whether windows between the viewports are to be tried. */
-  searches: boolean;
-}
-
-/** What the checks need of renders. */
-export function getRenderNeeds(checks: readonly Check[]): RenderNeeds {
-  const kinds = new Set(flatMap(checks, ({ needs }) => needs.kinds));
-  return {
-    any: kinds.size > 0,
-    cold: kinds.has('traffic'),
-    tries: kinds.has('causes'),
-    hands: kinds.has('handling'),
-    searches: kinds.has('widths'),
-  };
 }

@@ -37,6 +37,11 @@ export type Insert = (typeof INSERTS)[number];
 export const VARIANTS = ['as-is', 'empty', 'reduced-motion', 'filtered'] as const;
 export type Variant = (typeof VARIANTS)[number];
 
+/** One thing for every variant: what `make` gives for it. */
+export function forVariants<T>(make: (variant: Variant) => T): Record<Variant, T> {
+  return Object.fromEntries(VARIANTS.map((one) => [one, make(one)])) as Record<Variant, T>;
+}
+
 export const ENGINE_NAMES = ['chromium'] as const;
 export type EngineName = (typeof ENGINE_NAMES)[number];
 

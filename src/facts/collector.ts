@@ -1,4 +1,4 @@
-import type { Baseline, Gap, Hang, RefusedStyle } from '../core/evidence.js';
+import type { Baseline, Gap, Hang } from '../core/evidence.js';
 import type { Parted } from '../render/collect/own.js';
 import type { Reading } from '../render/collect/read.js';
 import type { GateRefusal } from '../render/gate/gate.js';
@@ -46,8 +46,8 @@ export interface Look {
   /** The page without the snippet has code; so has the snippet. */
   hostChanges: boolean;
   changes: boolean;
-  /** Declarations of the snippet's that the browser does not take. */
-  refused: readonly RefusedStyle[];
+  /** The font family of the slot on the page around, where it stands in a frame of its own; else null. */
+  pageFamily: string | null;
   hasSound(address: string): boolean | null;
 }
 

@@ -62,6 +62,11 @@ export const CHANGING_KINDS: readonly FactKind[] = SEEN_KINDS.filter(
   (kind) => !(KINDS[kind] as Kind).still,
 );
 
+/** Those of which it is so. */
+export function listKinds(is: (kind: Kind) => boolean | undefined): readonly FactKind[] {
+  return SEEN_KINDS.filter((kind) => is(KINDS[kind]));
+}
+
 /** Those that tell whether anything is too wide. */
 export const FITTING_KINDS: readonly FactKind[] = ['page', 'slot', 'elements', 'frames'];
 

@@ -44,7 +44,8 @@ export class EmptyPages {
 
   async #look(empty: Render, region?: Box): Promise<Rendered> {
     const { places, makeJob, render } = this.#making;
-    const job = { ...makeJob(empty), ...(region && { region }) };
+    const shots = region ? ({ shots: 'taken', region } as const) : {};
+    const job: Job = { ...makeJob(empty), ...shots };
     // Others hold a place until this is known.
     return makeAlive(places, (place) => render(place, job));
   }

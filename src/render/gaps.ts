@@ -8,7 +8,9 @@ import {
   type RequestFact,
 } from '../core/evidence.js';
 import { flatMap } from '../core/lists.js';
-import { KINDS } from '../facts/kinds.js';
+import type { FileType } from '../facts/file-type.js';
+import type { Kind } from '../facts/kind.js';
+import { KINDS, listKinds } from '../facts/kinds.js';
 import type { Reading } from './collect/read.js';
 import type { RequestLog } from './page/request-log.js';
 
@@ -26,34 +28,35 @@ export interface Sight {
   cut: string | null;
 }
 
-const READ: readonly FactKind[] = SEEN_KINDS.filter((kind) => KINDS[kind].inPage);
-const OBJECTS: FactKind[] = [
-  ...(['elements', 'frames', 'media', 'pictures', 'controls'] as const),
-  ...(['texts', 'cuts', 'layers'] as const),
-];
-const LAYOUT: FactKind[] = ['page', 'slot', 'elements', 'host', 'cuts', 'layers', 'shifts'];
-const FRAME: FactKind[] = ['frames', 'traffic', 'scripts'];
+const READ = listKinds(({ inPage }) => inPage);
+const OBJECTS = listKinds(({ ofElements }) => ofElements);
+const CAPPED = listKinds(({ ofElements, ofPage }) => ofElements || ofPage);
+const LAYOUT = listKinds(({ layout }) => layout);
+const FRAME = listKindsOf('document');
 
-/** What an answer could have shown, by the protocol's resource type; all others anything. */
-const BY_TYPE: Record<string, FactKind[]> = {
-  Image: [...LAYOUT, 'pictures'],
-  Font: LAYOUT,
-  Media: [...LAYOUT, 'media'],
-  TextTrack: [],
-  Stylesheet: CHANGING_KINDS.filter((kind) => kind !== 'scripts'),
-  Document: FRAME,
-  Ping: [],
-  Prefetch: [],
-  Manifest: [],
-  CSPViolationReport: [],
-};
+/** What comes to nothing that is measured. */
+const IDLE: readonly FileType[] = ['track', 'ping', 'prefetch', 'manifest'];
+
+/** What an answer could have shown. */
+function listShown(type: FileType): readonly FactKind[] {
+  if (IDLE.includes(type)) return [];
+  if (type === 'document') return FRAME;
+  if (type === 'style') return CHANGING_KINDS.filter((kind) => !(KINDS[kind] as Kind).unstyled);
+  if (type === 'picture' || type === 'film' || type === 'font')
+    return [...LAYOUT, ...listKindsOf(type)];
+  return CHANGING_KINDS;
+}
+
+function listKindsOf(type: FileType): readonly FactKind[] {
+  return listKinds(({ files }) => files?.includes(type));
+}
 
 /** What could still change while something has not come to rest; all else could change anything. */
-const BY_MOTION: Record<string, FactKind[]> = {
+const BY_MOTION: Record<string, readonly FactKind[]> = {
   fonts: LAYOUT,
-  pictures: [...LAYOUT, 'pictures'],
+  pictures: [...LAYOUT, ...listKindsOf('picture')],
   animations: LAYOUT,
-  media: ['media'],
+  media: listKindsOf('film'),
 };
 
 /** Refusals that tell of the host itself, and not of this run. */
@@ -94,7 +97,7 @@ function findCapped({ facts, reading, requests }: Sight): Gap[] {
   const gaps: Gap[] = [];
   const { total, elements } = reading?.raw ?? { total: 0, elements: [] };
   if (total > elements.length) {
-    const capped = list(facts, [...OBJECTS, 'host'], 'more elements than are read');
+    const capped = list(facts, CAPPED, 'more elements than are read');
     gaps.push(...capped.map((gap) => (gap.kind === 'elements' ? { ...gap, seen: total } : gap)));
   } else if (reading?.objects.unplaced)
     gaps.push(...list(facts, OBJECTS, 'more elements than are followed'));
@@ -140,8 +143,8 @@ function findWithheld(facts: Facts): Gap[] {
 
 /** Without its styles or its film, what was measured of it is not as visitors have it. */
 function isSpoilt(kind: FactKind, { type, inFrame }: RequestFact): boolean {
-  if (type === 'Media') return kind === 'media';
-  return type === 'Stylesheet' && !inFrame && kind !== 'traffic';
+  if (type === 'film') return listKindsOf(type).includes(kind);
+  return type === 'style' && !inFrame && kind !== 'traffic';
 }
 
 /** Why an answer is missing that a visitor may get; null where it is there, or is missing for everybody. */
@@ -157,6 +160,6 @@ function getReason({ refused, status, failed, host }: RequestFact): string | nul
 }
 
 function getKinds({ type, inFrame }: RequestFact): readonly FactKind[] {
-  const kinds = BY_TYPE[type] ?? CHANGING_KINDS;
+  const kinds = listShown(type);
   return inFrame && kinds.length > 0 ? FRAME : kinds;
 }

@@ -1,58 +1,91 @@
-import type { Baseline, Box, Evidence } from '../core/evidence.js';
+import {
+  FITTING_KINDS,
+  type Baseline,
+  type Box,
+  type Evidence,
+  type FactKind,
+} from '../core/evidence.js';
+import type { Markup } from '../core/markup/markup.js';
 import type { Traits } from '../core/markup/traits.js';
 import type { Load } from '../core/recording/exchange.js';
 import type { Render } from '../core/render.js';
-import type { Hands } from './handling.js';
+import type { Learned } from './learned.js';
 import type { Limits } from './limit.js';
 import { makeLost } from './lost.js';
-import type { Trial } from './stage.js';
 
 const HANGING_AGAIN = 2000;
-const VAIN_LOAD = 5000;
-const VAIN_SETTLE = 2000;
-/** A job of which nothing is known yet. */
-export const UNHURRIED = {
+const SLOW_LOAD = 5000;
+const SLOW_SETTLE = 2000;
+
+/** The snippets of a page, in the order of its renders'; of the page alone what that can. It holds for all loads of it. */
+export interface Subject {
+  texts: readonly string[];
+  markups: readonly Markup[];
+  traits: readonly Traits[];
+}
+
+/** How a page is to be dealt with, by what came of it before. */
+export interface Manner {
+  /** It is profiled from the start, to name the line where it hangs. */
+  profile: boolean;
+  /** Its code runs: not so where it took the page down before. */
+  scripted: boolean;
+  /** It broke down when it was looked at as others are: nothing is asked that a browser is known to break down on. */
+  careful: boolean;
+  /** It has hung before: no need to wait as long again. */
+  hanging: boolean;
+  /** It had not come to rest when the time was over: nor will it now. */
+  restless: boolean;
+}
+
+/** Of a page of which nothing is known yet. */
+export const UNHURRIED: Manner = {
   profile: false,
   scripted: true,
   careful: false,
   hanging: false,
-  vain: false,
+  restless: false,
 };
 
-/** One load that is to be made. */
-export interface Job {
-  render: Render;
-  /** The texts of the render's snippets, and what each can do; of the page alone, what that can. */
-  texts: readonly string[];
-  traits: readonly Traits[];
-  trials: readonly Trial[];
-  baseline: Baseline | null;
-  profile: boolean;
-  /** Its code runs: not so where it took the page down before. */
-  scripted: boolean;
-  /** It broke down when it was looked at as others are. */
-  careful: boolean;
-  /** It has hung before: no need to wait as long again. */
-  hanging: boolean;
-  /** It was waited for in vain before. */
-  vain: boolean;
-  /** Only what is too wide is asked for. */
-  light: boolean;
-  /** Whether keys and fingers are tried. */
+/** Whether keys and fingers are tried. */
+export interface Hands {
+  keys: boolean;
+  swipes: boolean;
+}
+
+/** Nothing of the kind. */
+export const NO_HANDS: Hands = { keys: false, swipes: false };
+
+/** What a load is made for. */
+export interface Purpose {
+  /** The kinds of facts that somebody reads: for others nothing is done that costs anything. */
+  wants: ReadonlySet<FactKind>;
   hands: Hands;
   /** The windows that it names can be tried in a later render. */
-  waits: boolean;
-  /** It is loaded for its picture alone. */
-  poses?: boolean;
-  /** The piece of the page without any snippet that is shot; left out: none is. */
-  region?: Box;
+  postpones: boolean;
+  /**
+   * Whether a picture is taken; `last`: only of what was stopped, since others are loaded once more for theirs.
+   */
+  shots: 'taken' | 'last' | 'none';
+  /** Which piece of the page; null: the slot with what stands in it. */
+  region: Box | null;
+}
+
+/** One load that is to be made. */
+export interface Job extends Manner, Purpose {
+  subject: Subject;
+  render: Render;
+  /** The page without the snippet; null while that itself is rendered. */
+  baseline: Baseline | null;
+  /** What loads before have taught, of each snippet. */
+  known: readonly Learned[];
 }
 
 /**
  * Whether the windows that a render names can be tried in one of those that follow: on a page with scroll bars
  * these can be done without, and else nothing tells the kinds of windows apart.
  */
-export function canWait(render: Render, later: readonly Render[]): boolean {
+export function canPostpone(render: Render, later: readonly Render[]): boolean {
   const { viewport, search } = render;
   if (search.length === 0 || viewport.scrollBars !== 'overlay') return false;
   const getKey = ({ snippets, insert, variant, viewport: { scheme, userAgent } }: Render) =>
@@ -66,33 +99,50 @@ export function canWait(render: Render, later: readonly Render[]): boolean {
 }
 
 /** Keys are tried where there is a mouse, fingers where the glass is touched: each once for a slot, the first of its kind. */
-export function getHands(render: Render, renders: readonly Render[], wanted: boolean): Hands {
+export function getHands(render: Render, renders: readonly Render[]): Hands {
   const key = JSON.stringify([render.snippets, render.insert]);
   const same = renders.filter((one) => JSON.stringify([one.snippets, one.insert]) === key);
   const keyed = same.find(({ viewport }) => !viewport.touch) ?? same[0];
   const touched = same.find(({ viewport }) => viewport.touch);
-  return { keys: wanted && render === keyed, swipes: wanted && render === touched };
+  return { keys: render === keyed, swipes: render === touched };
 }
 
-/** Nothing of the kind. */
-export const NO_HANDS: Hands = { keys: false, swipes: false };
+const PLAIN = { hands: NO_HANDS, postpones: false, region: null };
 
 /** A load that is made only for what is too wide. */
-export const QUICK = { light: true, hands: NO_HANDS, waits: false };
+export const QUICK: Purpose = {
+  ...PLAIN,
+  wants: new Set<FactKind>([...FITTING_KINDS, 'widths']),
+  shots: 'none',
+};
 
-/** A load that is made only for the picture: of what is measured in it nothing is kept, so that care costs nothing. */
-export const POSING = { ...QUICK, light: false, poses: true, careful: true };
+/** What is looked at of a page without any snippet. */
+export const EMPTY: Purpose = {
+  ...PLAIN,
+  wants: new Set<FactKind>([...FITTING_KINDS, 'host', 'shifts', 'widths', 'traffic']),
+  shots: 'none',
+};
+
+/** A load that is made only for its picture: of what is measured in it nothing is kept, so that care costs nothing. */
+export const POSING: Purpose & Manner = {
+  ...UNHURRIED,
+  ...PLAIN,
+  careful: true,
+  // A film that is out of view begins when it is brought into it.
+  wants: new Set<FactKind>([...FITTING_KINDS, 'media']),
+  shots: 'taken',
+};
 
 /** Evidence of each snippet of a load that could not be made. */
-export function loseAll({ render, texts }: Job, why: string): Evidence[] {
-  return texts.map((_, of) => makeLost(render, of, why));
+export function loseAll({ render, subject }: Job, why: string): Evidence[] {
+  return subject.texts.map((_, of) => makeLost(render, of, why));
 }
 
 /** How long is waited, in view of what was waited for before. */
-export function shorten(limits: Limits, { hanging, vain }: Job): Limits {
+export function shorten(limits: Limits, { hanging, restless }: Job): Limits {
   return {
-    load: vain ? Math.min(limits.load, VAIN_LOAD) : limits.load,
-    settle: vain ? Math.min(limits.settle, VAIN_SETTLE) : limits.settle,
+    load: restless ? Math.min(limits.load, SLOW_LOAD) : limits.load,
+    settle: restless ? Math.min(limits.settle, SLOW_SETTLE) : limits.settle,
     hang: hanging ? Math.min(limits.hang, HANGING_AGAIN) : limits.hang,
   };
 }
@@ -103,10 +153,4 @@ export function getLoad({ snippets, viewport, variant }: Render): Load {
   const state = variant === 'as-is' || variant === 'empty' ? '' : `, ${variant}`;
   const snippet = variant === 'empty' ? '' : snippets.map(({ name }) => name).join(' and ');
   return { snippet, view: `${slots} at ${viewport.name}${state}` };
-}
-
-/** Which pictures a load is for. */
-export function getShots({ render, light, poses, region }: Job): 'taken' | 'last' | 'none' {
-  if (poses || region) return 'taken';
-  return light || render.variant === 'empty' ? 'none' : 'last';
 }

@@ -1,11 +1,11 @@
 import type { Baseline, Evidence } from '../core/evidence.js';
-import type { Traits } from '../core/markup/traits.js';
 import type { Render } from '../core/render.js';
 import { getWide } from '../core/search/spans.js';
 import { attempt } from './attempt.js';
 import type { Wanted } from './browser/pool.js';
 import type { Budget } from './budget.js';
-import { QUICK, UNHURRIED, type Job } from './job.js';
+import { QUICK, UNHURRIED, type Job, type Subject } from './job.js';
+import { NOTHING } from './learned.js';
 import type { Place } from './places.js';
 import type { Rendered } from './stage.js';
 
@@ -18,25 +18,22 @@ export interface Loading {
   attempt(place: Place, job: Job): Promise<Rendered | null>;
   /** What the snippet may take as a whole. */
   budget: Budget;
+  /** Whether pictures are wanted. */
+  pictures: boolean;
   /** Why there is nothing where something was thrown. */
   explain(error: unknown): string;
   signal: AbortSignal | undefined;
 }
 
-/** A snippet, with a render of it that other windows are to be like. */
-export interface Loaded {
-  text: string;
-  traits: Traits;
-  like: Render;
-}
-
 /**
  * Loads a snippet's page in one window after the other, in a place of its own, and stops where it hangs.
+ * @param like a render of it that the others are to be like
  * @param choose the widths to load next, in view of what was loaded so far; none when it is enough
  */
 export async function loadWindows(
   loading: Loading,
-  { text, traits, like }: Loaded,
+  subject: Subject,
+  like: Render,
   choose: (loads: readonly Evidence[]) => readonly number[],
 ): Promise<Evidence[]> {
   const { find, enter, budget, signal } = loading;
@@ -45,13 +42,8 @@ export async function loadWindows(
   const baseline = next.length > 0 ? await find(like) : null;
   if (!baseline) return loads;
   let place = await enter('shared');
-  const common = {
-    texts: [text],
-    traits: [traits],
-    trials: [],
-    ...UNHURRIED,
-    ...QUICK,
-  };
+  const known = subject.texts.map(() => NOTHING);
+  const common = { ...UNHURRIED, ...QUICK, subject, known };
   let how: 'used' | 'broken' = 'used';
   try {
     for (; next.length > 0 && how === 'used'; next = choose(loads)) {
@@ -59,9 +51,9 @@ export async function loadWindows(
         signal?.throwIfAborted();
         if (budget.isOver) return loads;
         const viewport = { ...like.viewport, name: String(width), width };
-        const known = { ...baseline, scrollWidth: getWide(baseline.wide, width) };
+        const empty = { ...baseline, scrollWidth: getWide(baseline.wide, width) };
         const render = { ...like, viewport, search: [] };
-        const job = { ...common, render, baseline: known };
+        const job: Job = { ...common, render, baseline: empty };
         const tried = await attempt(loading, place, job);
         const { done } = tried;
         place = tried.place;

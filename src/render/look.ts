@@ -1,5 +1,4 @@
 import { joinTraits } from '../core/markup/traits.js';
-import type { Render } from '../core/render.js';
 import {
   readAll,
   readStill,
@@ -7,15 +6,17 @@ import {
   takeSteps,
   type Reading,
   type ReadingTraits,
+  type ReadingWish,
 } from './collect/read.js';
 import type { Budget } from './budget.js';
+import type { Job } from './job.js';
 import { within, withinTalk, type Limits } from './limit.js';
 import type { BrowserPage, Hottest } from './page/browser-page.js';
-import type { ServedPage, Sources } from './page/served-page.js';
-import type { StageOptions } from './stage.js';
+import type { Sources } from './page/served-page.js';
+import type { Setting } from './setting.js';
 
 /** What was seen of a page while it was watched. */
-export interface Seen {
+export interface Looked {
   /** Its code had to be stopped: where it spent its time. */
   stopped: { hottest: Hottest } | null;
   stillMoving: string[];
@@ -30,55 +31,75 @@ const PATIENCE = 3;
 /** Loads, lets settle and reads, with a hand on the pulse. */
 export async function look(
   page: BrowserPage,
-  { address, served, published }: Pick<Sources, 'address' | 'published'> & { served: ServedPage },
-  render: Render,
-  options: StageOptions,
-): Promise<Seen> {
-  const { limits, budget, profile, scripted, careful } = options;
-  const traits = joinTraits(options.traits);
+  sources: Pick<Sources, 'address' | 'published'>,
+  setting: Setting,
+  job: Job,
+): Promise<Looked> {
+  const { limits, budget, around } = setting;
   // What has no code cannot run on without end: it is slow, and a busy machine slower.
-  const runs = traits.changes || options.hostChanges;
+  const runs = joinTraits(job.subject.traits).changes || around.hostChanges;
   const heart = page.watchHeart(runs ? limits.hang : PATIENCE * limits.hang);
-  const seen: Seen = { stopped: null, stillMoving: [], reading: null, cut: null };
-  const loaded = !options.shown?.resizable;
-  const slots = render.snippets.map(({ slot }) => slot);
-  const work = async () => {
-    if (loaded) {
-      if ((await page.load(address, limits.load)) === null) seen.stillMoving.push('the load');
-      for (const { slot, text, how, scripts } of served.late)
-        await page.putIn({ slot, text, how, scripts });
-      if (published) await page.read('markWhole', slots[0]!);
-      if (careful) await page.read('takeCare');
-    }
-    if (!scripted) {
-      seen.reading = await readWithin(page, slots, CALM, limits);
-      return;
-    }
-    if (loaded && options.points) await within(page.hand.point(), limits.hang).catch(() => null);
-    if (options.steps.length === 0)
-      seen.reading = await readStill(page, slots, traits, limits, loaded);
-    if (seen.reading) return;
-    seen.stillMoving.push(...(await rest(page, traits, limits, loaded)));
-    if (loaded) await takeSteps(page, options.steps, limits);
-    seen.reading = await readWithin(page, slots, traits, limits);
-  };
+  const looked: Looked = { stopped: null, stillMoving: [], reading: null, cut: null };
+  const wish = { slots: job.render.snippets.map(({ slot }) => slot), wants: job.wants };
   try {
-    const looking = Promise.race([work().then(() => 'done' as const), heart.hung]);
+    const work = reach(page, sources, setting, job, looked)
+      .then(() => readOn(page, wish, setting, job, looked))
+      .then(() => 'done' as const);
+    const looking = Promise.race([work, heart.hung]);
     const first = await budget.within(looking).catch((error: unknown) => {
       if (!page.happened.left) throw error;
     });
-    if (first === null) return { ...seen, ...(await cutShort(page, slots, budget)) };
+    if (first === null) return { ...looked, ...(await cutShort(page, wish, budget)) };
     // On a busy machine it takes longer to know that it hangs than is waited for its answer.
-    const isSilent = first !== 'hung' && seen.reading === null && !page.happened.left;
+    const isSilent = first !== 'hung' && looked.reading === null && !page.happened.left;
     const outcome = isSilent ? await heart.decide() : first;
     if (outcome === 'hung') {
-      seen.stopped = { hottest: await page.contain(profile) };
-      seen.reading = await readWithin(page, slots, CALM, limits);
+      looked.stopped = { hottest: await page.contain(job.profile) };
+      looked.reading = await readWithin(page, wish, CALM, limits);
     }
-    return page.happened.left ? { ...seen, reading: null } : seen;
+    return page.happened.left ? { ...looked, reading: null } : looked;
   } finally {
     heart.stop();
   }
+}
+
+/** Loads the page, where it has to be. */
+async function reach(
+  page: BrowserPage,
+  { address, published }: Pick<Sources, 'address' | 'published'>,
+  { reach, limits }: Setting,
+  { render, careful }: Job,
+  looked: Looked,
+): Promise<void> {
+  if (reach.by === 'resize') return;
+  if ((await page.load(address, limits.load)) === null) looked.stillMoving.push('the load');
+  for (const { slot, text, how, scripts } of reach.served.late)
+    await page.putIn({ slot, text, how, scripts });
+  if (published) await page.read('markWhole', render.snippets[0]!.slot);
+  if (careful) await page.read('takeCare');
+}
+
+/** Lets it come to rest, and reads it. */
+async function readOn(
+  page: BrowserPage,
+  wish: ReadingWish,
+  { reach, limits, terms, around }: Setting,
+  { subject, scripted }: Job,
+  looked: Looked,
+): Promise<void> {
+  if (!scripted) {
+    looked.reading = await readWithin(page, wish, CALM, limits);
+    return;
+  }
+  const traits = joinTraits(subject.traits);
+  const loaded = reach.by === 'load';
+  if (loaded && around.points) await within(page.hand.point(), limits.hang).catch(() => null);
+  if (terms.steps.length === 0)
+    looked.reading = await readStill(page, wish, traits, limits, loaded);
+  if (looked.reading) return;
+  looked.stillMoving.push(...(await rest(page, traits, limits, loaded)));
+  if (loaded) await takeSteps(page, terms.steps, limits);
+  looked.reading = await readWithin(page, wish, traits, limits);
 }
 
 /** How long a page may take to be read as it stands when the time is over, ms. */
@@ -87,10 +108,10 @@ const LAST_LOOK = 3000;
 /** The page as it stands when there is no more time for it. */
 async function cutShort(
   page: BrowserPage,
-  slots: readonly string[],
+  wish: ReadingWish,
   { words }: Budget,
-): Promise<Pick<Seen, 'reading' | 'cut'>> {
-  const reading = readAll(page, slots, CALM, NO_TIME).catch(() => null);
+): Promise<Pick<Looked, 'reading' | 'cut'>> {
+  const reading = readAll(page, wish, CALM, NO_TIME).catch(() => null);
   return { reading: await within(reading, LAST_LOOK), cut: words };
 }
 
@@ -101,10 +122,10 @@ const CALM = { changes: false, live: false, scrolls: false, media: false };
 
 async function readWithin(
   page: BrowserPage,
-  slots: readonly string[],
+  wish: ReadingWish,
   traits: ReadingTraits,
   limits: Limits,
 ): Promise<Reading | null> {
-  const reading = readAll(page, slots, traits, limits).catch(() => null);
+  const reading = readAll(page, wish, traits, limits).catch(() => null);
   return withinTalk(page, reading, limits.hang + 2 * limits.settle);
 }

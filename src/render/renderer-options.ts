@@ -2,8 +2,9 @@ import type { House } from '../core/house/house.js';
 import type { Published } from '../core/snippet.js';
 import type { Exchange } from '../core/recording/exchange.js';
 import type { BrowserProgram } from './browser/bundled.js';
+import type { Wants } from '../core/wants.js';
 import type { Limits } from './limit.js';
-import type { TakenShot } from './shot.js';
+import type { TakenShot } from './steps/shot.js';
 
 /** What a renderer works with for a whole run. */
 export interface RendererOptions {
@@ -24,10 +25,8 @@ export interface RendererOptions {
   onShot?: (taken: TakenShot) => Promise<void> | void;
   /** Whether everything is asked for again in each load; left out: it is. */
   cold?: boolean;
-  /** Whether causes and cures are looked for by trying; left out: they are. */
-  tries?: boolean;
-  /** Whether keys and fingers are tried; left out: they are. */
-  hands?: boolean;
+  /** The kinds of facts that somebody reads, by the variant they are read in; left out: all. */
+  wants?: Wants;
   limits?: Limits;
   /** Told of what was thrown that no browser and no page is to blame for. */
   onFault?: (error: unknown) => void;

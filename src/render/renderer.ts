@@ -2,8 +2,9 @@ import type { Baseline, Evidence } from '../core/evidence.js';
 import { composePage } from '../core/host/host-page.js';
 import { ToolError } from '../core/errors.js';
 import { readMarkup, type Markup } from '../core/markup/markup.js';
+import { ALL_WANTED } from '../core/wants.js';
 import { getTraits, joinTraits, STILL, type Traits } from '../core/markup/traits.js';
-import { getEmpty, getRenderKey, isOneKind, type Render, type Viewport } from '../core/render.js';
+import { getEmpty, getRenderKey, isOneKind, type Render } from '../core/render.js';
 import type { Snippet } from '../core/snippet.js';
 import { makeBaseline } from './baseline.js';
 import { Baselines } from './baselines.js';
@@ -11,15 +12,17 @@ import { EmptyPages } from './empty-pages.js';
 import { Breakdown } from './breakdown.js';
 import { Budget } from './budget.js';
 import { DEFAULT_LIMITS, getCeiling, inTime, type Limits } from './limit.js';
-import { getShots, NO_HANDS, shorten, UNHURRIED, type Job } from './job.js';
+import { EMPTY, shorten, UNHURRIED, type Job, type Subject } from './job.js';
 import { loadWindows, type Loading } from './load-windows.js';
 import { Places, type Place } from './places.js';
 import type { RendererOptions } from './renderer-options.js';
 import { getHost, getSources } from './sources.js';
+import { ServedPage, type Sources } from './page/served-page.js';
 import { OWN_FAULT } from './lost.js';
 import { poseAll } from './posing.js';
 import { renderSeries } from './series.js';
-import { renderPage, type Rendered, type Trial } from './stage.js';
+import type { Around, Reach } from './setting.js';
+import { renderPage, type Rendered } from './stage.js';
 
 /** What a render may take longer than its snippet's time, to tell what it has seen by then, ms. */
 const GRACE = 10_000;
@@ -114,23 +117,20 @@ export class Renderer {
     budget = new Budget(),
   ): Promise<Evidence[][]> {
     this.#baselines.prepare(renders);
-    const texts = snippets.map(({ snippet }) => snippet.text);
-    const traits = snippets.map(({ markup }) => getTraits(markup));
+    const subject: Subject = {
+      texts: snippets.map(({ snippet }) => snippet.text),
+      markups: snippets.map(({ markup }) => markup),
+      traits: snippets.map(({ markup }) => getTraits(markup)),
+    };
+    const { traits } = subject;
     const { resizable, asksKind } = joinTraits([...traits, this.#hostTraits]);
-    const trials = snippets.map(({ markup }): Trial => ({
-      markup,
-      cures: [],
-      bursts: false,
-      refused: null,
-      waiting: [],
-    }));
     const loading = this.#getLoading(budget);
     const leaves = this.#getLeaving(traits);
-    const hands = this.#options.hands ?? true;
-    const page = { texts, traits, trials };
-    const options = { leaves, hands, kindless: resizable && !asksKind };
-    const evidence = await renderSeries(loading, page, renders, options, onRender);
-    return this.#options.onShot ? poseAll(loading, page, evidence, leaves) : evidence;
+    const { wants = ALL_WANTED } = this.#options;
+    const getWants = ({ variant }: Render) => new Set(wants[variant]);
+    const options = { leaves, getWants, kindless: resizable && !asksKind };
+    const evidence = await renderSeries(loading, subject, renders, options, onRender);
+    return loading.pictures ? poseAll(loading, subject, evidence, leaves) : evidence;
   }
 
   /**
@@ -144,7 +144,8 @@ export class Renderer {
     choose: (loads: readonly Evidence[]) => readonly number[],
     budget = new Budget(),
   ): Promise<Evidence[]> {
-    return loadWindows(this.#getLoading(budget), { text, traits: getTraits(markup), like }, choose);
+    const subject = { texts: [text], markups: [markup], traits: [getTraits(markup)] };
+    return loadWindows(this.#getLoading(budget), subject, like, choose);
   }
 
   #getLoading(budget: Budget): Loading {
@@ -153,6 +154,7 @@ export class Renderer {
       enter: (wanted) => this.#places.enter(wanted),
       attempt: (place, job) => budget.spend(() => this.#attempt(place, job, budget)),
       budget,
+      pictures: this.#options.onShot !== undefined,
       explain: (error) => this.#explain(error),
       signal: this.#options.signal,
     };
@@ -202,50 +204,50 @@ export class Renderer {
   }
 
   async #render(place: Place, job: Job, budget: Budget): Promise<Rendered> {
-    const { root, onShot, cold = true, tries = true } = this.#options;
+    const { root, onShot, cold = true, house } = this.#options;
     const { render } = job;
-    const traits = joinTraits(job.traits);
-    const sources = getSources(this.#options, render, job.texts);
-    const same = place.shown?.isOf(sources) ?? false;
-    const around = await this.#findAround(render);
-    const all = joinTraits([traits, this.#hostTraits]);
-    const { live, changes, points } = all;
-    const framed = live ? 'framed-code' : 'no-code';
-    const code = changes ? 'code' : framed;
-    const resizable = same && !live && traits.resizable && this.#isResizable(place, job, all);
-    const rendered = await renderPage(place, render, sources, {
-      traits: job.traits,
-      trials: job.trials,
-      tries: tries && !job.light && !job.poses,
-      // The neutral page is as wide as any window.
-      searches: !job.poses && (render.variant === 'as-is' || this.#options.ownPage !== null),
-      limits: shorten(this.#limits, job),
-      budget,
-      baseline: job.baseline,
-      hostChanges: this.#hostTraits.changes && render.insert !== 'frame',
-      ...around,
-      ownPage:
-        this.#options.ownPage !== null && render.insert !== 'frame' && !job.light && !job.poses,
-      points: points && !render.viewport.touch,
-      hands: job.hands,
-      waits: job.waits,
-      steps: this.#options.house.steps,
-      root,
-      shown: place.shown && { served: same ? place.shown : null, resizable, code },
-      cold,
-      profile: job.profile,
-      scripted: job.scripted,
-      careful: job.careful || this.#careful,
-      shots: onShot ? getShots(job) : 'none',
-      region: job.region ?? null,
-    });
+    const sources = getSources(this.#options, render, job.subject.texts);
+    const around = await this.#findAround(job);
+    const rendered = await renderPage(
+      place,
+      sources,
+      {
+        terms: { steps: house.steps, root, cold },
+        around,
+        reach: this.#findReach(place, job, sources),
+        limits: shorten(this.#limits, job),
+        budget,
+      },
+      { ...job, careful: job.careful || this.#careful },
+    );
     for (const shot of rendered.shots) await onShot?.(shot);
-    for (const { harm } of rendered.evidence)
-      if (harm) harm.without = await this.#empty.shoot(render, harm.with.region);
     place.shown = rendered.served;
     place.viewport = render.viewport;
     place.variant = render.variant;
-    return rendered;
+    return { ...rendered, evidence: await this.#compareHarm(rendered.evidence) };
+  }
+
+  /** Of what is harmed, how it looks without the snippet. */
+  async #compareHarm(all: readonly Evidence[]): Promise<Evidence[]> {
+    const compared: Evidence[] = [];
+    for (const one of all) {
+      const { harm, render } = one;
+      const without = harm && (await this.#empty.shoot(render, harm.with.region));
+      compared.push(harm ? { ...one, harm: { ...harm, without: without ?? null } } : one);
+    }
+    return compared;
+  }
+
+  #findReach(place: Place, job: Job, sources: Sources): Reach {
+    const traits = joinTraits(job.subject.traits);
+    const all = joinTraits([traits, this.#hostTraits]);
+    const { live, changes } = all;
+    const isSame = place.shown?.isOf(sources) ?? false;
+    const served = isSame ? place.shown! : new ServedPage(sources);
+    const resizable = isSame && !live && traits.resizable && this.#isResizable(place, job, all);
+    if (resizable) return { by: 'resize', served };
+    const framed = live ? 'framed-code' : 'no-code';
+    return { by: 'load', served, before: place.shown && (changes ? 'code' : framed) };
   }
 
   /** Whether what stands there can be brought to another window, and not tell. */
@@ -262,12 +264,20 @@ export class Renderer {
   }
 
   /** A frame of its own is as wide as its slot: its document is looked at in a window of that width. */
-  async #findAround(render: Render): Promise<{ window: Viewport; pageFamily: string | null }> {
+  async #findAround({ render, subject }: Job): Promise<Around> {
     const { viewport, insert } = render;
-    if (insert !== 'frame') return { window: viewport, pageFamily: null };
+    const framed = insert === 'frame';
+    const { points } = joinTraits([...subject.traits, this.#hostTraits]);
+    const around = {
+      published: Boolean(this.#options.published),
+      ownPage: this.#options.ownPage !== null && !framed,
+      hostChanges: this.#hostTraits.changes && !framed,
+      points: points && !viewport.touch,
+    };
+    if (!framed) return { ...around, window: viewport, pageFamily: null };
     const { box, family } = await this.#empty.measureSlot(render);
     const width = Math.round(box.width) || viewport.width;
-    return { window: { ...viewport, width }, pageFamily: family };
+    return { ...around, window: { ...viewport, width }, pageFamily: family };
   }
 
   /** With the same text, renders of different slots have the same page. */
@@ -286,16 +296,7 @@ export class Renderer {
 
   #getEmptyJob(render: Render): Job {
     const traits = [{ ...this.#hostTraits, media: false, script: null, scripts: [] }];
-    return {
-      render,
-      texts: [],
-      trials: [],
-      traits,
-      baseline: null,
-      ...UNHURRIED,
-      light: false,
-      hands: NO_HANDS,
-      waits: false,
-    };
+    const subject = { texts: [], markups: [], traits };
+    return { ...UNHURRIED, ...EMPTY, subject, render, baseline: null, known: [] };
   }
 }

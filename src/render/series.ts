@@ -1,17 +1,28 @@
-import type { Evidence } from '../core/evidence.js';
-import type { Render } from '../core/render.js';
+import type { Evidence, FactKind, WidthsFact } from '../core/evidence.js';
+import { flatMap } from '../core/lists.js';
+import { getRenderKey, type Render } from '../core/render.js';
 import { attempt, getState } from './attempt.js';
-import { canWait, getHands, loseAll, QUICK, UNHURRIED, type Job } from './job.js';
+import {
+  canPostpone,
+  getHands,
+  loseAll,
+  QUICK,
+  UNHURRIED,
+  type Job,
+  type Manner,
+  type Purpose,
+  type Subject,
+} from './job.js';
+import { NOTHING, type Learned } from './learned.js';
 import type { Loading } from './load-windows.js';
 import type { Place } from './places.js';
-import { settleWaiting } from './search-waiting.js';
 
 /** How a series is rendered. */
 export interface SeriesOptions {
   /** In what state a place is left. */
   leaves: 'clean' | 'used';
-  /** Whether keys and fingers are tried. */
-  hands: boolean;
+  /** The kinds of facts that somebody reads of a render. */
+  getWants(render: Render): ReadonlySet<FactKind>;
   /** Nothing on the page can tell one kind of window from another. */
   kindless: boolean;
 }
@@ -19,71 +30,108 @@ export interface SeriesOptions {
 const NO_BASELINE = 'the page without the snippet could not be rendered';
 const LOST = 'the browser broke down on it each time it was tried';
 
+/** How far a series has come: what its next render goes by. */
+interface State {
+  /** null where there is none, or the last one was left. */
+  place: Place | null;
+  manner: Manner;
+  known: readonly Learned[];
+}
+
 /**
  * Makes the renders of one page, one after the other in one place. What fails costs its own render.
  * @returns for each render the evidence of each of its snippets
  */
 export async function renderSeries(
   loading: Loading,
-  page: Pick<Job, 'texts' | 'traits' | 'trials'>,
+  subject: Subject,
   renders: readonly Render[],
-  { leaves, hands, kindless }: SeriesOptions,
+  { leaves, getWants, kindless }: SeriesOptions,
   onRender: () => void,
 ): Promise<Evidence[][]> {
-  const { budget } = loading;
   const evidence: Evidence[][] = [];
-  let place: Place | null = null;
-  let hanging = false;
-  let vain = false;
-  let careful = false;
+  const known = subject.texts.map(() => NOTHING);
+  let state: State = { place: null, manner: UNHURRIED, known };
   try {
     for (const [at, render] of renders.entries()) {
-      loading.signal?.throwIfAborted();
-      const job: Job = {
-        ...{ ...page, render, baseline: null, hanging, vain, careful },
-        profile: hanging,
-        scripted: true,
-        light: false,
-        hands: getHands(render, renders, hands),
-        waits: kindless && canWait(render, renders.slice(at + 1)),
+      const purpose: Purpose = {
+        wants: getWants(render),
+        hands: getHands(render, renders),
+        postpones: kindless && canPostpone(render, renders.slice(at + 1)),
+        shots: loading.pictures ? 'last' : 'none',
+        region: null,
       };
-      const done: Made = budget.isOver
-        ? { evidence: loseAll(job, budget.words), place, careful }
-        : await makeRender(loading, place, job);
-      place = done.place;
-      careful ||= done.careful;
-      const [first] = done.evidence as [Evidence];
-      hanging ||= first.scripts.hung !== null;
-      vain ||= first.page.stillMoving.some((what) => what !== 'timers');
-      evidence.push(done.evidence);
+      const { evidence: made, ...next } = await makeNext(loading, state, subject, render, purpose);
+      state = next;
+      evidence.push(made);
       onRender();
     }
-    const waiting = page.trials.map((one) => one.waiting);
-    await settleWaiting(waiting, evidence, async (render) => {
-      if (budget.isOver) return null;
-      const job = {
-        ...page,
-        trials: [],
-        render,
-        baseline: null,
-        ...UNHURRIED,
-        hanging,
-        vain,
-        careful,
-      };
-      const done = await makeRender(loading, place, { ...job, ...QUICK });
-      place = done.place;
-      return done.evidence;
-    });
+    for (const render of listPostponed(renders, state)) {
+      const { evidence: made, ...next } = await makeNext(loading, state, subject, render, QUICK);
+      state = { ...next, known: settle(next.known, render, made) };
+    }
   } finally {
-    await place?.leave(leaves);
+    await state.place?.leave(leaves);
   }
-  return evidence;
+  return evidence.map((all) => all.map((one, of) => withWidths(one, state.known[of]!.settled)));
 }
 
-/** The evidence of a render, and the place that the next one can be made in; null where that was left. */
+/** The renders whose windows no later one could search. */
+function listPostponed(renders: readonly Render[], { known }: State): Render[] {
+  const keys = new Set(flatMap(known, ({ postponed }) => postponed.map(({ key }) => key)));
+  return renders.filter((render) => keys.has(getRenderKey(render)));
+}
+
+/** What was searched in a load of its own. */
+function settle(
+  known: readonly Learned[],
+  render: Render,
+  made: readonly Evidence[],
+): readonly Learned[] {
+  const key = getRenderKey(render);
+  return known.map((one, of) => {
+    const { widths, gaps } = made[of]!;
+    const isPostponed = one.postponed.some((other) => other.key === key);
+    const isLost = gaps.some(({ kind, kept }) => kind === 'widths' && kept === null);
+    if (!isPostponed || isLost) return one;
+    return { ...one, settled: new Map([...one.settled, [key, widths]]) };
+  });
+}
+
+function withWidths(one: Evidence, settled: ReadonlyMap<string, WidthsFact>): Evidence {
+  const widths = settled.get(getRenderKey(one.render));
+  return widths ? { ...one, widths } : one;
+}
+
+/** One more render, and how far the series has come with it. */
+async function makeNext(
+  loading: Loading,
+  { place, manner, known }: State,
+  subject: Subject,
+  render: Render,
+  purpose: Purpose,
+): Promise<State & Pick<Made, 'evidence'>> {
+  const { budget, signal } = loading;
+  signal?.throwIfAborted();
+  const profile = manner.hanging;
+  const job: Job = { ...manner, ...purpose, profile, subject, render, baseline: null, known };
+  if (budget.isOver) return { evidence: loseAll(job, budget.words), place, manner, known };
+  const made = await makeRender(loading, place, job);
+  const [{ scripts, page }] = made.evidence as [Evidence];
+  const next: Manner = {
+    ...manner,
+    careful: made.careful,
+    hanging: manner.hanging || scripts.hung !== null,
+    restless: manner.restless || page.stillMoving.some((what) => what !== 'timers'),
+  };
+  return { evidence: made.evidence, place: made.place, manner: next, known: made.learned };
+}
+
+/** The evidence of a render, what it has taught, and the place that the next one can be made in. */
 interface Made {
   evidence: Evidence[];
+  learned: readonly Learned[];
+  /** null where it was left. */
   place: Place | null;
   /** It could be looked at only with care. */
   careful: boolean;
@@ -91,18 +139,22 @@ interface Made {
 
 /** Whatever breaks down in it is a gap of this render. */
 async function makeRender(loading: Loading, place: Place | null, job: Job): Promise<Made> {
-  const { careful } = job;
   let at = place;
   try {
     const baseline = await loading.find(job.render);
-    if (baseline === null) return { evidence: loseAll(job, NO_BASELINE), place, careful };
+    if (baseline === null) return { ...lose(job, NO_BASELINE), place };
     at ??= await loading.enter('shared');
     return await tryTwice(loading, at, { ...job, baseline });
   } catch (error) {
     await at?.leave('used');
     if (loading.signal?.aborted) throw error;
-    return { evidence: loseAll(job, loading.explain(error)), place: null, careful };
+    return { ...lose(job, loading.explain(error)), place: null };
   }
+}
+
+/** Nothing came of it, and nothing was learned. */
+function lose(job: Job, why: string): Again {
+  return { evidence: loseAll(job, why), learned: job.known, careful: job.careful };
 }
 
 /** A crash or a hang costs its render only: tried once more in a new place, then told as a gap. */
@@ -110,22 +162,21 @@ async function tryTwice(loading: Loading, place: Place, job: Job): Promise<Made>
   const { budget, signal } = loading;
   const { careful } = job;
   const first = await attempt(loading, place, job);
-  const known = first.done?.evidence ?? null;
-  const hung = known?.[0]?.scripts.hung;
+  const known: Again | null = first.done && { ...first.done, careful };
+  const hung = known?.evidence[0]?.scripts.hung;
   const { gone, happened } = first.place.page;
   const { crashed } = happened;
-  if (known && !hung && !crashed && !gone) return { evidence: known, place: first.place, careful };
+  if (known && !hung && !crashed && !gone) return { ...known, place: first.place };
   await first.place.leave(getState(first));
-  if (known && (budget.isOver || (hung && job.hanging)))
-    return { evidence: known, place: null, careful };
-  if (budget.isOver) return { evidence: loseAll(job, budget.words), place: null, careful };
+  if (known && (budget.isOver || (hung && job.hanging))) return { ...known, place: null };
+  if (budget.isOver) return { ...lose(job, budget.words), place: null };
   const again = crashed ? tryAsCrashed(loading, job) : tryAgain(loading, job);
   const second = await again.catch((error: unknown) => {
     if (known === null || signal?.aborted) throw error;
     return null;
   });
-  const evidence = known ?? loseAll(job, budget.isOver ? budget.words : LOST);
-  return { ...(second ?? { evidence, careful }), place: null };
+  const otherwise = known ?? lose(job, budget.isOver ? budget.words : LOST);
+  return { ...(second ?? otherwise), place: null };
 }
 
 type Again = Omit<Made, 'place'>;
@@ -135,8 +186,9 @@ async function tryAgain(loading: Loading, job: Job): Promise<Again | null> {
   const tried = await attempt(loading, await loading.enter('shared'), { ...job, profile: true });
   await tried.place.leave(getState(tried));
   const { careful } = job;
-  return tried.done && !tried.place.page.happened.crashed
-    ? { evidence: tried.done.evidence, careful }
+  const { done, place } = tried;
+  return done && !place.page.happened.crashed
+    ? { evidence: done.evidence, learned: done.learned, careful }
     : null;
 }
 
@@ -146,7 +198,7 @@ async function tryAgain(loading: Loading, job: Job): Promise<Again | null> {
  */
 async function tryAsCrashed(loading: Loading, job: Job): Promise<Again | null> {
   const careful = await tryAgain(loading, { ...job, careful: true });
-  const live = job.scripted && job.traits.some((one) => one.live);
+  const live = job.scripted && job.subject.traits.some((one) => one.live);
   if (careful || !live) return careful;
   return tryAgain(loading, { ...job, careful: true, scripted: false });
 }

@@ -73,7 +73,7 @@ export class LazyRenderer {
   }
 
   async #open(published?: Published): Promise<Renderer> {
-    const { house, ownPage, root, request, needs } = this.#plan;
+    const { house, ownPage, root, request, wants } = this.#plan;
     const { program, recording, recordTo, shots, faults } = this.#means;
     const { Renderer } = await import('../render/renderer.js');
     const renderer = await Renderer.open({
@@ -83,10 +83,8 @@ export class LazyRenderer {
       root: published ? null : root,
       ...(published && { published }),
       offline: request.offline ?? false,
-      cold: needs.cold || recordTo !== null || recording !== null,
-      tries: needs.tries,
-      // Nobody can get out of a whole page.
-      hands: needs.hands && !published,
+      cold: wants['as-is'].includes('traffic') || recordTo !== null || recording !== null,
+      wants,
       signal: this.#signal,
       onFault: (error) => faults.add(error, 'a render'),
       ...(recordTo && { recordTo: recordTo.spool }),

@@ -3,7 +3,7 @@ import { ToolError } from '../core/errors.js';
 import type { Interval } from '../core/evidence.js';
 import { getSlotRange, type House, type Level, type Slot } from '../core/house/house.js';
 import { getDefaultHouse } from '../core/house/read.js';
-import { getRenderNeeds, type RenderNeeds } from '../core/plan.js';
+import { ALL_WANTED, getWants, type Wants } from '../core/wants.js';
 import type { Insert, Viewport } from '../core/render.js';
 import type { Snippet } from '../core/snippet.js';
 import { joinWords } from '../core/words/list.js';
@@ -75,7 +75,8 @@ export interface Plan {
   viewports: readonly Viewport[];
   /** Why nothing is to be rendered; null where there is. */
   markupOnly: string | null;
-  needs: RenderNeeds;
+  /** What of the renders anybody reads. */
+  wants: Wants;
   /** Which windows are tried besides; null: none. */
   search: Interval | null;
   startedAt: Date;
@@ -93,8 +94,10 @@ export function planAudit(request: AuditRequest, called: Called): Plan {
   const own = ownPage !== null && { page: given.page ?? '' };
   const house = { ...given, insert, ...own, ...(holdOn && { holdOn }) };
   const checks = chooseChecks(request, called);
-  const needs = getRenderNeeds(checks);
-  const renders = needs.any || KEEPS.some((part) => request[part] !== undefined);
+  // What is kept may be judged again by others.
+  const wants = request.keep === undefined ? getWants(checks) : ALL_WANTED;
+  const reads = checks.some(({ needs }) => needs.kinds.length > 0);
+  const renders = reads || KEEPS.some((part) => request[part] !== undefined);
   const plan: Plan = {
     request,
     house,
@@ -105,8 +108,11 @@ export function planAudit(request: AuditRequest, called: Called): Plan {
     slots: chooseSlots(house, request.slots, called),
     viewports: chooseViewports(house, request, called),
     markupOnly: request.markupOnly || !renders ? MARKUP_ONLY : null,
-    needs,
-    search: needs.searches && request.ranges !== false ? toInterval(house.searchWidths) : null,
+    wants,
+    search:
+      wants['as-is'].includes('widths') && request.ranges !== false
+        ? toInterval(house.searchWidths)
+        : null,
     startedAt: new Date(),
   };
   checkNames(plan);

@@ -20,7 +20,7 @@ import { Spool } from './spool.js';
 import { getVersion } from './version.js';
 
 /** What of a plan results depend on. */
-export type Judging = Omit<Plan, 'request' | 'root' | 'needs' | 'search'>;
+export type Judging = Omit<Plan, 'request' | 'root' | 'wants' | 'search'>;
 
 /** What was found of a snippet. */
 interface Result extends Omit<Judgement, 'report' | 'broken'> {

@@ -3,7 +3,8 @@ import type { JudgedReport } from '../../dist/src/core/judge/judge.js';
 import type { Finding } from '../../dist/src/core/run.js';
 import { applyEdits } from '../../dist/src/core/mend/apply.js';
 import { makeLayout, type Layout } from '../support/layouts.js';
-import { openLive, reportRecorded, type Live, type Recorded } from '../support/live.js';
+import { openLive, type Live } from '../support/live.js';
+import { reportRecorded, type Recorded } from '../support/recorded.js';
 
 /**
  * What is said of generated layouts, held against the browser: `npm run agree` tries 300 of them, the

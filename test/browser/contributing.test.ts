@@ -6,7 +6,8 @@ import { fileURLToPath } from 'node:url';
 import { transform } from 'esbuild';
 import { CHECKS } from '../../dist/src/checks/index.js';
 import type { Check } from '../../dist/src/core/check.js';
-import { judgeRecorded, openLive, type Live } from '../support/live.js';
+import { openLive, type Live } from '../support/live.js';
+import { judgeRecorded } from '../support/recorded.js';
 
 const ROOT = fileURLToPath(new URL('../..', import.meta.url));
 const folder = mkdtempSync(join(tmpdir(), 'mivket-contributing-'));

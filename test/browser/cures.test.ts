@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { applyEdits } from '../../dist/src/core/mend/apply.js';
-import { reportRecorded, openLive, type Live } from '../support/live.js';
+import { openLive, type Live } from '../support/live.js';
+import { reportRecorded } from '../support/recorded.js';
 
 const MAP = 'src="https://maps.fernmap.example/embed/x" title="Map"';
 const PLAYER = 'src="https://player.loam.example/embed/talk" title="Talk" allowfullscreen';

@@ -1,18 +1,17 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { readFileSync, writeFileSync } from 'node:fs';
 import { applyEdits } from '../../dist/src/core/mend/apply.js';
+import { openLive, type Live } from '../support/live.js';
 import {
   getEssence,
   judgeRecorded,
   listExamples,
-  openLive,
-  type Live,
   type Recorded,
-} from '../support/live.js';
+  listRecorded,
+  RECORDING,
+  writeRecorded,
+} from '../support/recorded.js';
 
-const FILE = new URL('../recorded/examples.json', import.meta.url);
 const NOT_WHOLE = ['host-private-address', 'page-hangs'];
-const recording = Boolean(process.env.MIVKET_RECORD);
 const fresh: Record<string, Recorded> = {};
 let live: Live;
 
@@ -22,13 +21,13 @@ beforeAll(async () => {
 
 afterAll(async () => {
   await live.close();
-  if (recording) writeFileSync(FILE, `${JSON.stringify(fresh)}\n`);
+  if (RECORDING) writeRecorded('examples', fresh);
 });
 
 describe('the browser, on the examples of all checks', () => {
-  const known = recording
-    ? {}
-    : (JSON.parse(readFileSync(FILE, 'utf8')) as Record<string, Recorded>);
+  const known: Record<string, Recorded> = Object.fromEntries(
+    RECORDING ? [] : listRecorded().map(({ key, ...one }) => [key, one]),
+  );
 
   test.concurrent.each(listExamples())(
     '$key',
@@ -41,7 +40,7 @@ describe('the browser, on the examples of all checks', () => {
       if (kind === 'faulty' && NOT_WHOLE.includes(check.id)) expect(gaps).not.toEqual([]);
       else expect(gaps).toEqual([]);
       expect(findings.map(({ id }) => id)).toEqual(kind === 'faulty' ? [check.id] : []);
-      if (!recording) expect(getEssence(findings)).toEqual(getEssence(judgeRecorded(known[key]!)));
+      if (!RECORDING) expect(getEssence(findings)).toEqual(getEssence(judgeRecorded(known[key]!)));
       for (const { mend } of findings) {
         if (!mend) continue;
         const mended = await live.render(applyEdits(code, mend), under);

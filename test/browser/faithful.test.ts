@@ -164,7 +164,7 @@ describe('what is read', () => {
     const code = `<iframe title="Visits" src="https://tally.example/frame"></iframe><script>new Worker(URL.createObjectURL(new Blob(["importScripts('https://tally.example/small.js')"])))</script>`;
     const { evidence } = await live.render(code);
     const scripts = evidence[0]!.traffic.filter(
-      ({ type }) => type === 'Script' || type === 'Other',
+      ({ type }) => type === 'script' || type === 'other',
     );
     expect(scripts.map(({ address }) => address)).toEqual(
       expect.arrayContaining([

@@ -7,6 +7,7 @@ import { listTooWide } from '../../dist/src/core/measure/too-wide.js';
 import { planRenders } from '../../dist/src/core/plan.js';
 import type { Render } from '../../dist/src/core/render.js';
 import { findBrowser } from '../../dist/src/render/browser/find.js';
+import { ALL_WANTED } from '../../dist/src/core/wants.js';
 import { Renderer } from '../../dist/src/render/renderer.js';
 import { makeLayout } from '../support/layouts.js';
 
@@ -29,7 +30,7 @@ beforeAll(async () => {
     ownPage: null,
     root: null,
     offline: true,
-    tries: false,
+    wants: { ...ALL_WANTED, 'as-is': ['page', 'slot', 'elements', 'frames', 'widths'] },
   });
 });
 afterAll(() => renderer.close());

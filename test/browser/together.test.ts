@@ -4,7 +4,7 @@ import { readMarkup } from '../../dist/src/core/markup/markup.js';
 import { findBrowser } from '../../dist/src/render/browser/find.js';
 import { Renderer } from '../../dist/src/render/renderer.js';
 import type { Render } from '../../dist/src/core/render.js';
-import { EXAMPLE_HOUSE } from '../support/live.js';
+import { EXAMPLE_HOUSE } from '../support/recorded.js';
 
 let standIns: StandIns;
 let renderer: Renderer;

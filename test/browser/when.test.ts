@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
-import { judgeRecorded, openLive, type Live } from '../support/live.js';
+import { openLive, type Live } from '../support/live.js';
+import { judgeRecorded } from '../support/recorded.js';
 
 let live: Live;
 beforeAll(async () => {

@@ -21,7 +21,7 @@ test.each<[string, Partial<RequestFact>[], string | null]>([
     'its address is answered with 410',
   ],
   ['leads to what is there', [{ status: 301 }, {}], null],
-  ['may be there for others', [{ status: 403, failed: 'net::ERR_ABORTED' }], null],
+  ['may be there for others', [{ status: 403, failed: 'cancelled' }], null],
   [
     'is of a host that is gone',
     [{ status: 502, ...refused('unreachable') }],
@@ -44,14 +44,10 @@ test.each<[string, Partial<RequestFact>[], string | null]>([
     [{ failed: 'other-kind', contentType: 'text/html' }],
     'what comes is of another kind (text/html)',
   ],
-  [
-    'did not come',
-    [{ status: null, failed: 'net::ERR_CONNECTION_RESET' }],
-    'its host does not answer',
-  ],
+  ['did not come', [{ status: null, failed: 'no-answer' }], 'its host does not answer'],
   [
     'leads nowhere',
-    [{ status: null, failed: 'net::ERR_TOO_MANY_REDIRECTS' }],
+    [{ status: null, failed: 'endless-redirects' }],
     'its address leads from one to the next without end',
   ],
 ])('a file that %s', (_, requests, why) => {

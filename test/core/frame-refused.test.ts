@@ -24,15 +24,15 @@ test.each<[string, Partial<RequestFact>, string[]]>([
   ],
   ['gone', { status: 410 }, ['frame-refused']],
   ['not for programs', { status: 403 }, []],
-  ['no answer', { status: null, failed: 'net::ERR' }, ['frame-refused']],
+  ['no answer', { status: null, failed: 'no-answer' }, ['frame-refused']],
   [
     'no answer, as the run was offline',
-    { status: null, failed: 'net::ERR', refused: { kind: 'offline', words: '' } },
+    { status: null, failed: 'no-answer', refused: { kind: 'offline', words: '' } },
     [],
   ],
   [
     'not looked up in time',
-    { status: null, failed: 'net::ERR', refused: { kind: 'no-lookup', words: '' } },
+    { status: null, failed: 'no-answer', refused: { kind: 'no-lookup', words: '' } },
     [],
   ],
 ])('%s', (_name, given, ids) => {
@@ -41,7 +41,7 @@ test.each<[string, Partial<RequestFact>, string[]]>([
   const frame = { from: { offset: 0 }, address: ADDRESS, box } as FrameFact;
   const request = {
     first: ADDRESS,
-    type: 'Document',
+    type: 'document',
     status: 200,
     failed: null,
     refused: null,

@@ -267,7 +267,7 @@ describe('judging', () => {
       of('tally.example', 10, null),
       of('maps.fernmap.example', 40, null),
       of('tally.example', 5, null),
-      of('tally.example', 60, 'net::ERR_FAILED'),
+      of('tally.example', 60, 'no-answer'),
     ];
     expect(judge([], { evidence }).report.renders[0]!.traffic).toEqual([
       { host: 'maps.fernmap.example', requests: 1, wire: 40, unpacked: 80, failed: 0 },

@@ -1,9 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
-import { CHECKS } from '../../dist/src/checks/index.js';
-import { getDefaultHouse } from '../../dist/src/core/house/read.js';
-import { judgeSnippet } from '../../dist/src/core/judge/judge.js';
-import { readMarkup } from '../../dist/src/core/markup/markup.js';
-import { applyEdits } from '../../dist/src/core/mend/apply.js';
+import { CHECKS } from '../../src/checks/index.js';
+import { getDefaultHouse } from '../../src/core/house/read.js';
+import { judgeSnippet } from '../../src/core/judge/judge.js';
+import { readMarkup } from '../../src/core/markup/markup.js';
+import { applyEdits } from '../../src/core/mend/apply.js';
 
 const house = getDefaultHouse();
 

@@ -1,9 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
-import { listMistaken } from '../../dist/src/core/markup/mistaken.js';
-import { readMarkup } from '../../dist/src/core/markup/markup.js';
-import { CHECKS } from '../../dist/src/checks/index.js';
-import { getDefaultHouse } from '../../dist/src/core/house/read.js';
-import { judgeSnippet } from '../../dist/src/core/judge/judge.js';
+import { listMistaken } from '../../src/core/markup/mistaken.js';
+import { readMarkup } from '../../src/core/markup/markup.js';
+import { CHECKS } from '../../src/checks/index.js';
+import { getDefaultHouse } from '../../src/core/house/read.js';
+import { judgeSnippet } from '../../src/core/judge/judge.js';
 
 const list = (text: string) => {
   const markup = readMarkup(text);

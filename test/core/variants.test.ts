@@ -1,17 +1,11 @@
 import { describe, expect, test } from '@jest/globals';
-import {
-  defineCheck,
-  makeSeen,
-  prepareRenders,
-  selectRenders,
-  type Check,
-  type Needs,
-} from '../../src/core/check.js';
+import { defineCheck, makeSeen, type Check, type Needs } from '../../src/core/check.js';
 import type { Evidence, FactKind } from '../../src/core/evidence.js';
 import { getDefaultHouse } from '../../src/core/house/read.js';
 import { judgeSnippet } from '../../src/core/judge/judge.js';
 import { readMarkup } from '../../src/core/markup/markup.js';
-import { getRenderNeeds, planRenders, planVariants } from '../../src/core/plan.js';
+import { planRenders, planVariants } from '../../src/core/plan.js';
+import { getWants } from '../../src/core/wants.js';
 import { getEmpty, getRenderKey, type Render } from '../../src/core/render.js';
 import { makeLost } from '../../src/render/lost.js';
 
@@ -143,24 +137,25 @@ describe('variants', () => {
   });
 });
 
-test('what nobody reads need not be rendered, loaded cold, nor tried', () => {
-  expect(getRenderNeeds([makeCheck('page-hangs', [])])).toEqual({
-    any: false,
-    cold: false,
-    tries: false,
-    hands: false,
-    searches: false,
-  });
-  expect(getRenderNeeds([PLAIN])).toMatchObject({ any: true, cold: false, tries: false });
-  expect(getRenderNeeds([makeCheck('slot-overflow', ['causes'])]).tries).toBe(true);
-  expect(getRenderNeeds([PLAIN, makeCheck('page-hangs', ['traffic'])]).cold).toBe(true);
-});
+describe('what is found out of a render', () => {
+  const of = (...checks: Check[]) => getWants(checks);
+  const REPORTED = ['page', 'slot', 'elements', 'frames', 'media', 'scripts'];
 
-test('what an engine cannot measure is no gap: its renders are not judged by it', () => {
-  const lame = { chromium: { cannot: { media: 'it has no media' } } };
-  const count = (kinds: FactKind[]) =>
-    selectRenders(prepareRenders(evidence, NONE), { kinds, variants: ['as-is'] }, lame).length;
-  expect([count(['page']), count(['page', 'media'])]).toEqual([4, 0]);
+  test('is what checks read, and what is told of each', () => {
+    expect(of(makeCheck('page-hangs', []))['as-is']).toEqual(REPORTED);
+    expect(of(PLAIN, makeCheck('slot-overflow', ['causes']))['as-is']).toEqual([
+      ...REPORTED,
+      'causes',
+    ]);
+  });
+
+  test('in another variant what is read in that; as it is, all that decides what is called for', () => {
+    const calm = makeCheck('slot-overflow', { kinds: ['texts'], variants: ['reduced-motion'] });
+    const wants = of(calm, makeCheck('page-hangs', ['traffic']));
+    expect(wants['as-is']).toEqual(expect.arrayContaining(['texts', 'traffic']));
+    expect(wants['reduced-motion']).toContain('texts');
+    expect(wants['reduced-motion']).not.toContain('traffic');
+  });
 });
 
 describe('the key of a render', () => {

@@ -1,16 +1,13 @@
 import { describe, expect, test } from '@jest/globals';
-import { readFileSync } from 'node:fs';
 import { CHECKS } from '../../src/checks/index.js';
 import { prepareRenders, selectRenders } from '../../src/core/check.js';
 import { evidenceSchema, baselineSchema } from '../../src/core/evidence.js';
 import { readMarkup } from '../../src/core/markup/markup.js';
 import { collectFacts, type Collector, type Look } from '../../src/facts/collector.js';
 import { FACT_KINDS, forKinds, getEmptyFacts, KINDS } from '../../src/facts/kinds.js';
-import { EXAMPLE_HOUSE, type Recorded } from '../support/live.js';
+import { EXAMPLE_HOUSE, listRecorded } from '../support/recorded.js';
 
-const recorded = JSON.parse(
-  readFileSync(new URL('../recorded/examples.json', import.meta.url), 'utf8'),
-) as Record<string, Recorded>;
+const recorded = listRecorded();
 
 test('what stands where nothing was measured is of its kind, and a copy each time', () => {
   for (const kind of FACT_KINDS) KINDS[kind].schema.parse(KINDS[kind].empty);
@@ -20,7 +17,7 @@ test('what stands where nothing was measured is of its kind, and a copy each tim
 });
 
 test('everything that was recorded is as the kinds say', () => {
-  for (const { evidence, baselines } of Object.values(recorded)) {
+  for (const { evidence, baselines } of recorded) {
     for (const one of evidence) expect(evidenceSchema.parse(one)).toEqual(one);
     for (const [, baseline] of baselines) expect(baselineSchema.parse(baseline)).toEqual(baseline);
   }
@@ -55,7 +52,7 @@ describe('a kind that cannot be told', () => {
 });
 
 test('facts are plain data: what is written down is what was found', () => {
-  const found = Object.values(recorded).flatMap(({ code, evidence, baselines }) => {
+  const found = recorded.flatMap(({ code, evidence, baselines }) => {
     const markup = readMarkup(code);
     const snippet = { name: 'example', path: null, text: code };
     const prepared = prepareRenders(evidence, new Map(baselines));

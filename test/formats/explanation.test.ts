@@ -1,11 +1,11 @@
 import { expect, test } from '@jest/globals';
-import { CHECKS } from '../../dist/src/checks/index.js';
-import { explainCheck } from '../../dist/src/core/check.js';
+import { CHECKS } from '../../src/checks/index.js';
+import { explainCheck } from '../../src/core/check.js';
 import {
   formatExplanation,
   formatFindingsPage,
   formatList,
-} from '../../dist/src/formats/explanation.js';
+} from '../../src/formats/explanation.js';
 import { paint } from '../support/paint.js';
 
 test.each(CHECKS.map((check) => [check.id, check] as const))(

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import type { FactKind, RequestFact } from '../../src/core/evidence.js';
+import type { FactKind, FileType, RequestFact } from '../../src/core/evidence.js';
 import { getDefaultHouse } from '../../src/core/house/read.js';
 import { planRenders } from '../../src/core/plan.js';
 import type { RawPage } from '../../src/render/in-page/page.js';
@@ -40,7 +40,7 @@ const request = (given: Partial<RequestFact>): RequestFact => ({
   address: 'https://tally.example/a',
   first: 'https://tally.example/a',
   host: 'tally.example',
-  type: 'Script',
+  type: 'script',
   status: 200,
   wire: 0,
   unpacked: 0,
@@ -65,25 +65,25 @@ const OBJECTS = [
   ...['layers', 'media', 'pictures', 'texts'],
 ];
 const ALL = [
-  ...new Set([...LAYOUT, ...OBJECTS, 'handling', 'policy', 'scripts', 'traffic']),
+  ...new Set([...LAYOUT, ...OBJECTS, 'handling', 'policy', 'reaching', 'scripts', 'traffic']),
 ].sort();
 
 describe('what is withheld could have shown', () => {
   test.each<[string, Partial<RequestFact>, string[]]>([
     ['anything, as a script', {}, ALL],
-    ['anything, as data', { type: 'Fetch' }, ALL],
+    ['anything, as data', { type: 'data' }, ALL],
     [
       'all that can be seen, as a style sheet',
-      { type: 'Stylesheet' },
+      { type: 'style' },
       ALL.filter((kind) => kind !== 'scripts'),
     ],
-    ['how large it is, as a picture', { type: 'Image' }, [...LAYOUT, 'pictures'].sort()],
-    ['how wide text is, as a font', { type: 'Font' }, LAYOUT],
-    ['what plays, as a film', { type: 'Media' }, [...LAYOUT, 'media'].sort()],
-    ['what is in it, as a frame', { type: 'Document' }, ['frames', 'scripts', 'traffic']],
+    ['how large it is, as a picture', { type: 'picture' }, [...LAYOUT, 'pictures'].sort()],
+    ['how wide text is, as a font', { type: 'font' }, LAYOUT],
+    ['what plays, as a film', { type: 'film' }, [...LAYOUT, 'media'].sort()],
+    ['what is in it, as a frame', { type: 'document' }, ['frames', 'scripts', 'traffic']],
     ['no more than its frame, inside one', { inFrame: true }, ['frames', 'scripts', 'traffic']],
-    ['nothing, as a ping', { type: 'Ping' }, []],
-    ['nothing, as a mere connection', { type: 'Other', failed: 'refused' }, []],
+    ['nothing, as a ping', { type: 'ping' }, []],
+    ['nothing, as a mere connection', { type: 'other', failed: 'refused' }, []],
   ])('%s', (_name, given, kinds) => {
     const gaps = look({ asked: [request({ status: null, refused: OFFLINE, ...given })] });
     expect(kindsOf(gaps)).toEqual(kinds);
@@ -107,12 +107,12 @@ describe('what is withheld could have shown', () => {
   });
 
   test('without its styles nothing measured counts; without a picture what is there does', () => {
-    const keptOf = (type: string) =>
+    const keptOf = (type: FileType) =>
       look({ asked: [request({ type, refused: OFFLINE })] }).find(({ kind }) => kind === 'page')
         ?.kept;
-    expect([keptOf('Stylesheet'), keptOf('Image')]).toEqual([null, 1]);
+    expect([keptOf('style'), keptOf('picture')]).toEqual([null, 1]);
     // Both at once, for the same reason: the worse one is told.
-    const both = ['Image', 'Stylesheet', 'Script'].map((type) =>
+    const both = (['picture', 'style', 'script'] as const).map((type) =>
       request({ type, refused: OFFLINE }),
     );
     const pages = look({ asked: both }).filter(({ kind }) => kind === 'page');

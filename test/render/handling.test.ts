@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals';
 import { Budget } from '../../src/render/budget.js';
 import type { Gap } from '../../src/core/evidence.js';
 import { askOf } from '../../src/render/asked.js';
-import { tryHandling, type Handled } from '../../src/render/handling.js';
+import { tryHandling, type Handled } from '../../src/render/steps/handling.js';
 import type { BrowserPage } from '../../src/render/page/browser-page.js';
 import { Happenings } from '../../src/render/page/happenings.js';
 

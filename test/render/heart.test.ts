@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { watchHeart } from '../../dist/src/render/chromium/heart.js';
+import { watchHeart } from '../../src/render/chromium/heart.js';
 
 /** A page that never answers, whose process has the share `busy` of the processor beside one that has none. */
 function beat(busy: number | null, talks = false) {

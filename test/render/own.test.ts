@@ -117,6 +117,7 @@ function render(
   evidence.page.atLoad.scrollWidth = scrollWidth;
   return {
     evidence: [evidence],
+    learned: [],
     served: new ServedPage({ host, snippets: [] }),
     parted: part('', more, { baseline: null }, rows),
     requests: ['https://www.seedlibrary.example/site.css'],

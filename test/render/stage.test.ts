@@ -5,11 +5,18 @@ import { getDefaultHouse } from '../../src/core/house/read.js';
 import { readMarkup } from '../../src/core/markup/markup.js';
 import { getTraits } from '../../src/core/markup/traits.js';
 import { planRenders } from '../../src/core/plan.js';
+import { FACT_KINDS, type FactKind } from '../../src/facts/kinds.js';
 import type { GateHandle } from '../../src/render/gate/gates.js';
+import { NO_HANDS, UNHURRIED, type Job } from '../../src/render/job.js';
+import { NOTHING } from '../../src/render/learned.js';
 import type { BrowserPage, Preparation } from '../../src/render/page/browser-page.js';
 import { Happenings } from '../../src/render/page/happenings.js';
 import { RequestLog } from '../../src/render/page/request-log.js';
+import { ServedPage } from '../../src/render/page/served-page.js';
+import type { Setting } from '../../src/render/setting.js';
 import { renderPage } from '../../src/render/stage.js';
+import { PHASES, type Phase, type Scene, type Step } from '../../src/render/steps/step.js';
+import { STEPS, takeSteps } from '../../src/render/steps/table.js';
 
 const house = getDefaultHouse();
 const [render] = planRenders('x', house, house);
@@ -131,7 +138,7 @@ class PaperPage implements BrowserPage {
   close = () => Promise.resolve();
 }
 
-async function run(page: PaperPage, given: Partial<Parameters<typeof renderPage>[3]> = {}) {
+async function run(page: PaperPage, given: Partial<Job> & { reach?: Setting['reach']['by'] } = {}) {
   const gate = { setPage: () => Promise.resolve(), takeRefusals: () => Promise.resolve([]) };
   const place = { page, gate: gate as unknown as GateHandle, refusals: [] };
   const host = getHostPage(house.slots, null)!;
@@ -144,32 +151,33 @@ async function run(page: PaperPage, given: Partial<Parameters<typeof renderPage>
     headers: {},
     late: [],
   };
-  const { evidence, shots } = await renderPage(place, render!, sources, {
-    traits: [getTraits(readMarkup(TEXT))],
-    trials: [{ markup: readMarkup(TEXT), cures: [], bursts: false, refused: null, waiting: [] }],
-    tries: true,
-    searches: true,
-    waits: false,
+  const setting: Setting = {
+    terms: { steps: [], root: null, cold: true },
+    around: {
+      ...{ window: render!.viewport, published: false, ownPage: false, hostChanges: false },
+      ...{ pageFamily: null, points: false },
+    },
+    reach: { by: 'load', served: new ServedPage(sources), before: null },
     limits: { load: 1000, settle: 1000, hang: 1000 },
     budget: new Budget(),
+  };
+  const markup = readMarkup(TEXT);
+  const job: Job = {
+    ...UNHURRIED,
+    subject: { texts: [TEXT], markups: [markup], traits: [getTraits(markup)] },
+    render: render!,
     baseline: null,
-    window: render!.viewport,
-    hostChanges: false,
-    steps: [],
-    ownPage: false,
-    pageFamily: null,
-    points: false,
-    hands: { keys: false, swipes: false },
-    root: null,
-    shown: null,
-    cold: true,
-    profile: false,
-    scripted: true,
-    careful: false,
+    known: [NOTHING],
+    wants: new Set(FACT_KINDS),
+    hands: NO_HANDS,
+    postpones: false,
     shots: 'taken',
-    ...given,
-  });
-  return { evidence: evidence[0]!, shot: shots[0] };
+    region: null,
+  };
+  const { reach = 'load', ...more } = given;
+  const reached = { ...setting, reach: { ...setting.reach, by: reach } as Setting['reach'] };
+  const rendered = await renderPage(place, sources, reached, { ...job, ...more });
+  return { evidence: rendered.evidence[0]!, shot: rendered.shots[0] };
 }
 
 describe('a render in any engine that does what the seam says', () => {
@@ -185,8 +193,7 @@ describe('a render in any engine that does what the seam says', () => {
 
   test('what stands there is brought to another width where it cannot tell', async () => {
     const page = new PaperPage();
-    const shown = { served: null, resizable: true, code: 'no-code' as const };
-    await run(page, { shown, shots: 'none' });
+    await run(page, { reach: 'resize', shots: 'none' });
     expect(page.done).toEqual(['resize', 'settleAndRead']);
   });
 
@@ -216,5 +223,83 @@ describe('a render in any engine that does what the seam says', () => {
     expect(gaps.map(({ kind, why }) => [kind, why])).toEqual([
       ['media', 'media could not be read (TypeError: no media)'],
     ]);
+  });
+
+  test('what nobody wants is not asked for, and the evidence says that it was not looked for', async () => {
+    const page = new PaperPage();
+    const asked: unknown[] = [];
+    page.read = (name, ...args) => {
+      asked.push([name, ...args]);
+      return Promise.resolve(page.answers[name] as never);
+    };
+    const { evidence } = await run(page, { wants: new Set(['page', 'elements']), shots: 'none' });
+    expect(asked).toEqual([
+      [
+        'settleAndRead',
+        expect.anything(),
+        expect.objectContaining({ kinds: ['page', 'elements'] }),
+      ],
+    ]);
+    expect(evidence.sought).toEqual(['page', 'elements']);
+    expect((await run(new PaperPage())).evidence.sought).toBeUndefined();
+  });
+});
+
+describe('the steps of a render', () => {
+  const scene = (name: string, wants: FactKind[], log: string[]) =>
+    ({
+      page: { note: (step: string) => log.push(`${step} ${name}`) },
+      job: { wants: new Set(wants) },
+      setting: { limits: { hang: 50 }, budget: new Budget() },
+    }) as unknown as Scene;
+  const step = (phase: Phase, kind: FactKind | null, more: Partial<Step> = {}): Step => ({
+    ...{ gives: 'shot', phase, kind, isDue: () => true },
+    take: ({ page }) => {
+      (page as unknown as { note(step: string): void }).note(phase);
+      return Promise.resolve(null);
+    },
+    ...more,
+  });
+
+  test('are taken phase by phase for all snippets, in whatever order they stand', async () => {
+    const log: string[] = [];
+    const scenes = [scene('a', ['texts'], log), scene('b', [], log)];
+    await takeSteps(scenes, [
+      step('used by hands', null),
+      step('pictured', 'texts'),
+      step('asked of the browser', null),
+      step('posed', null, { isDue: () => false }),
+    ]);
+    expect(log).toEqual([
+      'asked of the browser a',
+      'asked of the browser b',
+      'pictured a',
+      'used by hands a',
+      'used by hands b',
+    ]);
+  });
+
+  test('what one is not answered in time is a gap of its kind, and costs the others nothing', async () => {
+    const never = { take: () => new Promise<never>(() => undefined) };
+    const broken = { take: () => Promise.reject(new Error('no answer')) };
+    const log: string[] = [];
+    const [taken] = await takeSteps(
+      [scene('a', ['host', 'styles'], log)],
+      [
+        step('asked of the browser', 'host', never),
+        step('asked of the browser', 'styles', broken),
+        step('posed', null),
+      ],
+    );
+    expect(taken!.gaps.map(({ kind, kept }) => [kind, kept])).toEqual([
+      ['host', 1],
+      ['styles', 1],
+    ]);
+    expect(log).toEqual(['posed a']);
+  });
+
+  test('each stands in the table once, and a phase that is named is one that there is', () => {
+    expect(new Set(STEPS.map(({ gives }) => gives)).size).toBe(STEPS.length);
+    expect(STEPS.filter(({ phase }) => !PHASES.includes(phase))).toEqual([]);
   });
 });

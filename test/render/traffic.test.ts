@@ -95,7 +95,8 @@ describe('the traffic log', () => {
     [{ errorText: 'net::ERR_BLOCKED_BY_ORB' }, 'other-kind', 404],
     [{ errorText: '', blockedReason: 'mixed-content' }, 'mixed-content', null],
     [{ errorText: 'net::ERR_ABORTED', canceled: true }, 'cancelled', null],
-    [{ errorText: 'net::ERR_TIMED_OUT' }, 'net::ERR_TIMED_OUT', null],
+    [{ errorText: 'net::ERR_TIMED_OUT' }, 'no-answer', null],
+    [{ errorText: 'net::ERR_TOO_MANY_REDIRECTS' }, 'endless-redirects', null],
   ])('what failed says why: %j', (event, failed, status) => {
     const headers = { 'content-type': 'text/html' };
     const answer = (requestId: string, statusCode: number) =>

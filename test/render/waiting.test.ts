@@ -1,12 +1,13 @@
-import { describe, expect, jest, test } from '@jest/globals';
-import type { Evidence } from '../../dist/src/core/evidence.js';
-import { makeViewport } from '../../dist/src/core/house/house.js';
-import { readMarkup } from '../../dist/src/core/markup/markup.js';
-import { getTraits } from '../../dist/src/core/markup/traits.js';
-import type { Render } from '../../dist/src/core/render.js';
-import { canWait } from '../../dist/src/render/job.js';
-import { settleWaiting } from '../../dist/src/render/search-waiting.js';
-import type { Waiting } from '../../dist/src/render/search-windows.js';
+import { describe, expect, test } from '@jest/globals';
+import type { Evidence } from '../../src/core/evidence.js';
+import { makeViewport } from '../../src/core/house/house.js';
+import { readMarkup } from '../../src/core/markup/markup.js';
+import { getTraits } from '../../src/core/markup/traits.js';
+import type { Render } from '../../src/core/render.js';
+import { canPostpone } from '../../src/render/job.js';
+import { learn, NOTHING, type Learned } from '../../src/render/learned.js';
+import type { Scene } from '../../src/render/steps/step.js';
+import type { Postponed, Windows } from '../../src/render/steps/windows.js';
 
 const render = (width: number, other: Partial<Render> = {}): Render => ({
   snippets: [{ name: 'beds', slot: 'column' }],
@@ -33,7 +34,7 @@ describe('a search waits', () => {
     ['not for another scheme', phone, [render(1280, { viewport: dark })], false],
     ['not for another browser’s name', phone, [render(1280, { viewport: named })], false],
   ])('%s', (_, one, later, waits) => {
-    expect(canWait(one, later)).toBe(waits);
+    expect(canPostpone(one, later)).toBe(waits);
   });
 
   test.each([
@@ -49,36 +50,33 @@ describe('a search waits', () => {
   });
 });
 
-describe('what waited', () => {
-  const nothing = { tried: 0 } as Evidence['widths'];
+describe('what renders have taught', () => {
   const found = { tried: 7 } as Evidence['widths'];
-  const made = (elements: Evidence['elements']) =>
-    ({ render: phone, elements, widths: nothing }) as Evidence;
-  const waiting = (own: Evidence, came: Evidence['widths'] | null) =>
-    ({ render: phone, facts: { elements: own.elements }, found: came }) as Waiting;
-
-  test('is given what came of it', async () => {
-    const own = made([]);
-    const load = jest.fn<() => Promise<null>>();
-    await settleWaiting([[waiting(own, found)]], [[own]], load);
-    expect(own.widths).toBe(found);
-    expect(load).not.toHaveBeenCalled();
+  const postponed = (key: string) => ({ key }) as Postponed;
+  const scene = (known: Partial<Learned>) =>
+    ({ known: { ...NOTHING, ...known }, reading: null, hung: false }) as unknown as Scene;
+  const windows = (of: Partial<Windows>): Windows => ({
+    ...{ widths: found, postponed: null, settled: [] },
+    ...of,
   });
 
-  test('is searched in a load of its own where nothing did', async () => {
-    const own = made([]);
-    const again = { ...made([]), widths: found };
-    await settleWaiting([[waiting(own, null)]], [[own]], async (one) => {
-      expect(one).toBe(phone);
-      return [again];
-    });
-    expect(own.widths).toBe(found);
+  test('is put to what was known, and changes nothing of it', () => {
+    const known = Object.freeze({ ...NOTHING, cures: Object.freeze([[]]) as Learned['cures'] });
+    const refused = [{ offset: 0, endOffset: 1, instead: null }];
+    const causes = { facts: { targets: [], cures: [] }, found: [[]] };
+    const learned = learn(scene(known), { refused, causes });
+    expect(learned).toMatchObject({ refused, cures: [[], []], tooWide: false });
+    expect(learn(scene(learned), {})).toEqual(learned);
+    expect(known.cures).toHaveLength(1);
   });
 
-  test('stays as it was where that broke down, and where the render itself did', async () => {
-    const [own, lost] = [made([]), made([])];
-    await settleWaiting([[waiting(own, null)]], [[own]], async () => null);
-    await settleWaiting([[waiting(own, found)]], [[lost]], async () => null);
-    expect([own.widths, lost.widths]).toEqual([nothing, nothing]);
+  test('a search that was left to another render is settled by whichever makes it', () => {
+    const first = learn(scene({}), { windows: windows({ postponed: postponed('a') }) });
+    const both = learn(scene(first), { windows: windows({ postponed: postponed('b') }) });
+    const settled = [{ key: 'a', widths: found }];
+    const learned = learn(scene(both), { windows: windows({ settled }) });
+    expect(both.postponed.map(({ key }) => key)).toEqual(['a', 'b']);
+    expect(learned.postponed.map(({ key }) => key)).toEqual(['b']);
+    expect([...learned.settled]).toEqual([['a', found]]);
   });
 });

@@ -1,38 +1,13 @@
 import { CHECKS } from '../../dist/src/checks/index.js';
-import type { Check, Example } from '../../dist/src/core/check.js';
-import type { Baseline, Evidence } from '../../dist/src/core/evidence.js';
-import { completeHouse, type House } from '../../dist/src/core/house/house.js';
-import { houseSchema } from '../../dist/src/core/house/schema.js';
-import { judgeSnippet, type JudgedReport } from '../../dist/src/core/judge/judge.js';
-import { readMarkup } from '../../dist/src/core/markup/markup.js';
+import type { Example } from '../../dist/src/core/check.js';
 import { planRenders } from '../../dist/src/core/plan.js';
-import type { Finding } from '../../dist/src/core/run.js';
 import { findBrowser } from '../../dist/src/render/browser/find.js';
 import { measure } from '../../dist/src/run/measure.js';
 import { Renderer } from '../../dist/src/render/renderer.js';
+import { getHouse, type Recorded } from './recorded.js';
 import { HOSTS, startStandIns, type StandIns } from '../../dist/demo/stand-ins/index.js';
 
 type Under = Example['under'];
-
-/** What an example is rendered and judged under. */
-export function getHouse(under: Under = {}): House {
-  const viewports = [
-    { name: 'phone', width: 320 },
-    { name: 'desktop', width: 1280 },
-  ];
-  return completeHouse(houseSchema.parse({ viewports, ...under }), null);
-}
-
-/** What the examples are under that say nothing of it. */
-export const EXAMPLE_HOUSE = getHouse();
-
-/** Evidence as it is kept for the contract test. */
-export interface Recorded {
-  code: string;
-  under?: Under;
-  evidence: Evidence[];
-  baselines: [string, Baseline][];
-}
 
 /** One browser and one stand-in process for a whole file of tests. */
 export interface Live {
@@ -82,54 +57,4 @@ export async function openLive(): Promise<Live> {
       await standIns.close();
     },
   };
-}
-
-/** The findings of all checks on recorded evidence. */
-export function judgeRecorded(recorded: Recorded, checks: readonly Check[] = CHECKS): Finding[] {
-  return reportRecorded(recorded, checks).findings;
-}
-
-/** The whole report on recorded evidence. */
-export function reportRecorded(
-  { code, under, evidence, baselines }: Recorded,
-  checks: readonly Check[] = CHECKS,
-): JudgedReport {
-  return judgeSnippet({
-    snippet: { name: 'example', path: null, text: code },
-    markup: readMarkup(code),
-    house: getHouse(under),
-    evidence,
-    baselines: new Map(baselines),
-    checks,
-    today: '2026-01-01',
-    markupOnly: null,
-  }).report;
-}
-
-/** What two renderings of one example must agree in: all but the measures, which may differ by a hair. */
-export function getEssence(findings: readonly Finding[]): string[] {
-  return findings.map(
-    ({ id, level, where, confirmed, seen }) =>
-      `${id} ${level} ${where.offset}-${where.endOffset} ${where.made ?? ''} ${confirmed} ${seen.map((one) => one.viewport).join(',')}`,
-  );
-}
-
-export interface NamedExample extends Example {
-  check: Check;
-  kind: 'faulty' | 'sound';
-  key: string;
-}
-
-/** All examples of all checks. */
-export function listExamples(): NamedExample[] {
-  return CHECKS.flatMap((check) =>
-    (['faulty', 'sound'] as const).flatMap((kind) =>
-      check.examples[kind].map((example) => ({
-        ...example,
-        check,
-        kind,
-        key: `${check.id} ${kind}: ${example.name}`,
-      })),
-    ),
-  );
 }

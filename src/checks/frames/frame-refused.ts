@@ -96,7 +96,7 @@ function getRefusal(
   traffic: readonly RequestFact[],
 ): Pick<Data, 'why' | 'kind'> | null {
   const asked = traffic.filter(
-    (request) => request.first === frame.address && /^(Document|Other)$/.test(request.type),
+    (request) => request.first === frame.address && /^(document|other)$/.test(request.type),
   );
   // Of a chain of redirects the end counts.
   const last = asked.find(({ status }) => status === null || status < 300 || status >= 400);

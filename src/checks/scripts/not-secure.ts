@@ -151,7 +151,7 @@ function judgeAsked(c: Case<Needs>, written: readonly Insecure[]): Fact<Data>[] 
       ({ first, type, inFrame, failed }) =>
         /^(http|ws):/.test(first) &&
         failed === 'mixed-content' &&
-        type !== 'Document' &&
+        type !== 'document' &&
         !inFrame &&
         !known.has(first) &&
         !getPrivateHostKind(parseAddress(first)?.hostname ?? ''),

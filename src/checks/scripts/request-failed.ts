@@ -1,5 +1,5 @@
 import { defineCheck, makeSeen, type Case, type Fact, type RenderOf } from '../../core/check.js';
-import type { RequestFact } from '../../core/evidence.js';
+import type { FileType, RequestFact } from '../../core/evidence.js';
 import { mapPresent, flatMap } from '../../core/lists.js';
 import { listAddresses } from '../../core/markup/addresses.js';
 import { findRequestTag } from '../../core/measure/blame.js';
@@ -18,12 +18,11 @@ interface Data {
 type What = 'script' | 'sheet' | 'font' | 'picture' | 'file';
 type Needs = 'traffic';
 
-/** What the protocol's types are for. */
-const KINDS: Record<string, What> = {
-  Script: 'script',
-  Stylesheet: 'sheet',
-  Font: 'font',
-  Image: 'picture',
+const KINDS: Partial<Record<FileType, What>> = {
+  script: 'script',
+  style: 'sheet',
+  font: 'font',
+  picture: 'picture',
 };
 
 const NOTICES: Record<What, string> = {

@@ -1,5 +1,5 @@
 import { defineCheck, makeSeen, type Case, type Fact, type RenderOf } from '../../core/check.js';
-import type { RequestFact, ScriptFact } from '../../core/evidence.js';
+import type { FileType, RequestFact, ScriptFact } from '../../core/evidence.js';
 import { flatMap, mapPresent } from '../../core/lists.js';
 import { getElementAt, getTagSpan, type Markup } from '../../core/markup/markup.js';
 import { isScript } from '../../core/markup/traits.js';
@@ -85,7 +85,7 @@ const SAYS: Record<Told['how'], string> = {
 const ELSEWHERE =
   /play\(\) (request|failed)|Content Security Policy|permissions policy|ResizeObserver loop/i;
 /** What code needs in order to go on. */
-const NEEDED = /^(Script|Fetch|XHR|EventSource|WebSocket)$/;
+const NEEDED: readonly FileType[] = ['script', 'data', 'stream', 'socket'];
 
 function judgeRender(c: Case<Needs>, render: RenderOf<Needs>): Fact<Data>[] {
   const { scripts, traffic, policy } = render;
@@ -109,7 +109,7 @@ function judgeRender(c: Case<Needs>, render: RenderOf<Needs>): Fact<Data>[] {
 /** It did not come, or was kept back: what comes of that is no fault of the code's. */
 function isMissed({ type, status, failed, refused }: RequestFact): boolean {
   const missing = failed !== null || (status !== null && status >= 400);
-  return refused !== null || (missing && NEEDED.test(type));
+  return refused !== null || (missing && NEEDED.includes(type));
 }
 
 /** The word that it happened at; of a script with an address, its tag. */

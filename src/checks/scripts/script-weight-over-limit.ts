@@ -84,7 +84,7 @@ export default defineCheck({
 });
 
 function listScripts({ traffic }: RenderOf<'traffic'>, origin: string): RequestFact[] {
-  return traffic.filter(({ type, host }) => type === 'Script' && isThirdParty(host, origin));
+  return traffic.filter(({ type, host }) => type === 'script' && isThirdParty(host, origin));
 }
 
 function findScript({ elements }: Markup) {

@@ -9,6 +9,7 @@ import {
   type Prepared,
   type Seen,
 } from '../check.js';
+import { getWishes, markBounds, type Engines } from '../engines.js';
 import type { Baseline, Evidence } from '../evidence.js';
 import { flatMap } from '../lists.js';
 import type { House } from '../house/house.js';
@@ -41,6 +42,8 @@ export interface Judged {
   today: string;
   /** Why nothing was rendered, where nothing was meant to be; null after a render. */
   markupOnly: string | null;
+  /** What engines can tell; left out: those that there are. */
+  engines?: Engines;
 }
 
 /** A report, but for what it is known by. */
@@ -55,7 +58,10 @@ export interface Judgement {
 }
 
 /** From markup and evidence to findings and a verdict. Pure: the same input, the same answer. */
-export function judgeSnippet(judged: Judged): Judgement {
+export function judgeSnippet(given: Judged): Judgement {
+  const { engines, checks: all } = given;
+  const bounds = { checks: all, ...(engines && { engines }) };
+  const judged = { ...given, evidence: markBounds(given.evidence, () => getWishes(given), bounds) };
   const wanted = listWanted(judged);
   const { published } = judged.snippet;
   const checks = published ? wanted.filter(judgesPublished) : wanted;

@@ -64,8 +64,8 @@ export function getFailure(answer: RequestFact): Failure | null {
       why: `what comes is of another kind (${contentType ?? 'not said which'})`,
     };
   // What the browser itself refused, by a policy of the page's, is no fault of the file.
-  if (status !== null || !failed?.startsWith('net::')) return null;
-  return failed.endsWith('TOO_MANY_REDIRECTS')
-    ? { kind: 'silence', why: 'its address leads from one to the next without end' }
-    : SILENT;
+  if (status !== null) return null;
+  if (failed === 'endless-redirects')
+    return { kind: 'silence', why: 'its address leads from one to the next without end' };
+  return failed === 'no-answer' ? SILENT : null;
 }

@@ -1,5 +1,5 @@
 import type { Collector } from '../collector.js';
 import { causes } from './fact.js';
 
-/** Tried last of all, when everything else is read. @see ../../render/trial/try-out.ts */
+/** Tried last of all, when everything else is read. @see ../../render/steps/causes.ts */
 export const collectCauses: Collector<'causes'> = () => causes.empty;

@@ -16,4 +16,9 @@ const control = z.object({
 export type ControlFact = z.output<typeof control>;
 
 /** Links, buttons and fields. */
-export const controls = defineKind({ inPage: true, schema: z.array(control), empty: [] });
+export const controls = defineKind({
+  inPage: true,
+  ofElements: true,
+  schema: z.array(control),
+  empty: [],
+});

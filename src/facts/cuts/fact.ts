@@ -21,4 +21,10 @@ const cut = z.object({
 });
 export type CutFact = z.output<typeof cut>;
 
-export const cuts = defineKind({ inPage: true, schema: z.array(cut), empty: [] });
+export const cuts = defineKind({
+  inPage: true,
+  layout: true,
+  ofElements: true,
+  schema: z.array(cut),
+  empty: [],
+});

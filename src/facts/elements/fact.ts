@@ -35,4 +35,10 @@ const element = z.object({
 });
 export type ElementFact = z.output<typeof element>;
 
-export const elements = defineKind({ inPage: true, schema: z.array(element), empty: [] });
+export const elements = defineKind({
+  inPage: true,
+  layout: true,
+  ofElements: true,
+  schema: z.array(element),
+  empty: [],
+});

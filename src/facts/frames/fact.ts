@@ -38,4 +38,10 @@ const frame = z.object({
 });
 export type FrameFact = z.output<typeof frame>;
 
-export const frames = defineKind({ inPage: true, schema: z.array(frame), empty: [] });
+export const frames = defineKind({
+  inPage: true,
+  ofElements: true,
+  files: ['document'],
+  schema: z.array(frame),
+  empty: [],
+});

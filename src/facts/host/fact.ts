@@ -25,4 +25,10 @@ const difference = z.object({
 });
 export type HostPartFact = z.output<typeof difference>;
 
-export const host = defineKind({ inPage: true, schema: z.array(difference), empty: [] });
+export const host = defineKind({
+  inPage: true,
+  layout: true,
+  ofPage: true,
+  schema: z.array(difference),
+  empty: [],
+});

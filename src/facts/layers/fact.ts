@@ -26,4 +26,10 @@ const covered = z.object({
 export type CoveredFact = z.output<typeof covered>;
 
 /** All that is covered: of the snippet's own, by whatever; of the page's, by the snippet. */
-export const layers = defineKind({ inPage: true, schema: z.array(covered), empty: [] });
+export const layers = defineKind({
+  inPage: true,
+  layout: true,
+  ofElements: true,
+  schema: z.array(covered),
+  empty: [],
+});

@@ -32,4 +32,10 @@ const medium = z.object({
 });
 export type MediaFact = z.output<typeof medium>;
 
-export const media = defineKind({ inPage: true, schema: z.array(medium), empty: [] });
+export const media = defineKind({
+  inPage: true,
+  ofElements: true,
+  files: ['film'],
+  schema: z.array(medium),
+  empty: [],
+});

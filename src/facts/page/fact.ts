@@ -20,6 +20,7 @@ export type PageWidth = z.output<typeof width>;
 
 export const page = defineKind({
   inPage: true,
+  layout: true,
   schema: z.object({
     /** Scrollable width and the width there is, CSS px, at load and after a scroll to the end and back. */
     atLoad: width,

@@ -16,4 +16,10 @@ const picture = z.object({
 });
 export type PictureFact = z.output<typeof picture>;
 
-export const pictures = defineKind({ inPage: true, schema: z.array(picture), empty: [] });
+export const pictures = defineKind({
+  inPage: true,
+  ofElements: true,
+  files: ['picture'],
+  schema: z.array(picture),
+  empty: [],
+});

@@ -23,7 +23,6 @@ export type ReachFact = z.output<typeof reach>;
 /** Found by taking the page's rules away one at a time, on pages of the house's own. */
 export const reaching = defineKind({
   inPage: true,
-  extra: true,
   schema: z.array(reach),
   empty: [],
 });

@@ -16,7 +16,7 @@ function collectErrors({ page, served, of, happened }: Look): ScriptFact['errors
   const askers = getAskers(page, served, of);
   const framed = new Set(
     mapPresent(page.requests.requests, ({ address, type, frame }) =>
-      frame !== page.mainFrame || type === 'Document' ? address : null,
+      frame !== page.mainFrame || type === 'document' ? address : null,
     ),
   );
   return mapPresent(happened.errors, ({ how, text, calls }) => {

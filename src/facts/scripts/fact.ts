@@ -15,6 +15,8 @@ export type Hang = z.output<typeof hang>;
 
 export const scripts = defineKind({
   inPage: false,
+  unstyled: true,
+  files: ['document'],
   schema: z.object({
     /** The page's own code kept the browser busy beyond the limit, or took the page down. */
     hung: hang.nullable(),

@@ -11,6 +11,7 @@ const cause = z.object({
 
 export const shifts = defineKind({
   inPage: true,
+  layout: true,
   schema: z.object({
     /** The sum of all layout shift scores (Layout Instability) that no action of a visitor's explains. */
     score: z.number(),

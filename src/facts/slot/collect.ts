@@ -1,5 +1,7 @@
 import type { Collector } from '../collector.js';
 import { slot } from './fact.js';
 
-export const collectSlot: Collector<'slot'> = ({ reading, of }) =>
-  reading?.raw.slots[of] ?? slot.empty;
+export const collectSlot: Collector<'slot'> = ({ reading, of, pageFamily }) => ({
+  ...(reading?.raw.slots[of] ?? slot.empty),
+  pageFamily,
+});

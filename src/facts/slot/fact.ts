@@ -4,6 +4,7 @@ import { defineKind } from '../kind.js';
 
 export const slot = defineKind({
   inPage: true,
+  layout: true,
   schema: z.object({
     name: z.string(),
     /** The content box, page px. */

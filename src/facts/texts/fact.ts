@@ -29,4 +29,9 @@ const text = z.object({
 });
 export type TextFact = z.output<typeof text>;
 
-export const texts = defineKind({ inPage: true, schema: z.array(text), empty: [] });
+export const texts = defineKind({
+  inPage: true,
+  ofElements: true,
+  schema: z.array(text),
+  empty: [],
+});

@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { sourceSchema } from '../common.js';
+import { FILE_TYPES } from '../file-type.js';
 import { defineKind } from '../kind.js';
 
 export const refusalSchema = z.object({
@@ -27,12 +28,16 @@ const request = z.object({
   /** The address that was asked for before redirects; the same as `address` where there were none. */
   first: z.string(),
   host: z.string(),
-  /** The protocol's resource type: Script, Image, Document … */
-  type: z.string(),
+  /** What it was asked for as. */
+  type: z.enum(FILE_TYPES),
   status: z.int().nullable(),
   /** Bytes over the wire, headers included, and unpacked. */
   wire: z.number(),
   unpacked: z.number(),
+  /**
+   * Why it did not come: `no-answer`, `endless-redirects`, `cancelled`, `not-shared` with pages of other sites, of an
+   * `other-kind`, `refused` by the run, or what policy of the page's the browser kept it back for.
+   */
   failed: z.string().nullable(),
   /** The type that its answer says it has, without parameters, in lower case; null where none was given. */
   contentType: z.string().nullable(),
@@ -52,4 +57,9 @@ const request = z.object({
 });
 export type RequestFact = z.output<typeof request>;
 
-export const traffic = defineKind({ inPage: false, schema: z.array(request), empty: [] });
+export const traffic = defineKind({
+  inPage: false,
+  files: ['document'],
+  schema: z.array(request),
+  empty: [],
+});

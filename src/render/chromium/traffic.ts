@@ -1,6 +1,7 @@
 import type { Protocol } from 'devtools-protocol';
 import type { CallFrame, Initiator, LoggedRequest, RequestLog } from '../page/request-log.js';
 import type { Session } from './connection.js';
+import { toFileType } from './file-types.js';
 
 /** Answers that are kept until what they answer is told of. */
 const MOST_EARLY = 100;
@@ -18,7 +19,7 @@ export function followTraffic(session: Session, log: RequestLog): void {
     early.delete(event.requestId);
   });
   session.on('Network.webSocketCreated', ({ requestId, url, initiator }) => {
-    const asked = { address: url, first: url, type: 'WebSocket' };
+    const asked = { address: url, first: url, type: 'socket' as const };
     log.start(keyOf(requestId), { ...asked, initiator: toInitiator(initiator) });
   });
   session.on('Network.responseReceived', ({ requestId, response, type }) => {
@@ -26,7 +27,7 @@ export function followTraffic(session: Session, log: RequestLog): void {
     const { status, headers } = response;
     if (!request) return;
     const sharedWith = getSharing(headers) ?? request.sharedWith;
-    const told = { type, contentType: getContentType(headers), sharedWith };
+    const told = { type: toFileType(type), contentType: getContentType(headers), sharedWith };
     Object.assign(request, { status, ...told, sized: readSizes(headers) });
   });
   session.on('Network.responseReceivedExtraInfo', (event) => {
@@ -57,7 +58,7 @@ function takeHeaders(
   { headers, statusCode }: Protocol.Network.ResponseReceivedExtraInfoEvent,
 ): void {
   if (!request) return;
-  if (request.type === 'Document') request.forbidsFrames = getFrameRule(headers);
+  if (request.type === 'document') request.forbidsFrames = getFrameRule(headers);
   request.sharedWith ??= getSharing(headers);
   if (REDIRECTS.has(statusCode)) return;
   request.answered = statusCode;
@@ -66,7 +67,7 @@ function takeHeaders(
 }
 
 function start(log: RequestLog, key: string, event: Protocol.Network.RequestWillBeSentEvent): void {
-  const { request, redirectResponse, type = 'Other', frameId: frame = null } = event;
+  const { request, redirectResponse, type, frameId: frame = null } = event;
   if (/^(data|blob|about|chrome-error|chrome):/.test(request.url)) return;
   const before = log.get(key);
   if (before && !redirectResponse) return;
@@ -79,7 +80,7 @@ function start(log: RequestLog, key: string, event: Protocol.Network.RequestWill
     address: request.url,
     first: before ? before.first : request.url,
     startedAt: before ? before.startedAt : event.timestamp,
-    type,
+    type: toFileType(type),
     frame,
     initiator: before ? before.initiator : toInitiator(event.initiator),
   });
@@ -116,14 +117,15 @@ function tellKept(request: LoggedRequest): void {
   if (KEPT.has(request.failed ?? '')) request.status ??= request.answered;
 }
 
-/** The browser's own reason, where it has one: what it keeps from a page did not fail on its way. */
+/** The browser's reason, where it has one, in words that fit any: what it keeps from a page did not fail on its way. */
 function getReason(event: Protocol.Network.LoadingFailedEvent): string {
   const { blockedReason, corsErrorStatus, canceled, errorText } = event;
   if (blockedReason) return blockedReason;
   if (corsErrorStatus) return 'not-shared';
   // Opaque Response Blocking: a web page where a picture, a film or a script was asked for.
   if (errorText.endsWith('_BLOCKED_BY_ORB')) return 'other-kind';
-  return canceled ? 'cancelled' : errorText;
+  if (canceled) return 'cancelled';
+  return errorText.endsWith('_TOO_MANY_REDIRECTS') ? 'endless-redirects' : 'no-answer';
 }
 
 function getContentType(headers: Record<string, string>): string | null {

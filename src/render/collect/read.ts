@@ -1,4 +1,4 @@
-import type { PageFact, PageWidth } from '../../core/evidence.js';
+import type { FactKind, PageFact, PageWidth } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
 import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
 import type { House } from '../../core/house/house.js';
@@ -29,6 +29,12 @@ export interface Reading {
 
 /** What of a snippet decides how its page is read. */
 export type ReadingTraits = Pick<Traits, 'changes' | 'live' | 'scrolls' | 'media'>;
+
+/** What is to be read of a page: its slots, by their names, and the kinds of facts that somebody wants. */
+export interface ReadingWish {
+  slots: readonly string[];
+  wants: ReadonlySet<FactKind>;
+}
 
 /** So many elements of a page are read; what there are more of is a gap. */
 export const ELEMENT_CAP = 5000;
@@ -76,7 +82,7 @@ export async function rest(
  */
 export async function readStill(
   page: BrowserPage,
-  slots: readonly string[],
+  wish: ReadingWish,
   traits: ReadingTraits,
   limits: Limits,
   loaded: boolean,
@@ -88,14 +94,13 @@ export async function readStill(
     media: traits.media,
     first: loaded && 'loaded',
   };
-  const wish = { slots: [...slots], cap: ELEMENT_CAP, objects: 'slots' as const };
-  const asking = page.read('settleAndRead', settling, wish).catch(() => null);
+  const asking = page.read('settleAndRead', settling, toWhole(wish, 'slots')).catch(() => null);
   // Of a large page the reading may take as long as the rest; to begin anew would take longer still.
   const whole = (await withinTalk(page, asking, 2 * limits.settle))?.whole;
   if (!whole || page.requests.pending > 0) return null;
   const { page: first, objects } = whole;
   const begun = { first, raw: first, after: null, scrolled: false, stillMoving: [] };
-  return finish(page, { ...begun, readAt: 'load' }, objects, traits, limits);
+  return finish(page, { ...begun, readAt: 'load' }, objects, wish, traits, limits);
 }
 
 /** What a visitor does first, such as to close a notice: each step where there is something to click. */
@@ -115,28 +120,28 @@ const AT_WORK = { changes: true, live: true, scrolls: false, media: false };
 /** Reads page and objects, at load and, where that can make a difference, after a scroll to the end and back. */
 export async function readAll(
   page: BrowserPage,
-  slots: readonly string[],
+  wish: ReadingWish,
   traits: ReadingTraits,
   limits: Limits,
 ): Promise<Reading> {
   if (traits.changes) await page.openClosedRoots();
   const where = traits.changes ? 'everywhere' : 'slots';
   if (!traits.scrolls) {
-    const { page: first, objects } = await readWhole(page, slots, where);
+    const { page: first, objects } = await readWhole(page, wish, where);
     const begun = { first, raw: first, after: null, scrolled: false, stillMoving: [] };
-    return finish(page, { ...begun, readAt: 'load' }, objects, traits, limits);
+    return finish(page, { ...begun, readAt: 'load' }, objects, wish, traits, limits);
   }
-  const { page: first } = await readWhole(page, slots, 'not');
+  const { page: first } = await readWhole(page, wish, 'not');
   const asked = page.requests.lastActivity;
   const changed = await page.read('scrollThrough');
   // Where neither the document nor the network stirred there is nothing to wait for.
   const stirred = changed || page.requests.lastActivity > asked;
   const stillMoving = stirred ? await rest(page, { ...traits, media: false }, limits) : [];
-  const { page: after, objects } = await readWhole(page, slots, where);
+  const { page: after, objects } = await readWhole(page, wish, where);
   const wider = isWider(after, first);
   const raw = addShown(wider ? after : first, wider ? first : after);
   const seen = first.shows || after.shows;
-  const looked = seen ? raw : await lookAtSlots(page, slots, raw, limits);
+  const looked = seen ? raw : await lookAtSlots(page, wish, raw, limits);
   const done: Begun = {
     first,
     raw: looked,
@@ -145,21 +150,21 @@ export async function readAll(
     scrolled: true,
     stillMoving,
   };
-  return finish(page, done, seen ? objects : null, traits, limits);
+  return finish(page, done, seen ? objects : null, wish, traits, limits);
 }
 
 /** What shows itself only while it is looked at. */
 async function lookAtSlots(
   page: BrowserPage,
-  slots: readonly string[],
+  wish: ReadingWish,
   raw: RawPage,
   limits: Limits,
 ): Promise<RawPage> {
   let seen = raw;
-  for (const slot of slots) {
+  for (const slot of wish.slots) {
     await page.read('showSlot', `[${SLOT_ATTRIBUTE}="${slot}"]`);
     await rest(page, { changes: true, live: true, scrolls: true, media: false }, limits);
-    seen = addShown(seen, (await readWhole(page, slots, 'not')).page);
+    seen = addShown(seen, (await readWhole(page, wish, 'not')).page);
   }
   return seen;
 }
@@ -177,10 +182,11 @@ async function finish(
   page: BrowserPage,
   begun: Begun,
   known: RawObjects | null,
+  { wants }: ReadingWish,
   traits: ReadingTraits,
   limits: Limits,
 ): Promise<Reading> {
-  const wish = { cap: ELEMENT_CAP, everywhere: traits.changes };
+  const wish = { cap: ELEMENT_CAP, everywhere: traits.changes, kinds: [...wants] };
   let objects = known ?? (await page.read('readObjects', wish));
   // A muted film out of view is left waiting by the browser: no block, so each is brought into view.
   const waiting = objects.media.filter((one) => one.autoplay && one.paused && !one.inView);
@@ -237,10 +243,14 @@ async function readDocuments(
 
 function readWhole(
   page: BrowserPage,
-  slots: readonly string[],
+  wish: ReadingWish,
   objects: WholeWish['objects'],
 ): Promise<Whole> {
-  return page.read('readWhole', { slots, cap: ELEMENT_CAP, objects });
+  return page.read('readWhole', toWhole(wish, objects));
+}
+
+function toWhole({ slots, wants }: ReadingWish, objects: WholeWish['objects']): WholeWish {
+  return { slots, cap: ELEMENT_CAP, objects, kinds: [...wants] };
 }
 
 function isWider(a: RawPage, b: RawPage): boolean {

@@ -86,7 +86,7 @@ function listUnseen(refusals: readonly GateRefusal[], seen: ReadonlySet<string>)
     address: `https://${host}/`,
     first: `https://${host}/`,
     host,
-    type: 'Other',
+    type: 'other',
     status: null,
     wire: 0,
     unpacked: 0,
@@ -124,7 +124,7 @@ export class Askers {
     for (const request of logged) {
       if (!this.#byAddress.has(request.address)) this.#byAddress.set(request.address, request);
       const opensFrame =
-        request.type === 'Document' && request.frame && request.frame !== around.mainFrame;
+        request.type === 'document' && request.frame && request.frame !== around.mainFrame;
       if (opensFrame && !this.#frameOf.has(request.frame!))
         this.#frameOf.set(request.frame!, request);
     }
@@ -133,7 +133,7 @@ export class Askers {
   find(request: LoggedRequest, depth = 0): Owner | null {
     if (depth > 12) return null;
     const frame =
-      request.type === 'Document' &&
+      request.type === 'document' &&
       this.#around.frames.find(({ address }) => address === request.first);
     if (frame) return { to: 'snippet', snippet: this.#around.of, from: frame.from };
     const { initiator } = request;
@@ -141,7 +141,7 @@ export class Askers {
     if (own) return own;
     const asker = getAsker(initiator);
     const parent = asker ? this.#byAddress.get(asker) : undefined;
-    if (parent && parent !== request && parent.type !== 'Document')
+    if (parent && parent !== request && parent.type !== 'document')
       return this.find(parent, depth + 1);
     const opener = request.frame ? this.#frameOf.get(request.frame) : undefined;
     return opener && opener !== request ? this.find(opener, depth + 1) : null;

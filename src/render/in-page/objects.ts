@@ -65,10 +65,12 @@ export interface ObjectWish {
   cap: number;
   /** Also outside of the slots, where code may have put something. */
   everywhere: boolean;
+  /** The kinds of facts that somebody wants: no others are read. */
+  kinds: readonly FactKind[];
 }
 
 /** Reads what facts are told of beside the elements themselves, in shadow roots too. */
-export function readObjects({ cap, everywhere }: ObjectWish): RawObjects {
+export function readObjects({ cap, everywhere, kinds: wanted }: ObjectWish): RawObjects {
   const book = globalThis.mivketNotebook;
   const found: Record<keyof typeof READERS, unknown[]> = {
     frames: [],
@@ -79,7 +81,8 @@ export function readObjects({ cap, everywhere }: ObjectWish): RawObjects {
     cuts: [],
   };
   const failed: RawObjects['failed'] = {};
-  const kinds = Object.keys(READERS) as (keyof typeof READERS)[];
+  const all = Object.keys(READERS) as (keyof typeof READERS)[];
+  const kinds = all.filter((kind) => wanted.includes(kind));
   for (const kind of kinds) READERS[kind].begin?.();
   const slots = book.page.querySelectorAll(`[${SLOT_ATTRIBUTE}]`);
   let passed = 0;
@@ -104,7 +107,7 @@ export function readObjects({ cap, everywhere }: ObjectWish): RawObjects {
     waits: book.waits,
     order: listOrder(book.order),
     late: Object.fromEntries([...book.late].map(([slot, noted]) => [slot, listOrder(noted)])),
-    layered: canCover(book.page, everywhere),
+    layered: wanted.includes('layers') && canCover(book.page, everywhere),
     unplaced: book.full,
     failed,
   };

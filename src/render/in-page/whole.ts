@@ -1,3 +1,4 @@
+import type { FactKind } from '../../core/evidence.js';
 import { readInCourse } from './endless.js';
 import { readObjects, type RawObjects } from './objects.js';
 import { readPage, type RawPage } from './page.js';
@@ -11,6 +12,8 @@ export interface WholeWish {
   cap: number;
   /** Where the objects are read: in the slots, on the page outside of them too, or not at all. */
   objects: 'slots' | 'everywhere' | 'not';
+  /** The kinds of facts that somebody wants: of others no objects are read. */
+  kinds: readonly FactKind[];
 }
 
 /** What an answer tells of a page. */
@@ -30,16 +33,17 @@ export async function settleAndRead(
 }
 
 /** Reads the page and what stands on it in one go: nothing can happen in between. */
-export function readWhole({ slots, cap, objects }: WholeWish): Whole {
-  return readInCourse(() => readAtOnce(slots, cap, objects));
+export function readWhole(wish: WholeWish): Whole {
+  return readInCourse(() => readAtOnce(wish));
 }
 
-function readAtOnce(slots: readonly string[], cap: number, objects: WholeWish['objects']): Whole {
+function readAtOnce({ slots, cap, objects, kinds }: WholeWish): Whole {
   const plain = readPage({ slots, cap, detail: false });
   const page = sticksOut(plain) ? readPage({ slots, cap, detail: true }) : plain;
   return {
     page,
-    objects: objects === 'not' ? null : readObjects({ cap, everywhere: objects === 'everywhere' }),
+    objects:
+      objects === 'not' ? null : readObjects({ cap, everywhere: objects === 'everywhere', kinds }),
   };
 }
 

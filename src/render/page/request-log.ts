@@ -1,3 +1,5 @@
+import type { FileType } from '../../core/evidence.js';
+
 /** A call in the code of a page, lines and columns 0-based. */
 export interface CallFrame {
   url: string;
@@ -19,7 +21,7 @@ export interface Initiator {
 /** A request as the browser tells of it, over all frames and workers. */
 export interface LoggedRequest {
   address: string;
-  type: string;
+  type: FileType;
   status: number | null;
   wire: number;
   unpacked: number;
@@ -44,7 +46,7 @@ export interface LoggedRequest {
 }
 
 /** Kinds that may stay open for as long as the page lives. */
-const OPEN_ENDED = new Set(['Media', 'EventSource', 'WebSocket', 'Ping']);
+const OPEN_ENDED = new Set<FileType>(['film', 'stream', 'socket', 'ping']);
 const CAP = 2000;
 const NEW = {
   status: null,
