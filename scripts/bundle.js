@@ -71,7 +71,7 @@ async function bundlePageScripts() {
   await build({
     absWorkingDir: ROOT,
     entryPoints: {
-      reader: 'src/render/in-page/reader.ts',
+      reader: 'src/render/reader/reader.ts',
       watcher: 'src/render/in-page/watcher.ts',
     },
     outdir: 'dist/in-page',

@@ -92,8 +92,9 @@ function audit(checkout, cwd) {
   });
 }
 
-/** Where two documents differ, as far as the first goes. */
+/** Where two documents differ, as far as the first goes. In what order gaps are told says nothing. */
 function listDifferences(before, after, at = '') {
+  if (/\.gaps$/.test(at)) [before, after] = [before, after].map(sortGaps);
   if (before === null || typeof before !== 'object' || after === null || typeof after !== 'object')
     return before === after ? [] : [`${at}: ${show(before)} → ${show(after)}`];
   const grown = Array.isArray(before) && before.length !== after.length;
@@ -104,6 +105,10 @@ function listDifferences(before, after, at = '') {
     .flatMap((key) =>
       listDifferences(before[key], after[key], `${at}.${before[key]?.name ?? key}`),
     );
+}
+
+function sortGaps(gaps) {
+  return [...gaps].sort((a, b) => (JSON.stringify(a) < JSON.stringify(b) ? -1 : 1));
 }
 
 function show(value) {

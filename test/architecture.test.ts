@@ -13,13 +13,17 @@ const PURE = 'facts/(kind|kinds|file-type|common|\\w+/fact)\\.';
 /** Who may import whom, the first line that fits: files, and what they may reach. */
 const LAYERS: [file: string, reaches: string][] = [
   [PURE, PURE],
-  ['facts/\\w+/read\\.', `core/(standards|host/slot-attribute|lists)|${PURE}|render/in-page/`],
+  [
+    'facts/(readers|\\w+/read)\\.',
+    `facts/\\w+/read\\.|core/(standards|host/slot-attribute|lists)|${PURE}|render/in-page/`,
+  ],
   ['facts/', 'core/|facts/|render/(collect|page|gate)/'],
   ['core/', `core/|${PURE}`],
   ['checks/', 'checks/|core/'],
   ['formats/', `formats/|core/|${PURE}`],
-  ['render/in-page/', `render/in-page/|core/|${PURE}|facts/\\w+/read\\.`],
-  ['render/page/', 'render/(page|in-page)/|core/'],
+  ['render/in-page/', `render/in-page/|core/|${PURE}`],
+  ['render/reader/', `render/(reader|in-page)/|core/|${PURE}|facts/(readers|\\w+/read)\\.`],
+  ['render/page/', 'render/(page|in-page|reader)/|core/'],
   ['render/gate/', 'render/(gate/|breakdown|limit|folder)|core/'],
   [
     'render/browser/',
@@ -27,7 +31,7 @@ const LAYERS: [file: string, reaches: string][] = [
   ],
   [
     'render/chromium/',
-    'render/(chromium|page|in-page|gate)/|render/(breakdown|limit|page-scripts)|core/',
+    'render/(chromium|page|in-page|reader|gate)/|render/(breakdown|limit|page-scripts)|core/',
   ],
   // Where the engine is chosen, and where this machine is looked at.
   ['render/(places|examine)\\.', 'render/|core/'],
@@ -60,7 +64,9 @@ describe('who may import whom', () => {
   });
 
   test.each(
-    files.filter((file) => isWithin(file, `core/|checks/|formats/|render/in-page/|${PURE}`)),
+    files.filter((file) =>
+      isWithin(file, `core/|checks/|formats/|render/(in-page|reader)/|${PURE}`),
+    ),
   )('%s knows nothing of Node', (file) => {
     expect(getImports(file).filter((name) => name.startsWith('node:'))).toEqual([]);
   });

@@ -4,7 +4,7 @@ import { readFileSync } from 'node:fs';
 const FOLDER = new URL('../../../dist/in-page/', import.meta.url);
 const known = new Map<string, string>();
 
-/** Reads the page, from an isolated world: @see ./in-page/reader.ts */
+/** Reads the page, from an isolated world: @see ./reader/reader.ts */
 export function getReaderScript(): string {
   return getScript('reader.js');
 }

@@ -12,7 +12,7 @@ import {
   type Edges,
 } from '../../render/in-page/clip.js';
 import { getRange, listTexts } from '../../render/in-page/ink.js';
-import type { ObjectReader } from '../../render/in-page/objects.js';
+import type { ObjectReader } from '../../render/in-page/object-reader.js';
 import { getSample, listAround, round } from '../../render/in-page/shared.js';
 import type { OfElement } from '../common.js';
 import type { CutFact } from './fact.js';

@@ -2,7 +2,7 @@ import { FRAMES } from '../../core/standards/elements.js';
 import { listPlaces } from '../../render/in-page/inner.js';
 import { beginScales, getScale } from '../../render/in-page/scale.js';
 import { round } from '../../render/in-page/shared.js';
-import type { ObjectReader } from '../../render/in-page/objects.js';
+import type { ObjectReader } from '../../render/in-page/object-reader.js';
 import type { OfElement } from '../common.js';
 import type { FrameFact } from './fact.js';
 

@@ -1,4 +1,4 @@
-import type { ObjectReader } from '../../render/in-page/objects.js';
+import type { ObjectReader } from '../../render/in-page/object-reader.js';
 import { hasStarted } from '../../render/in-page/films.js';
 import { isInView } from '../../render/in-page/shared.js';
 import type { OfElement } from '../common.js';

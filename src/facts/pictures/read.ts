@@ -1,7 +1,7 @@
 import { computeName } from '../../core/standards/accessible-name.js';
 import { isPicture } from '../../core/standards/elements.js';
 import { describe, isIgnored, makeNameTree } from '../../render/in-page/names.js';
-import type { ObjectReader } from '../../render/in-page/objects.js';
+import type { ObjectReader } from '../../render/in-page/object-reader.js';
 import type { OfElement } from '../common.js';
 import type { PictureFact } from './fact.js';
 

@@ -11,7 +11,7 @@ const TOLERANCE = 2;
 const HALF = 0.5;
 
 export const collectShifts: Collector<'shifts'> = ({ reading, parted }) => {
-  const jumps = reading?.objects.jumps ?? [];
+  const jumps = reading?.objects.shifts ?? [];
   const causes = new Map<string, Cause>();
   const loaded: RawJump[] = [];
   for (const jump of jumps) {

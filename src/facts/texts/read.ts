@@ -6,7 +6,7 @@ import { beginClipping, isClippedAway } from '../../render/in-page/clip.js';
 import { beginColours, readPaint } from '../../render/in-page/colours.js';
 import { beginFamilies, getFirstFamily, hasFamily } from '../../render/in-page/families.js';
 import { getOwnText, getRange, hasLetters, listTexts } from '../../render/in-page/ink.js';
-import type { ObjectReader } from '../../render/in-page/objects.js';
+import type { ObjectReader } from '../../render/in-page/object-reader.js';
 import { beginScales, getScale } from '../../render/in-page/scale.js';
 import { getSample, round, toPageBox } from '../../render/in-page/shared.js';
 import type { Box, OfElement } from '../common.js';

@@ -1,7 +1,7 @@
 import type { Protocol } from 'devtools-protocol';
 import type { Box } from '../../core/evidence.js';
 import type { Viewport } from '../../core/render.js';
-import type { PageCalls } from '../in-page/calls.js';
+import type { PageCalls } from '../reader/calls.js';
 import { putIn, type PutIn } from '../in-page/put-in.js';
 import { getWatcherScript } from '../page-scripts.js';
 import { within, withinTalk } from '../limit.js';

@@ -1,4 +1,4 @@
-import type { PageCalls } from '../in-page/calls.js';
+import type { PageCalls } from '../reader/calls.js';
 import { getReaderScript } from '../page-scripts.js';
 import type { Answer, PageCall } from '../page/browser-page.js';
 import { ProtocolError, type Session } from './connection.js';

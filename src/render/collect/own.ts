@@ -2,7 +2,7 @@ import type { Baseline, ElementFact, HostPart, HostPartFact, Source } from '../.
 import { flatMap } from '../../core/lists.js';
 import { matchParsed } from '../../core/markup/match.js';
 import type { RawElement } from '../in-page/elements.js';
-import type { RawObjects } from '../in-page/objects.js';
+import type { RawObjects } from '../reader/objects.js';
 import type { Belongs, ServedPage } from '../page/served-page.js';
 import type { Owner } from './requests.js';
 import { Selectors } from './selectors.js';

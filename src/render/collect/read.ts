@@ -7,9 +7,9 @@ import type { RawCovered } from '../../facts/layers/read.js';
 import type { RawPage } from '../in-page/page.js';
 import type { RawFrame } from '../../facts/frames/read.js';
 import type { Inner } from '../in-page/inner.js';
-import type { RawObjects } from '../in-page/objects.js';
+import type { RawObjects } from '../reader/objects.js';
 import type { SettleWish } from '../in-page/settle.js';
-import type { Whole, WholeWish } from '../in-page/whole.js';
+import type { Whole, WholeWish } from '../reader/whole.js';
 import { within, withinTalk, type Limits } from '../limit.js';
 import type { BrowserPage } from '../page/browser-page.js';
 

@@ -1,6 +1,6 @@
 import type { Box } from '../../core/evidence.js';
 import type { Variant, Viewport } from '../../core/render.js';
-import type { PageCalls } from '../in-page/calls.js';
+import type { PageCalls } from '../reader/calls.js';
 import type { PutIn } from '../in-page/put-in.js';
 import type { Happenings } from './happenings.js';
 import type { CallFrame, RequestLog } from './request-log.js';

@@ -1,20 +1,26 @@
-import { clickLinks } from './links.js';
-import { checkDeclarations } from './declarations.js';
-import { fitOutside, fitSelectors } from './fitting.js';
-import { enterSlot, leaveSlot, readFocus, readFocusLater } from './focus.js';
-import { readInner } from './inner.js';
+import { clickLinks } from '../in-page/links.js';
+import { checkDeclarations } from '../in-page/declarations.js';
+import { fitOutside, fitSelectors } from '../in-page/fitting.js';
+import { enterSlot, leaveSlot, readFocus, readFocusLater } from '../in-page/focus.js';
+import { readInner } from '../in-page/inner.js';
 import { readLayers } from '../../facts/layers/read.js';
-import { readNatural, releaseFrames, squeezeFrames } from './natural.js';
-import { findReaching } from './reaching.js';
+import { readNatural, releaseFrames, squeezeFrames } from '../in-page/natural.js';
+import { findReaching } from '../in-page/reaching.js';
 import { readObjects } from './objects.js';
-import { scrollThrough, settle } from './settle.js';
-import { takeCare } from './stated.js';
-import { seekCure } from './trial/search.js';
-import { findEffects, tryCures } from './trial/trial.js';
-import { searchWidths } from './widths/search.js';
-import { bringForSwipe, listSwipePlaces, readScroll, scrollBack, scrollToEnd } from './swipes.js';
+import { scrollThrough, settle } from '../in-page/settle.js';
+import { takeCare } from '../in-page/stated.js';
+import { seekCure } from '../in-page/trial/search.js';
+import { findEffects, tryCures } from '../in-page/trial/trial.js';
+import { searchWidths } from '../in-page/widths/search.js';
+import {
+  bringForSwipe,
+  listSwipePlaces,
+  readScroll,
+  scrollBack,
+  scrollToEnd,
+} from '../in-page/swipes.js';
 import { readWhole, settleAndRead } from './whole.js';
-import { clickToStop } from './stops.js';
+import { clickToStop } from '../in-page/stops.js';
 import {
   clearAway,
   clickOn,
@@ -25,7 +31,7 @@ import {
   setGutter,
   showMedia,
   showSlot,
-} from './show.js';
+} from '../in-page/show.js';
 
 /** What can be asked of the code that stands in a page. */
 export const CALLS = {

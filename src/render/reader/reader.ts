@@ -1,6 +1,6 @@
 import { CALLS, type PageCalls } from './calls.js';
-import { watchLoad } from './early.js';
-import { observe } from './observe.js';
+import { watchLoad } from '../in-page/early.js';
+import { observe } from '../in-page/observe.js';
 
 declare global {
   var mivketCalls: PageCalls;

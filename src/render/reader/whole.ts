@@ -1,8 +1,8 @@
 import type { FactKind } from '../../core/evidence.js';
-import { readInCourse } from './endless.js';
+import { readInCourse } from '../in-page/endless.js';
 import { readObjects, type RawObjects } from './objects.js';
-import { readPage, type RawPage } from './page.js';
-import { settle, type SettleWish } from './settle.js';
+import { readPage, type RawPage } from '../in-page/page.js';
+import { settle, type SettleWish } from '../in-page/settle.js';
 
 /** What is to be read. */
 export interface WholeWish {
