@@ -68,3 +68,10 @@ describe('every check', () => {
     expect(ids).toEqual([...new Set(ids)].sort());
   });
 });
+
+test('what weighs most is named by its kind', () => {
+  const recorded = readRecorded('examples', 'weight-over-limit');
+  const [finding] = judgeRecorded(recorded['faulty: a picture of two megabytes']!);
+  expect(finding!.message).toContain('By kind: pictures 1.');
+  expect(finding!.cure).toMatch(/: pictures\.$/);
+});

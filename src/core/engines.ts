@@ -1,5 +1,6 @@
 import { SEEN_KINDS, type Evidence, type FactKind, type Gap } from './evidence.js';
 import type { About, Check } from './check.js';
+import { listKinds } from '../facts/kinds.js';
 import { flatMap } from './lists.js';
 import { getTraits, type Traits } from './markup/traits.js';
 import type { EngineName } from './render.js';
@@ -27,10 +28,7 @@ export interface Capability {
   matters?(wishes: Wishes): boolean;
 }
 
-const IN_PAGE: readonly FactKind[] = [
-  ...(['page', 'slot', 'elements', 'host', 'frames', 'media', 'pictures'] as const),
-  ...(['controls', 'texts', 'cuts', 'layers', 'shifts', 'policy'] as const),
-];
+const IN_PAGE = listKinds(({ inPage, still }) => inPage && !still);
 
 /** Whether code made something of which the page's own could be the maker too. */
 const isMixed = ({ own, ownPage }: Wishes) => own.changes && ownPage;

@@ -1,4 +1,4 @@
-import type { Evidence, FactKind, Gap } from '../core/evidence.js';
+import type { Evidence, Gap } from '../core/evidence.js';
 import { flatMap } from '../core/lists.js';
 import { joinTraits, STILL } from '../core/markup/traits.js';
 import { collectFacts } from '../facts/collector.js';
@@ -9,16 +9,15 @@ import { needsMakers, part } from './collect/makers.js';
 import type { Parted } from './collect/own.js';
 import { findGaps, listCut } from './gaps.js';
 import { getLoad, type Job } from './job.js';
-import { learn, NOTHING, type Learned } from './learned.js';
+import { NOTHING, type Learned } from './learned.js';
 import { inTime, within } from './limit.js';
 import { look, type Looked } from './look.js';
 import type { Place } from './places.js';
 import type { ServedPage, Sources } from './page/served-page.js';
 import type { Setting } from './setting.js';
-import { complete, type Given } from './steps/given.js';
 import type { TakenShot } from './steps/shot.js';
 import type { Scene } from './steps/step.js';
-import { takeSteps, type Taken } from './steps/table.js';
+import { takeSteps, type Found } from './steps/table.js';
 
 /** What one render gives: evidence of each of its snippets, and what the page without any is compared by. */
 export interface Rendered {
@@ -65,15 +64,15 @@ export async function renderPage(
   const scenes: Scene[] = [];
   for (const of of job.subject.traits.keys())
     scenes.push(await setScene(place, { job, of, setting, looked }));
-  const taken = await takeSteps(scenes);
+  const found = await takeSteps(scenes);
   return {
-    evidence: scenes.map((scene, i) => toEvidence(scene, taken[i]!, looked)),
-    learned: scenes.map((scene, i) => learn(scene, taken[i]!.given)),
+    evidence: scenes.map((scene, i) => toEvidence(scene, found[i]!, looked)),
+    learned: found.map((one) => one.learned),
     served,
     parted: scenes[0]?.parted ?? null,
     requests: page.requests.requests.map((one) => one.address),
     settings: looked.reading?.raw.settings ?? {},
-    shots: flatMap(taken, ({ given: { shot, harm } }) => [shot, harm].filter((one) => !!one)),
+    shots: flatMap(found, ({ shot, harm }) => [shot, harm].filter((one) => one !== null)),
   };
 }
 
@@ -111,15 +110,16 @@ async function setScene(
   };
 }
 
-function toEvidence(scene: Scene, { given, gaps }: Taken, { cut }: Looked): Evidence {
-  const { job, of, setting } = scene;
+function toEvidence(
+  { job, of, setting, gaps: unread }: Scene,
+  { facts, gaps, shot, harm }: Found,
+  { cut }: Looked,
+): Evidence {
   const { budget } = setting;
-  const facts = complete(scene.facts, given);
   const over: Gap[] = cut === null && budget.isOver ? listCut(facts, budget.words) : [];
-  const sought = FACT_KINDS.filter((kind: FactKind) => job.wants.has(kind));
-  const { shot = null, harm = null }: Partial<Given> = given;
+  const sought = FACT_KINDS.filter((kind) => job.wants.has(kind));
   return {
-    ...{ render: job.render, of, gaps: [...scene.gaps, ...gaps, ...over], ...facts },
+    ...{ render: job.render, of, gaps: [...unread, ...gaps, ...over], ...facts },
     shot: shot && shot.shot,
     harm: harm && { with: harm.shot, without: null },
     ...(sought.length < FACT_KINDS.length && { sought }),

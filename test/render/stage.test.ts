@@ -8,14 +8,21 @@ import { planRenders } from '../../src/core/plan.js';
 import { FACT_KINDS, type FactKind } from '../../src/facts/kinds.js';
 import type { GateHandle } from '../../src/render/gate/gates.js';
 import { NO_HANDS, UNHURRIED, type Job } from '../../src/render/job.js';
-import { NOTHING } from '../../src/render/learned.js';
+import { NOTHING, type Learned } from '../../src/render/learned.js';
 import type { BrowserPage, Preparation } from '../../src/render/page/browser-page.js';
 import { Happenings } from '../../src/render/page/happenings.js';
 import { RequestLog } from '../../src/render/page/request-log.js';
 import { ServedPage } from '../../src/render/page/served-page.js';
 import type { Setting } from '../../src/render/setting.js';
 import { renderPage } from '../../src/render/stage.js';
-import { PHASES, type Phase, type Scene, type Step } from '../../src/render/steps/step.js';
+import type { TakenShot } from '../../src/render/steps/shot.js';
+import {
+  defineStep,
+  PHASES,
+  type Phase,
+  type Scene,
+  type Step,
+} from '../../src/render/steps/step.js';
 import { STEPS, takeSteps } from '../../src/render/steps/table.js';
 
 const house = getDefaultHouse();
@@ -252,15 +259,18 @@ describe('the steps of a render', () => {
       page: { note: (step: string) => log.push(`${step} ${name}`) },
       job: { wants: new Set(wants) },
       setting: { limits: { hang: 50 }, budget: new Budget() },
+      ...{ reading: {}, parted: {}, hung: false, known: { ...NOTHING, tooWide: true } },
+      facts: { texts: [], host: [] },
     }) as unknown as Scene;
-  const step = (phase: Phase, kind: FactKind | null, more: Partial<Step> = {}): Step => ({
-    ...{ gives: 'shot', phase, kind, isDue: () => true },
-    take: ({ page }) => {
-      (page as unknown as { note(step: string): void }).note(phase);
-      return Promise.resolve(null);
-    },
-    ...more,
-  });
+  const step = (phase: Phase, kind: FactKind | null, more: Partial<Step<string>> = {}) =>
+    defineStep<string>({
+      ...{ name: phase, phase, kind },
+      take: ({ page }) => {
+        (page as unknown as { note(step: string): void }).note(phase);
+        return Promise.resolve(phase);
+      },
+      ...more,
+    });
 
   test('are taken phase by phase for all snippets, in whatever order they stand', async () => {
     const log: string[] = [];
@@ -284,23 +294,62 @@ describe('the steps of a render', () => {
     const never = { take: () => new Promise<never>(() => undefined) };
     const broken = { take: () => Promise.reject(new Error('no answer')) };
     const log: string[] = [];
-    const [taken] = await takeSteps(
+    const [found] = await takeSteps(
       [scene('a', ['host', 'styles'], log)],
       [
-        step('asked of the browser', 'host', never),
+        step('asked of the browser', 'host', { ...never, tells: () => ({ host: [] }) }),
         step('asked of the browser', 'styles', broken),
         step('posed', null),
       ],
     );
-    expect(taken!.gaps.map(({ kind, kept }) => [kind, kept])).toEqual([
+    expect(found!.gaps.map(({ kind, kept }) => [kind, kept])).toEqual([
       ['host', 1],
       ['styles', 1],
     ]);
     expect(log).toEqual(['posed a']);
   });
 
-  test('each stands in the table once, and a phase that is named is one that there is', () => {
-    expect(new Set(STEPS.map(({ gives }) => gives)).size).toBe(STEPS.length);
+  test('of a page that was stopped, or not read, only those are taken that say so', async () => {
+    const tell = async (more: Partial<Scene>) => {
+      const log: string[] = [];
+      await takeSteps(
+        [{ ...scene('a', ['styles'], log), ...more }],
+        [
+          step('asked of the browser', 'styles', { alsoHung: true }),
+          step('changed by trying', null),
+          step('posed', null, { alsoHung: true }),
+        ],
+      );
+      return log;
+    };
+    expect(await tell({ hung: true })).toEqual(['asked of the browser a', 'posed a']);
+    expect(await tell({ parted: null })).toEqual(['posed a']);
+  });
+
+  test('what each tells, teaches and shows is put together, and changes no other’s', async () => {
+    const first = scene('a', [], []);
+    const shot = { shot: { hash: 'a' } } as unknown as TakenShot;
+    const learns = (known: Learned, refused: string) => ({ ...known, refused: [refused] as never });
+    const [found] = await takeSteps(
+      [first],
+      [
+        step('pictured', null, { tells: (facts) => ({ texts: [facts.host.length as never] }) }),
+        step('asked of the browser', null, { tells: () => ({ host: [1, 2] as never }), learns }),
+        step('posed', null, { shows: () => ({ shot }) }),
+      ],
+    );
+    expect(found).toEqual({
+      facts: { host: [1, 2], texts: [2] },
+      learned: { ...first.known, refused: ['asked of the browser'] },
+      gaps: [],
+      shot,
+      harm: null,
+    });
+    expect(first.facts).toEqual({ texts: [], host: [] });
+  });
+
+  test('each stands in the table once, in a phase that there is', () => {
+    expect(new Set(STEPS.map(({ name }) => name)).size).toBe(STEPS.length);
     expect(STEPS.filter(({ phase }) => !PHASES.includes(phase))).toEqual([]);
   });
 });

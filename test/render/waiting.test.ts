@@ -5,9 +5,11 @@ import { readMarkup } from '../../src/core/markup/markup.js';
 import { getTraits } from '../../src/core/markup/traits.js';
 import type { Render } from '../../src/core/render.js';
 import { canPostpone } from '../../src/render/job.js';
-import { learn, NOTHING, type Learned } from '../../src/render/learned.js';
-import type { Scene } from '../../src/render/steps/step.js';
-import type { Postponed, Windows } from '../../src/render/steps/windows.js';
+import { NOTHING, type Learned } from '../../src/render/learned.js';
+import { causesStep } from '../../src/render/steps/causes.js';
+import { refusedStep } from '../../src/render/steps/refused.js';
+import type { AnyStep } from '../../src/render/steps/step.js';
+import { windowsStep, type Postponed, type Windows } from '../../src/render/steps/windows.js';
 
 const render = (width: number, other: Partial<Render> = {}): Render => ({
   snippets: [{ name: 'beds', slot: 'column' }],
@@ -53,28 +55,23 @@ describe('a search waits', () => {
 describe('what renders have taught', () => {
   const found = { tried: 7 } as Evidence['widths'];
   const postponed = (key: string) => ({ key }) as Postponed;
-  const scene = (known: Partial<Learned>) =>
-    ({ known: { ...NOTHING, ...known }, reading: null, hung: false }) as unknown as Scene;
-  const windows = (of: Partial<Windows>): Windows => ({
-    ...{ widths: found, postponed: null, settled: [] },
-    ...of,
-  });
+  const learn = (step: AnyStep, known: Learned, result: object) =>
+    step.learns!(known, result as never);
+  const search = (known: Learned, of: Partial<Windows>) =>
+    learn(windowsStep, known, { widths: found, postponed: null, settled: [], ...of });
 
   test('is put to what was known, and changes nothing of it', () => {
     const known = Object.freeze({ ...NOTHING, cures: Object.freeze([[]]) as Learned['cures'] });
     const refused = [{ offset: 0, endOffset: 1, instead: null }];
-    const causes = { facts: { targets: [], cures: [] }, found: [[]] };
-    const learned = learn(scene(known), { refused, causes });
-    expect(learned).toMatchObject({ refused, cures: [[], []], tooWide: false });
-    expect(learn(scene(learned), {})).toEqual(learned);
+    expect(learn(refusedStep, known, refused)).toEqual({ ...known, refused });
+    expect(learn(causesStep, known, { found: [[]] }).cures).toEqual([[], []]);
     expect(known.cures).toHaveLength(1);
   });
 
   test('a search that was left to another render is settled by whichever makes it', () => {
-    const first = learn(scene({}), { windows: windows({ postponed: postponed('a') }) });
-    const both = learn(scene(first), { windows: windows({ postponed: postponed('b') }) });
-    const settled = [{ key: 'a', widths: found }];
-    const learned = learn(scene(both), { windows: windows({ settled }) });
+    const first = search(NOTHING, { postponed: postponed('a') });
+    const both = search(first, { postponed: postponed('b') });
+    const learned = search(both, { settled: [{ key: 'a', widths: found }] });
     expect(both.postponed.map(({ key }) => key)).toEqual(['a', 'b']);
     expect(learned.postponed.map(({ key }) => key)).toEqual(['b']);
     expect([...learned.settled]).toEqual([['a', found]]);

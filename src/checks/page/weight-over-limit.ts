@@ -1,5 +1,5 @@
 import { defineCheck, type Fact } from '../../core/check.js';
-import type { RequestFact } from '../../core/evidence.js';
+import type { FileType, RequestFact } from '../../core/evidence.js';
 import { getHead } from '../../core/measure/blame.js';
 import {
   describeBytes,
@@ -73,13 +73,13 @@ export default defineCheck({
   },
 });
 
-const KINDS: Record<string, string> = {
-  Script: 'scripts',
-  Image: 'pictures',
-  Media: 'film and sound',
-  Stylesheet: 'styles',
-  Font: 'fonts',
-  Document: 'pages in frames',
+const KINDS: Partial<Record<FileType, string>> = {
+  script: 'scripts',
+  picture: 'pictures',
+  film: 'film and sound',
+  style: 'styles',
+  font: 'fonts',
+  document: 'pages in frames',
 };
 
 function weighKinds(requests: readonly RequestFact[]): [string, number][] {

@@ -1,4 +1,11 @@
-import type { Baseline, CauseFact, ElementFact, Target, TriedCure } from '../../core/evidence.js';
+import type {
+  Baseline,
+  CauseFact,
+  ElementFact,
+  Facts,
+  Target,
+  TriedCure,
+} from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
 import {
   getElementFrom,
@@ -24,18 +31,25 @@ import {
   type Trying,
 } from '../../core/trial/targets.js';
 import type { BrowserPage } from '../page/browser-page.js';
-import type { Given } from './given.js';
 import { defineStep } from './step.js';
 
 /** What makes things too wide, and what cures it. */
 export const causesStep = defineStep({
-  gives: 'causes',
+  name: 'causes',
   phase: 'changed by trying',
   kind: 'causes',
   isDue: ({ job, markup }) => job.render.variant === 'as-is' && markup !== null,
   take: ({ page, markup, facts, baseline, known }) =>
     tryOut(page, { markup: markup!, facts, baseline, cures: known.cures }),
+  tells: (_facts, { causes }) => ({ causes }),
+  learns: (known, { found }) => ({ ...known, cures: [...known.cures, ...found] }),
 });
+
+interface Causes {
+  causes: Facts['causes'];
+  /** The cures that were found besides those that were known. */
+  found: readonly Intent[][];
+}
 
 /** A snippet in a page that was read, and its cures so far. */
 interface Tried {
@@ -56,10 +70,10 @@ const LEAST_EFFECT = 0.5;
 async function tryOut(
   page: Pick<BrowserPage, 'read'>,
   { markup, facts, baseline, cures }: Tried,
-): Promise<Given['causes']> {
+): Promise<Causes> {
   const targets = listTargets({ ...facts, baseline });
   if (targets.length === 0 && cures.length === 0)
-    return { facts: { targets: [], cures: [] }, found: [] };
+    return { causes: { targets: [], cures: [] }, found: [] };
   const more: Intent[][] = [];
   const trial = new Trial(page, markup, facts);
   const found = targets.length > 0 ? await trial.findCauses(targets) : [];
@@ -73,7 +87,7 @@ async function tryOut(
     known.push(tried);
     more.push(intents);
   }
-  return { facts: { targets: found, cures: known }, found: more };
+  return { causes: { targets: found, cures: known }, found: more };
 }
 
 /** One page to try things in. */

@@ -7,12 +7,13 @@ import { defineStep } from './step.js';
 
 /** Which of the snippet's rules reach the page around: of a page of the house's own also those that change nothing. */
 export const fittingStep = defineStep({
-  gives: 'fitting',
+  name: 'fitting',
   phase: 'asked of the browser',
   kind: 'host',
   isDue: ({ markup }) => markup !== null,
   take: ({ page, facts, parted, markup, setting }) =>
     addFitting(page, facts.host, parted.parts, { markup: markup!, every: setting.around.ownPage }),
+  tells: (_facts, host) => ({ host }),
 });
 
 type Reads = Pick<BrowserPage, 'read'>;

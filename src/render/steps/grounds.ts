@@ -18,13 +18,16 @@ const PART = 0.25;
 const LIMIT = 3000;
 
 export const groundsStep = defineStep({
-  gives: 'grounds',
+  name: 'grounds',
   phase: 'pictured',
   kind: 'texts',
   timesItself: true,
   isDue: ({ setting }) => !setting.budget.isOver,
   take: ({ page, facts, setting, reading }) =>
     readGrounds(page, facts.texts, setting.around.window, reading.raw.width.clientWidth),
+  tells: ({ texts }, grounds) => ({
+    texts: texts.map((text) => ({ ...text, ground: grounds.get(text.id) ?? text.ground })),
+  }),
 });
 
 /** A text with letters of one colour on something that is none. */

@@ -10,7 +10,7 @@ import { defineStep } from './step.js';
 
 /** What keys and fingers do. */
 export const handlingStep = defineStep({
-  gives: 'handling',
+  name: 'handling',
   phase: 'used by hands',
   kind: 'handling',
   timesItself: true,
@@ -23,6 +23,7 @@ export const handlingStep = defineStep({
     const handled = { slot: slot.name, elements, frames, media, windowHeight, live };
     return tryHandling(page, handled, job.hands, asked);
   },
+  tells: (_facts, handling) => ({ handling }),
 });
 
 /** A page with the snippet's own elements, which keys and fingers are tried on. */

@@ -4,7 +4,7 @@ import { defineStep, type ReadScene } from './step.js';
 
 /** What of the page around is harmed by a snippet, as it looks with it. */
 export const harmStep = defineStep({
-  gives: 'harm',
+  name: 'harm',
   phase: 'posed',
   kind: null,
   isDue: (scene) => isShot(scene) && scene.job.render.variant === 'as-is' && list(scene).length > 0,
@@ -14,6 +14,7 @@ export const harmStep = defineStep({
     const region = getHarmedRegion(list(scene), window);
     return shootRegion(page, window, facts.page.atLoad.clientWidth, region);
   },
+  shows: (harm) => ({ harm }),
 });
 
 function list({ facts, baseline, setting }: ReadScene) {

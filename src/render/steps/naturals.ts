@@ -7,15 +7,22 @@ import type { BrowserPage } from '../page/browser-page.js';
 import { defineStep } from './step.js';
 
 /** By the frames' numbers; null for what fills whatever it gets. */
-export type Heights = ReadonlyMap<number, number | null>;
+type Heights = ReadonlyMap<number, number | null>;
 
 export const naturalsStep = defineStep({
-  gives: 'naturals',
+  name: 'naturals',
   phase: 'changed by trying',
   kind: 'frames',
   timesItself: true,
   isDue: ({ setting }) => !setting.budget.isOver,
   take: ({ page, facts, reading }) => readNaturals(page, facts.frames, reading.inner),
+  tells: ({ frames }, naturals) => ({
+    frames: frames.map((frame) => {
+      const natural = naturals.get(frame.id);
+      if (natural === undefined || !frame.inner) return frame;
+      return { ...frame, inner: { ...frame.inner, natural } };
+    }),
+  }),
 });
 
 type Inner = NonNullable<FrameFact['inner']>;

@@ -7,12 +7,14 @@ import { defineStep } from './step.js';
 
 /** The browser takes a declaration or does not, at whatever width: it is asked once. */
 export const refusedStep = defineStep({
-  gives: 'refused',
+  name: 'refused',
   phase: 'asked of the browser',
   kind: 'styles',
   alsoHung: true,
   isDue: ({ markup }) => markup !== null,
   take: async ({ page, markup, known }) => known.refused ?? (await readRefused(page, markup!)),
+  tells: (_facts, refused) => ({ styles: [...refused] }),
+  learns: (known, refused) => ({ ...known, refused }),
 });
 
 /** The declarations of a snippet that the browser does not take. @throws Error where the page does not answer */

@@ -4,11 +4,12 @@ import type { BrowserPage } from '../page/browser-page.js';
 import { defineStep } from './step.js';
 
 export const rulesStep = defineStep({
-  gives: 'reaching',
+  name: 'rules',
   phase: 'changed by trying',
   kind: 'reaching',
   isDue: ({ job, setting }) => job.render.variant === 'as-is' && setting.around.ownPage,
   take: ({ page, facts }) => tryRules(page, facts.elements),
+  tells: (_facts, reaching) => ({ reaching }),
 });
 
 /**

@@ -4,7 +4,7 @@ import type { Viewport } from '../../core/render.js';
 import type { RawPage } from '../in-page/page.js';
 import { within } from '../limit.js';
 import type { BrowserPage } from '../page/browser-page.js';
-import type { Scene, Step } from './step.js';
+import { defineStep, type Scene } from './step.js';
 
 /** A shot of a render with its bytes: PNG, one pixel for each CSS px. */
 export interface TakenShot {
@@ -20,16 +20,18 @@ const MOST_WIDTH = 3000;
 const LIMIT = 8000;
 
 /** A piece of the page, or else the slot with what stands in it, and all that sticks out of the window. */
-export const shotStep: Step<'shot'> = Object.freeze({
-  gives: 'shot',
+export const shotStep = defineStep({
+  name: 'shot',
   phase: 'posed',
   kind: null,
+  alsoHung: true,
   isDue: isShot,
-  take: ({ page, job, setting, of, raw, facts }: Scene) => {
+  take: ({ page, job, setting, of, raw, facts }) => {
     const viewport = setting.around.window;
     const region = job.region ?? getRegion(viewport, of, raw, facts.elements);
     return shootRegion(page, viewport, raw?.width.clientWidth ?? null, region);
   },
+  shows: (shot) => ({ shot }),
 });
 
 /**

@@ -9,7 +9,7 @@ import type { Job } from '../job.js';
 import type { Learned } from '../learned.js';
 import type { BrowserPage } from '../page/browser-page.js';
 import type { Setting } from '../setting.js';
-import type { Given } from './given.js';
+import type { TakenShot } from './shot.js';
 
 /**
  * What a page has been through when a step is taken, in this order; each phase for all of a page's snippets before
@@ -57,36 +57,48 @@ export interface Scene {
 /** One that was read. */
 export type ReadScene = Scene & { reading: Reading; parted: Parted };
 
-/** Something that is found out about a page after it was read. */
-export interface Step<G extends keyof Given = keyof Given> {
-  gives: G;
+/** Pictures of a render: of the snippet, and of what it harms. */
+export interface Shots {
+  shot: TakenShot | null;
+  harm: TakenShot | null;
+}
+
+/** Something that is found out about a page after it was read, with what comes of it. It changes no other's result. */
+export interface Step<R = unknown> {
+  name: string;
   phase: Phase;
   /** The kind of fact that it is for: it is taken only where that is wanted; null: no kind's. */
   kind: FactKind | null;
   /** It limits its own time, and says itself what was not answered. */
   timesItself?: boolean;
-  /** Whether there is anything to find out here. */
-  isDue(scene: Scene): boolean;
-  /** @param asked how long it may take, and who is told what was not answered */
-  take(scene: Scene, asked: Asking): Promise<Given[G]>;
-}
-
-/** A step of pages that were read. */
-export interface ReadStep<G extends keyof Given> extends Omit<Step<G>, 'isDue' | 'take'> {
-  /** Also where its code had to be stopped: else only of a page that is as it would be. */
+  /** Also where code had to be stopped: else only of a page that is as it would be. */
   alsoHung?: boolean;
+  /** Whether there is anything to find out here; left out: always. */
   isDue?(scene: ReadScene): boolean;
-  take(scene: ReadScene, asked: Asking): Promise<Given[G]>;
+  /** @param asked how long it may take, and who is told what was not answered */
+  take(scene: ReadScene, asked: Asking): Promise<R>;
+  /** The facts that are otherwise by it. */
+  tells?(facts: Facts, result: R): Partial<Facts>;
+  /** What renders that follow may go by. */
+  learns?(known: Learned, result: R): Learned;
+  shows?(result: R): Partial<Shots>;
 }
 
-/** States such a step. */
-export function defineStep<G extends keyof Given>(step: ReadStep<G>): Step<G> {
-  const { isDue = () => true, alsoHung = false, take, ...rest } = step;
-  return Object.freeze({
-    ...rest,
-    isDue: (scene: Scene) => isRead(scene) && (alsoHung || !scene.hung) && isDue(scene),
-    take: (scene: Scene, asked: Asking) => take(scene as ReadScene, asked),
-  });
+/** A step as the table holds it, with its result's type put away. */
+export type AnyStep = Step<never>;
+
+/** States a step. */
+export function defineStep<R>(step: Step<R>): AnyStep {
+  return Object.freeze(step) as unknown as AnyStep;
+}
+
+/** Whether a step is taken of a snippet. */
+export function isDue(step: AnyStep, scene: Scene): boolean {
+  const { kind, alsoHung = false, phase } = step;
+  if (kind !== null && !scene.job.wants.has(kind)) return false;
+  // A picture is taken of whatever stands there.
+  const isThere = phase === 'posed' || isRead(scene);
+  return isThere && (alsoHung || !scene.hung) && (step.isDue?.(scene as ReadScene) ?? true);
 }
 
 function isRead(scene: Scene): scene is ReadScene {

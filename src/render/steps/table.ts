@@ -1,8 +1,10 @@
-import type { Gap } from '../../core/evidence.js';
+import type { Facts, Gap } from '../../core/evidence.js';
+import { flatMap } from '../../core/lists.js';
+import { listTooWide } from '../../core/measure/too-wide.js';
 import { askOf } from '../asked.js';
+import type { Learned } from '../learned.js';
 import { causesStep } from './causes.js';
 import { fittingStep } from './fitting.js';
-import type { Given } from './given.js';
 import { groundsStep } from './grounds.js';
 import { handlingStep } from './handling.js';
 import { harmStep } from './harm.js';
@@ -10,11 +12,11 @@ import { naturalsStep } from './naturals.js';
 import { refusedStep } from './refused.js';
 import { rulesStep } from './rules.js';
 import { shotStep } from './shot.js';
-import { PHASES, type Scene, type Step } from './step.js';
+import { isDue, PHASES, type AnyStep, type Scene, type Shots } from './step.js';
 import { windowsStep } from './windows.js';
 
 /** All that is found out about a page after it was read; those of one phase in this order. */
-export const STEPS: readonly Step[] = [
+export const STEPS: readonly AnyStep[] = [
   refusedStep,
   fittingStep,
   groundsStep,
@@ -27,9 +29,10 @@ export const STEPS: readonly Step[] = [
   harmStep,
 ];
 
-/** What came of the steps for one snippet. */
-export interface Taken {
-  given: Partial<Given>;
+/** What came of all steps for one snippet. */
+export interface Found extends Shots {
+  facts: Facts;
+  learned: Learned;
   /** What was not answered. */
   gaps: Gap[];
 }
@@ -37,31 +40,52 @@ export interface Taken {
 /** Takes the steps, phase by phase, and in each snippet by snippet. */
 export async function takeSteps(
   scenes: readonly Scene[],
-  steps: readonly Step[] = STEPS,
-): Promise<Taken[]> {
-  const taken = scenes.map((): Taken => ({ given: {}, gaps: [] }));
+  steps: readonly AnyStep[] = STEPS,
+): Promise<Found[]> {
+  const taken = scenes.map((): Taken[] => []);
   for (const phase of PHASES)
     for (const [i, scene] of scenes.entries())
       for (const step of steps)
-        if (step.phase === phase && isDue(step, scene)) await take(step, scene, taken[i]!);
-  return taken;
+        if (step.phase === phase && isDue(step, scene)) taken[i]!.push(await take(step, scene));
+  return scenes.map((scene, i) => join(scene, taken[i]!));
 }
 
-function isDue(step: Step, scene: Scene): boolean {
-  return (step.kind === null || scene.job.wants.has(step.kind)) && step.isDue(scene);
+/** A step with what came of it; undefined where that was not answered. */
+interface Taken {
+  step: AnyStep;
+  result: never | undefined;
+  gaps: Gap[];
 }
 
-async function take<G extends keyof Given>(
-  { kind, gives, timesItself, take }: Step<G>,
-  scene: Scene,
-  { given, gaps }: { given: Partial<Given>; gaps: Gap[] },
-): Promise<void> {
+async function take(step: AnyStep, scene: Scene): Promise<Taken> {
+  const { kind, timesItself } = step;
   const { limits, budget } = scene.setting;
+  const gaps: Gap[] = [];
   const asked = { ms: limits.hang, budget, gaps };
-  const taking = take(scene, asked);
-  const answer =
+  const taking: Promise<never | undefined> = step.take(scene as never, asked);
+  const result =
     kind === null || timesItself
       ? await taking
       : await askOf(kind, taking, { ...asked, otherwise: undefined });
-  if (answer !== undefined) given[gives] = answer;
+  return { step, result, gaps };
+}
+
+/** Puts together what was read of a snippet and what steps found out. */
+function join(scene: Scene, taken: readonly Taken[]): Found {
+  const { known, reading, hung, facts, baseline } = scene;
+  const isWhole = reading !== null && !hung;
+  const tooWide = known.tooWide || (isWhole && listTooWide({ ...facts, baseline }).length > 0);
+  const found: Found = {
+    ...{ facts, learned: { ...known, tooWide }, shot: null, harm: null },
+    gaps: flatMap(taken, ({ gaps }) => gaps),
+  };
+  return taken.reduce((sum, { step, result }) => {
+    if (result === undefined) return sum;
+    return {
+      ...sum,
+      facts: { ...sum.facts, ...step.tells?.(sum.facts, result) },
+      learned: step.learns?.(sum.learned, result) ?? sum.learned,
+      ...step.shows?.(result),
+    };
+  }, found);
 }

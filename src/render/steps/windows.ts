@@ -20,7 +20,7 @@ import { defineStep, type ReadScene } from './step.js';
 
 /** The windows that a render names, and those that renders before left to it. */
 export const windowsStep = defineStep({
-  gives: 'windows',
+  name: 'windows',
   phase: 'changed by trying',
   kind: 'widths',
   timesItself: true,
@@ -41,21 +41,23 @@ export const windowsStep = defineStep({
     const patience = Math.min(limits.hang, budget.left);
     return searchWindows(page, searched, known.postponed, patience);
   },
+  tells: (_facts, { widths }) => ({ widths }),
+  learns: (known, { postponed, settled }) => {
+    const done = new Map(settled.map(({ key, widths }) => [key, widths]));
+    const open = known.postponed.filter(({ key }) => !done.has(key));
+    return {
+      ...known,
+      postponed: postponed ? [...open, postponed] : open,
+      settled: new Map([...known.settled, ...done]),
+    };
+  },
 });
 
-/** Whether something of a snippet is too wide, here or in a render before. */
-export function isTooWide({
-  known,
-  facts,
-  baseline,
-}: Omit<ReadScene, 'reading' | 'parted'>): boolean {
-  return known.tooWide || listTooWide({ ...facts, baseline }).length > 0;
-}
-
 function toSearched(scene: ReadScene): Searched {
-  const { job, facts, baseline, own, setting, gaps } = scene;
+  const { job, facts, baseline, own, setting, gaps, known } = scene;
   const { hostChanges } = setting.around;
-  return { render: job.render, facts, baseline, own, hostChanges, tooWide: isTooWide(scene), gaps };
+  const tooWide = known.tooWide || listTooWide({ ...facts, baseline }).length > 0;
+  return { render: job.render, facts, baseline, own, hostChanges, tooWide, gaps };
 }
 
 /** What came of the search of a render's windows. */
