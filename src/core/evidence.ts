@@ -1,7 +1,14 @@
 import * as z from 'zod';
 import { boxSchema } from '../facts/common.js';
 import { partSchema } from '../facts/host/fact.js';
-import { forKinds, KINDS, type FactKind, type Facts } from '../facts/kinds.js';
+import {
+  FACT_KINDS,
+  forKinds,
+  getEmptyFacts,
+  KINDS,
+  type FactKind,
+  type Facts,
+} from '../facts/kinds.js';
 import { widths } from '../facts/widths/fact.js';
 import { renderSchema } from './render.js';
 
@@ -87,6 +94,25 @@ export interface Evidence
   extends Pick<z.output<typeof evidenceSchema>, 'render' | 'of' | 'gaps' | 'shot'>, Facts {
   harm?: z.output<typeof harmShotsSchema> | null;
   sought?: FactKind[];
+}
+
+const NOT_KEPT = 'it was kept by a version that did not tell of it';
+
+/** Evidence as it was kept, with a gap for each kind of facts that it does not have: it may be of an earlier version. */
+export function completeEvidence(kept: unknown): unknown {
+  if (typeof kept !== 'object' || kept === null || !('gaps' in kept)) return kept;
+  const { gaps } = kept;
+  const missing = FACT_KINDS.filter((kind) => !(kind in kept));
+  if (missing.length === 0 || !Array.isArray(gaps)) return kept;
+  const facts = getEmptyFacts();
+  return {
+    ...kept,
+    ...Object.fromEntries(missing.map((kind) => [kind, facts[kind]])),
+    gaps: [
+      ...(gaps as unknown[]),
+      ...missing.map((kind): Gap => ({ kind, why: NOT_KEPT, seen: null, kept: null })),
+    ],
+  };
 }
 
 /** The page with nothing in the slot, rendered twice: what differs between the two is unsteady. */

@@ -2,74 +2,10 @@ import * as z from 'zod';
 import { boxSchema } from '../facts/common.js';
 import { innerSchema } from '../facts/frames/fact.js';
 import { harmShotsSchema, shotSchema } from './evidence.js';
+import { cause, finding, level } from './finding.js';
 import { viewportSchema } from './render.js';
 
-const span = { offset: z.int(), endOffset: z.int() };
-const level = z.enum(['blocker', 'concern', 'advice']);
 const verdict = z.enum(['clear', 'hold', 'unsure']);
-const measured = z.record(z.string(), z.union([z.string(), z.number(), z.boolean(), z.null()]));
-
-const seen = z.object({
-  slot: z.string(),
-  insert: z.string(),
-  viewport: z.string(),
-  width: z.number(),
-  density: z.number(),
-  scheme: z.string(),
-  engine: z.string(),
-  variant: z.string(),
-  measured,
-  what: z
-    .string()
-    .describe('What was measured, in words, times left out; empty where nothing needs saying.'),
-});
-
-const waiver = z.object({
-  reason: z.string(),
-  until: z.string(),
-  by: z.string().nullable(),
-  expired: z.boolean(),
-});
-
-const edits = z.array(z.object({ ...span, text: z.string() }));
-
-const finding = z.object({
-  id: z.string(),
-  level,
-  cause: z
-    .int()
-    .describe(
-      'The number of its cause within the snippet: the same for findings that one change cures.',
-    ),
-  brief: z.string().describe('What is wrong, in a few words.'),
-  message: z.string().describe('What is wrong.'),
-  notice: z.string().describe('What a visitor notices.'),
-  cure: z.string().describe('What to change.'),
-  standard: z.string().nullable(),
-  confirmed: z.boolean().describe('False when only the markup was read.'),
-  where: z.object({
-    line: z.int(),
-    column: z.int(),
-    endLine: z.int(),
-    endColumn: z.int(),
-    ...span,
-    made: z.string().optional().describe('For what a script made: a selector.'),
-  }),
-  excerpt: z.string(),
-  seen: z.array(seen),
-  ranges: z.array(z.object({ from: z.number(), to: z.number(), near: z.boolean() })),
-  mend: edits.nullable().describe('What cures it, and it alone.'),
-  waiver: waiver.nullable(),
-});
-
-const cause = z.object({
-  number: z.int().describe('From 1; what is alike at several places has numbers in a row.'),
-  mend: edits
-    .nullable()
-    .describe('One change for all of its findings; null where none is certain.'),
-  cures: z.array(z.string()).describe('The findings that the change cures.'),
-});
-
 const notJudged = z.object({ id: z.string(), why: z.string(), snippet: z.string() });
 
 const gap = z.object({
@@ -230,6 +166,16 @@ const house = z.object({
   holdOn: level,
 });
 
+const check = z.object({
+  id: z.string(),
+  title: z.string(),
+  subject: z.string(),
+  level: z.enum([...level.options, 'off']).describe('As the house has it.'),
+  decided: z.string().describe('How it is decided.'),
+  standard: z.string().nullable(),
+  ran: z.boolean().describe('False where it was not asked for, or is off.'),
+});
+
 const counts = z.object({ blocker: z.int(), concern: z.int(), advice: z.int() });
 
 /** The run document: the single source of its types and of the JSON Schema that ships. */
@@ -242,16 +188,19 @@ export const runSchema = z.object({
   engines: z.array(z.object({ name: z.string(), version: z.string() })),
   verdict,
   counts,
+  checks: z
+    .array(check)
+    .describe('All findings that there are, and which of them were looked for.'),
   notJudged: z.array(notJudged),
   snippets: z.array(snippet),
 });
 
 export type RunDocument = z.infer<typeof runSchema>;
 export type SnippetReport = z.infer<typeof snippet>;
-export type Cause = z.infer<typeof cause>;
-export type Finding = z.infer<typeof finding>;
+export type { Cause, Finding } from './finding.js';
 export type NotJudged = z.infer<typeof notJudged>;
 export type Verdict = z.infer<typeof verdict>;
 export type RenderReport = z.infer<typeof render>;
+export type CheckReport = z.infer<typeof check>;
 export type HouseReport = z.infer<typeof house>;
 export type Counts = z.infer<typeof counts>;

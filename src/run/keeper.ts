@@ -17,6 +17,7 @@ import {
   getShotFolder,
   hashBytes,
   KEPT_LIST,
+  KEPT_VERSION,
   readBaselines,
   readEvidence,
   readList,
@@ -86,7 +87,10 @@ export class Keeper {
     const file = getEvidenceName(snippet);
     const known = this.#before?.snippets.find((one) => one.file === file);
     if (!known) return null;
-    const found = await readEvidence(this.#folder, this.#folder, known).catch(() => null);
+    const found = await readEvidence(this.#folder, this.#folder, {
+      ...known,
+      schema: this.#before!.schema,
+    }).catch(() => null);
     // What broke down may have been the machine's doing: it is tried again.
     if (!found || found.evidence.some(isLost)) return null;
     this.#kept.set(file, known.hash);
@@ -120,8 +124,8 @@ export class Keeper {
         return hash === undefined ? [] : [{ ...one, hash }];
       },
     );
-    const list: KeptList = {
-      schema: 'mivket-kept-3',
+    const list = {
+      schema: `mivket-kept-${KEPT_VERSION}`,
       tool: document.tool.version,
       source: this.#source,
       ...rest,

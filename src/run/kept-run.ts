@@ -4,12 +4,25 @@ import { join } from 'node:path';
 import { gunzipSync } from 'node:zlib';
 import * as z from 'zod';
 import { ToolError } from '../core/errors.js';
-import { baselineSchema, evidenceSchema, type Baseline, type Evidence } from '../core/evidence.js';
+import {
+  baselineSchema,
+  completeEvidence,
+  evidenceSchema,
+  type Baseline,
+  type Evidence,
+} from '../core/evidence.js';
 import type { Snippet } from '../core/snippet.js';
 
 export const KEPT_LIST = 'kept.json';
 export const BASELINES = 'baselines.json.gz';
 export const EVIDENCE = 'evidence';
+
+/**
+ * What a run is kept as. It is raised with every change of what evidence looks like: what an earlier version kept, from
+ * the first on, is looked through and completed.
+ */
+export const KEPT_VERSION = 4;
+const FIRST_VERSION = 4;
 
 /** Where the shots of a kept run are. */
 export function getShotFolder(folder: string): string {
@@ -18,7 +31,11 @@ export function getShotFolder(folder: string): string {
 
 /** What a kept run has in it; the evidence stands in files of its own, one a snippet. */
 const listSchema = z.object({
-  schema: z.literal('mivket-kept-3'),
+  schema: z
+    .string()
+    .regex(/^mivket-kept-\d+$/)
+    .transform(readVersion)
+    .pipe(z.int().min(FIRST_VERSION).max(KEPT_VERSION)),
   tool: z.string(),
   /** What the run was rendered from; null where it was not replayed from a recording. */
   source: z.string().nullable(),
@@ -39,7 +56,12 @@ const listSchema = z.object({
   ),
 });
 
+/** A run's list; its schema is the version that kept it. */
 export type KeptList = z.output<typeof listSchema>;
+
+function readVersion(schema: string): number {
+  return Number(schema.slice(schema.lastIndexOf('-') + 1));
+}
 
 /** A snippet with the evidence that was kept of it. */
 export interface KeptSnippet {
@@ -79,20 +101,24 @@ export async function readBaselines(folder: string, shown: string): Promise<Map<
 export async function readEvidence(
   folder: string,
   shown: string,
-  { file, hash }: Pick<KeptList['snippets'][number], 'file' | 'hash'>,
+  {
+    schema,
+    file,
+    hash,
+  }: Pick<KeptList, 'schema'> & Pick<KeptList['snippets'][number], 'file' | 'hash'>,
 ): Promise<KeptSnippet> {
   const name = join(EVIDENCE, `${file}.jsonl.gz`);
   const packed = await read(folder, shown, name);
-  const asWritten = hashBytes(packed) === hash;
+  const asWritten = hashBytes(packed) === hash && schema === KEPT_VERSION;
   const [head, ...lines] = unpack(packed, join(shown, name)).split('\n').filter(Boolean);
   const first = headSchema.safeParse(parse(head ?? ''));
   if (!first.success) throw broken(join(shown, name), first.error);
   const evidence = lines.map((line): Evidence => {
-    const one = parse(line);
-    const found = asWritten ? null : evidenceSchema.safeParse(one);
-    if (found && !found.success) throw broken(join(shown, name), found.error);
     // As it was kept, key by key: what is compared and kept again stays the same.
-    return one as Evidence;
+    if (asWritten) return parse(line) as Evidence;
+    const found = evidenceSchema.safeParse(completeEvidence(parse(line)));
+    if (!found.success) throw broken(join(shown, name), found.error);
+    return found.data as Evidence;
   });
   const { line, indent, slot, published, ...plain } = first.data.snippet;
   const snippet = {

@@ -37,7 +37,9 @@ export async function rejudge(request: RejudgeRequest, called: Called): Promise<
   const { folder, shown, holdOn } = request;
   const list = await readList(folder, shown);
   const baselines = await readBaselines(folder, shown);
-  const kept = await Promise.all(list.snippets.map((one) => readEvidence(folder, shown, one)));
+  const kept = await Promise.all(
+    list.snippets.map((one) => readEvidence(folder, shown, { ...one, schema: list.schema })),
+  );
   const before = fromPlainHouse(list.house);
   const given = request.house ?? before;
   const faults = new Faults();

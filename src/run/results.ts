@@ -9,7 +9,8 @@ import {
   type JudgedReport,
   type Judgement,
 } from '../core/judge/judge.js';
-import type { HouseReport, RunDocument, SnippetReport } from '../core/run.js';
+import type { Check } from '../core/check.js';
+import type { CheckReport, HouseReport, RunDocument, SnippetReport } from '../core/run.js';
 import { countLevels, getOverall } from '../core/verdict.js';
 import { CHECKS } from '../checks/index.js';
 import { makeLost, OWN_FAULT } from '../render/lost.js';
@@ -89,6 +90,7 @@ export class Results {
       engines,
       verdict: getOverall(unfinished ? ['unsure', ...verdicts] : verdicts),
       counts: countLevels(flatMap(snippets, ({ findings }) => findings)),
+      checks: CHECKS.map((check) => reportCheck(check, this.#plan)),
       notJudged: flatMap(judgements, ({ notJudged }) => notJudged),
       snippets,
     };
@@ -108,6 +110,16 @@ function forget({ markup, evidence, baselines }: Measured): Measured {
 function addHash({ name, path, published, ...rest }: JudgedReport): SnippetReport {
   const hash = createHash('sha256').update(rest.text).digest('hex');
   return { name, path, published, hash, ...rest };
+}
+
+/** A finding that there is, and whether it was looked for. */
+function reportCheck(
+  { id, title, subject, level, decided, standard }: Check,
+  { house, checks }: Judging,
+): CheckReport {
+  const stated = house.levels[id] ?? level;
+  const ran = stated !== 'off' && checks.some((one) => one.id === id);
+  return { id, title, subject, level: stated, decided, standard, ran };
 }
 
 /** As much of the house as reports tell of. */

@@ -22,6 +22,7 @@ export const makeSeen = (
 
 export const makeFinding = (given: Partial<Finding> = {}): Finding => ({
   id: 'slot-overflow',
+  key: '0123456789abcdef',
   cause: 1,
   brief: 'beyond its slot',
   level: 'concern',
@@ -109,6 +110,7 @@ export const makeDocument = (
   engines: [{ name: 'chromium', version: 'HeadlessChrome/147.0' }],
   verdict: 'clear',
   counts: { blocker: 0, concern: 0, advice: 0 },
+  checks: [],
   notJudged: [],
   snippets,
   ...given,

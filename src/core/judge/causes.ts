@@ -11,7 +11,7 @@ import { counts } from '../verdict.js';
 export interface Telling {
   check: Check;
   fact: Fact<unknown>;
-  finding: Omit<Finding, 'cause'>;
+  finding: Omit<Finding, 'cause' | 'key'>;
   intents: Intent[] | null;
 }
 

@@ -23,6 +23,7 @@ import { listFrameFits } from '../measure/frame-fit.js';
 import { joinRanges } from '../search/ranges.js';
 import { getExcerpt } from './excerpt.js';
 import { gatherCauses, listCauses, mendAll, numberCauses, type Telling } from './causes.js';
+import { listFindingKeys } from './keys.js';
 import { getMarks } from './marks.js';
 import { getFitsFrom, listFits, reportRenders, reportSearched } from './renders.js';
 import { silenceExplained, type JudgedFact } from './silence.js';
@@ -76,7 +77,12 @@ export function judgeSnippet(given: Judged): Judgement {
   told.sort((a, b) => compareFindings(a.finding, b.finding));
   const numbers = numberCauses(judged.markup, told);
   const groups = gatherCauses(told, numbers);
-  const findings = told.map(({ finding }, i): Finding => ({ ...finding, cause: numbers[i]! }));
+  const keyed = told.map(({ finding, fact }) => ({ id: finding.id, fact }));
+  const keys = listFindingKeys(given.snippet.text, keyed);
+  const findings = told.map(({ finding: { id, ...rest } }, i): Finding => ({
+    ...{ id, key: keys[i]!, ...rest },
+    cause: numbers[i]!,
+  }));
   const notJudged = flatMap(checks, (check) =>
     explainNotJudged(check, judged, describe(faults, check)),
   );

@@ -1,0 +1,75 @@
+import * as z from 'zod';
+
+export const span = { offset: z.int(), endOffset: z.int() };
+export const level = z.enum(['blocker', 'concern', 'advice']);
+const measured = z.record(z.string(), z.union([z.string(), z.number(), z.boolean(), z.null()]));
+
+const seen = z.object({
+  slot: z.string(),
+  insert: z.string(),
+  viewport: z.string(),
+  width: z.number(),
+  density: z.number(),
+  scheme: z.string(),
+  engine: z.string(),
+  variant: z.string(),
+  measured,
+  what: z
+    .string()
+    .describe('What was measured, in words, times left out; empty where nothing needs saying.'),
+});
+
+const waiver = z.object({
+  reason: z.string(),
+  until: z.string(),
+  by: z.string().nullable(),
+  expired: z.boolean(),
+});
+
+const edits = z.array(z.object({ ...span, text: z.string() }));
+
+export const finding = z.object({
+  id: z.string(),
+  key: z
+    .string()
+    .describe(
+      'Known by this between runs of the snippet, also where other code is put in before it.',
+    ),
+  level,
+  cause: z
+    .int()
+    .describe(
+      'The number of its cause within the snippet: the same for findings that one change cures.',
+    ),
+  brief: z.string().describe('What is wrong, in a few words.'),
+  message: z.string().describe('What is wrong.'),
+  notice: z.string().describe('What a visitor notices.'),
+  cure: z.string().describe('What to change.'),
+  standard: z.string().nullable(),
+  confirmed: z.boolean().describe('False when only the markup was read.'),
+  where: z.object({
+    line: z.int(),
+    column: z.int(),
+    endLine: z.int(),
+    endColumn: z.int(),
+    ...span,
+    made: z.string().optional().describe('For what a script made: a selector.'),
+  }),
+  excerpt: z.string(),
+  seen: z.array(seen),
+  ranges: z.array(z.object({ from: z.number(), to: z.number(), near: z.boolean() })),
+  mend: edits.nullable().describe('What cures it, and it alone.'),
+  waiver: waiver.nullable(),
+});
+
+export const cause = z.object({
+  number: z.int().describe('From 1; what is alike at several places has numbers in a row.'),
+  mend: edits
+    .nullable()
+    .describe('One change for all of its findings; null where none is certain.'),
+  cures: z.array(z.string()).describe('The findings that the change cures.'),
+});
+
+/** A defect as the run document has it. */
+export type Finding = z.infer<typeof finding>;
+export type Cause = z.infer<typeof cause>;
