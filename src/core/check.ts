@@ -63,8 +63,8 @@ export interface Fact<D> {
   /** Facts at one place with the same `group` are one finding; left out: those of one culprit. */
   group?: string;
   level?: Level;
-  /** False when only the markup was read. */
-  confirmed: boolean;
+  /** What was seen does not settle it: left out, it does. */
+  doubtful?: boolean;
   /** What is inside the culprit makes it so: no size and no place of its own. */
   byContent?: boolean;
   data: D;
@@ -167,7 +167,6 @@ export function explainCheck(check: Check): { notices: string[]; cures: string[]
     check.says(data, {
       where: { offset: 0, endOffset: 0 },
       culprit: { at: 'snippet', what: '' },
-      confirmed: true,
       data,
       seen: [],
     }),

@@ -46,7 +46,11 @@ export const finding = z.object({
   notice: z.string().describe('What a visitor notices.'),
   cure: z.string().describe('What to change.'),
   standard: z.string().nullable(),
-  confirmed: z.boolean().describe('False when only the markup was read.'),
+  confirmed: z
+    .boolean()
+    .describe(
+      'False when only the markup was read of what a render decides, or it did not settle it.',
+    ),
   where: z.object({
     line: z.int(),
     column: z.int(),

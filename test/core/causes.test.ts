@@ -97,7 +97,6 @@ describe('what one change cures has one cause', () => {
           {
             where: { offset: 3, endOffset: 4 },
             culprit: { at: 'element', offset: 0 },
-            confirmed: true,
             data: null,
             seen: [],
           },

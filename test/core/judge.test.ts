@@ -45,7 +45,6 @@ function makeCheck(id: string, level: 'blocker' | 'concern', what = 'all'): Chec
       c.renders.map((render) => ({
         where: { offset: 0, endOffset: 3 },
         culprit: { at: 'snippet', what },
-        confirmed: true,
         data: {},
         seen: [makeSeen(render, {})],
       })),
@@ -182,7 +181,6 @@ describe('judging', () => {
         c.renders.map((render) => ({
           where: { offset: 0, endOffset: 3 },
           culprit: { at: 'snippet' as const, what: 'all' },
-          confirmed: true,
           data: null,
           seen: [makeSeen(render, { overhang })],
         }));

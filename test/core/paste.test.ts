@@ -330,7 +330,6 @@ describe('what was pasted', () => {
         {
           where: { offset, endOffset: offset + 3 },
           culprit: { at: 'element', offset },
-          confirmed: true,
           byContent,
           data: null,
           seen: [],

@@ -36,7 +36,6 @@ function makeCheck(id: string, needs: FactKind[] | Needs<FactKind>): Check {
       c.renders.map((render) => ({
         where: { offset: 0, endOffset: 3 },
         culprit: { at: 'snippet', what: id },
-        confirmed: true,
         data: null,
         seen: [makeSeen(render, {})],
         ranges: [{ from: 320, to: 390, near: false }],

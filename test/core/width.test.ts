@@ -341,7 +341,7 @@ describe('a cure is offered where it cured everywhere', () => {
   function settle(seen: Facts['causes'][], others: Facts['causes'][] = []) {
     const blamed = { ...SAMPLE_WIDTH_BLAME, where: { offset: 10, endOffset: 22 } };
     const { where, culprit } = blamed;
-    const fact = { where, culprit, confirmed: true, data: { blame: blamed }, seen: [] };
+    const fact = { where, culprit, data: { blame: blamed }, seen: [] };
     const sighted = seen.map((causes) => ({ fact, causes, cause: causes.targets[0] ?? null }));
     return settleCures(markup, sighted, [...seen, ...others])[0]!.data.blame;
   }

@@ -104,7 +104,7 @@ function judgeRenders(c: Case<Needs>): Fact<Data>[] {
       const overhang = getOverhang(frame, render.slot.box.width);
       const measured = { border: frame.border, overhang, frameWidth: frame.box.width };
       const seen = [makeSeen(render, measured)];
-      return [{ where, culprit, confirmed: true, data: { blame, overhang }, seen }];
+      return [{ where, culprit, data: { blame, overhang }, seen }];
     }),
   );
   const worst = (culprit: Culprit) => {
@@ -159,6 +159,6 @@ function judgeMarkup(markup: Markup): Fact<Data>[] {
     .map((element) => {
       const blame = blameElement(markup, { from: { offset: element.offset }, selector: null });
       const { where, culprit } = blame;
-      return { where, culprit, confirmed: false, data: { blame, overhang: 0 }, seen: [] };
+      return { where, culprit, data: { blame, overhang: 0 }, seen: [] };
     });
 }

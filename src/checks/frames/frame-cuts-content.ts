@@ -42,7 +42,6 @@ export default defineCheck({
             where: locateHeight(markup, blame),
             culprit: blame.culprit,
             group: '',
-            confirmed: true,
             data: {
               locked: /^no$/i.test(frame.attributes.scrolling ?? ''),
               height: findOneHeight(renders, frame),

@@ -111,7 +111,7 @@ function judgeOne(markup: Markup, seen: readonly Sighting[], narrowest: number):
   const counts = sized.player || width > narrowest / 2;
   if (!same || !fixed || !counts) return [];
   // One width alone cannot show that it stays the same.
-  const confirmed = new Set(seen.map(({ render }) => render.slot.box.width)).size > 1;
+  const doubtful = new Set(seen.map(({ render }) => render.slot.box.width)).size < 2;
   // What makes it so is the same everywhere: the place where it was found counts.
   const known = seen.map(findFixing);
   const at = Math.max(
@@ -124,7 +124,7 @@ function judgeOne(markup: Markup, seen: readonly Sighting[], narrowest: number):
   return seen.map(({ render, sized: { box } }, i) => {
     const measured = { width: box.width, height: box.height, slotWidth: render.slot.box.width };
     const data = { width, blame };
-    const fact = { where, culprit, confirmed, data, seen: [makeSeen(render, measured)] };
+    const fact = { where, culprit, doubtful, data, seen: [makeSeen(render, measured)] };
     return { fact, causes: render.causes, cause: known[i]! };
   });
 }
@@ -153,7 +153,7 @@ function judgeMarkup(c: Case<Needs>): Fact<Data>[] {
       const read = toWidthBlame(c.markup, element, found, declared);
       const data = { width, blame: { ...read, cure: mendUnseen(c.markup, element) } };
       const { culprit } = found;
-      return [{ where: found.where, culprit, confirmed: false, data, seen: [] }];
+      return [{ where: found.where, culprit, data, seen: [] }];
     },
   );
 }
@@ -189,9 +189,10 @@ function getNarrowestSlot(house: House): number {
 }
 
 /** From one width alone nobody can tell. */
-function describe(measured: number, { confirmed, seen }: Fact<Data>): string {
+function describe(measured: number, { doubtful, seen }: Fact<Data>): string {
   const width = formatPixels(measured);
-  if (confirmed) return `stays ${width} wide, whatever room it has (seen ${formatWidths(seen)})`;
+  if (seen.length > 0 && !doubtful)
+    return `stays ${width} wide, whatever room it has (seen ${formatWidths(seen)})`;
   return seen.length > 0
     ? `is ${width} wide ${formatWidths(seen)}; one width only: cannot tell whether it adapts`
     : `has a fixed width of ${width} in the markup`;

@@ -94,7 +94,7 @@ function judgeMarkup(markup: Markup): Fact<Data>[] {
     const written = markup.text.slice(offset, endOffset);
     const player = isPlayer({ name: 'iframe', get: (name) => getValue(element, name) });
     const data = { written, player };
-    return [{ where: stated.span, culprit, group: '', confirmed: false, data, seen: [] }];
+    return [{ where: stated.span, culprit, group: '', data, seen: [] }];
   });
 }
 
@@ -141,7 +141,6 @@ function judgeFrame(
       where,
       culprit: blame.culprit,
       group: '',
-      confirmed: true,
       data: { written, player: isFramedPlayer(frame) },
       seen: [makeSeen(render, { height: box.height })],
     },

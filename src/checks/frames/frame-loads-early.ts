@@ -37,7 +37,6 @@ export default defineCheck({
           where: locateAttribute(markup, blame, 'loading'),
           culprit: blame.culprit,
           group: '',
-          confirmed: true,
           data: {},
           seen: [makeSeen(render, { below: depth })],
         };

@@ -32,7 +32,6 @@ export default defineCheck({
             where: locateAttribute(markup, blame, 'loading'),
             culprit: blame.culprit,
             group: '',
-            confirmed: true,
             data: {},
             seen: [makeSeen(render, { above: -getDepth(render, frame) })],
           };

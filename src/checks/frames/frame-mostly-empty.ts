@@ -44,7 +44,6 @@ export default defineCheck({
         {
           where: locateHeight(markup, blame),
           culprit: blame.culprit,
-          confirmed: true,
           data: { needed, height: findOneHeight(renders, frame) },
           seen: all.map((one) => {
             const { height } = one.frame.inner;

@@ -34,7 +34,7 @@ export default defineCheck({
         culprit.at === 'element' && culprit.offset === element,
     },
   ],
-  judge: ({ markup, house, renders }): Fact<Data>[] =>
+  judge: ({ markup, house }): Fact<Data>[] =>
     mapPresent(markup.elements, (element) => {
       const source = getFrameSource(element);
       const url = source && parseAddress(source.value.trim(), house.origin);
@@ -45,7 +45,6 @@ export default defineCheck({
       return {
         where: { offset, endOffset },
         culprit: { at: 'element', offset: element.offset, part: 'src' } as const,
-        confirmed: renders.length > 0,
         data: { address: url.href, element: element.offset },
         seen: [],
       };

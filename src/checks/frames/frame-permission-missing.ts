@@ -62,7 +62,7 @@ export default defineCheck({
         const { culprit } = blame;
         const where = locateAttribute(markup, blame, 'allow');
         const data = { features, asked: [], allow: frame.attributes.allow ?? '' };
-        return [{ where, culprit, group: '', confirmed: true, data, seen }];
+        return [{ where, culprit, group: '', data, seen }];
       }),
     );
     return [...byMarkup, ...byUse];
@@ -127,7 +127,6 @@ function makeFact(element: MarkupElement, features: Feature[], asked: string[]):
     where: { offset, endOffset },
     culprit: { at: 'element', offset: element.offset, part: 'allow' },
     group: '',
-    confirmed: true,
     data: { features, asked, allow: getValue(element, 'allow') ?? '' },
     seen: [],
   };

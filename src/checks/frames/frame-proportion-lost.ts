@@ -42,7 +42,6 @@ export default defineCheck({
         {
           where: locateHeight(markup, blame),
           culprit: blame.culprit,
-          confirmed: true,
           data: { tag: one.tag, from, to },
           seen: all.map(({ render, one: { box } }) =>
             makeSeen(render, { width: box.width, height: box.height }),

@@ -34,7 +34,7 @@ export default defineCheck({
         const where = locateAttribute(c.markup, blame, 'src', 'data');
         const data = { address: frame.address, ...refusal };
         const seen = [makeSeen(render, { answer: refusal.why })];
-        return [{ where, culprit: blame.culprit, confirmed: true, data, seen }];
+        return [{ where, culprit: blame.culprit, data, seen }];
       }),
     );
   },

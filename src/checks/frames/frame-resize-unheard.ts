@@ -39,7 +39,6 @@ export default defineCheck({
             culprit: blame.culprit,
             group: endless ? 'endless' : '',
             level: endless ? 'blocker' : 'concern',
-            confirmed: true,
             data: { endless },
             seen: [makeSeen(render, { height, needed: scrollHeight, posted })],
           },

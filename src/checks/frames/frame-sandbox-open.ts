@@ -32,7 +32,6 @@ export default defineCheck({
         {
           where: { offset, endOffset },
           culprit: { at: 'element', offset: element.offset, part: 'sandbox' } as const,
-          confirmed: true,
           data: { unknown },
           seen: [],
         },

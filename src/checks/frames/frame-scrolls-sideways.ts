@@ -31,7 +31,6 @@ export default defineCheck({
           return {
             ...blameElement(markup, frame),
             group: '',
-            confirmed: true,
             data: { own: frame.attributes.srcdoc !== undefined },
             seen: [makeSeen(render, measured)],
           };

@@ -43,7 +43,6 @@ export default defineCheck({
           {
             where: { offset: where.offset, endOffset: where.endOffset },
             culprit: { at: 'element', offset: element.offset },
-            confirmed: true,
             data: { word: name || null },
             seen: [],
           },

@@ -39,7 +39,7 @@ export default defineCheck({
         const { where, culprit } = blame;
         const seen = [makeSeen(render, measured)];
         const ranges = listRanges(renders, render.at, 'frame', frame);
-        const fact = { where, culprit, confirmed: true, data: { blame }, seen, ranges };
+        const fact = { where, culprit, data: { blame }, seen, ranges };
         return { fact, causes, cause };
       });
     });

@@ -20,7 +20,7 @@ export default defineCheck({
         if (!autoplay || getAttribute(element, 'muted')) return [];
         const where = { offset: autoplay.offset, endOffset: autoplay.endOffset };
         const culprit = { at: 'element', offset: element.offset } as const;
-        return [{ where, culprit, confirmed: true, data: null, seen: [] }];
+        return [{ where, culprit, data: null, seen: [] }];
       },
     );
   },

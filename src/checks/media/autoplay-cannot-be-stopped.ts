@@ -71,7 +71,6 @@ function judgeRenders(c: Case<'media' | 'handling'>): Fact<Data>[] {
         return {
           where: locateAttribute(c.markup, blame, 'autoplay', 'loop'),
           culprit: blame.culprit,
-          confirmed: true,
           data: { loop, duration },
           seen: [makeSeen(render, { loop, duration })],
         };
@@ -90,7 +89,6 @@ function judgeMarkup(markup: Markup): Fact<Data>[] {
     return {
       where: { offset: autoplay.offset, endOffset: autoplay.endOffset },
       culprit: { at: 'element', offset: element.offset },
-      confirmed: false,
       data: { loop: true, duration: null },
       seen: [],
     };

@@ -32,7 +32,6 @@ export default defineCheck({
         return {
           where: locateAttribute(c.markup, blame, 'autoplay'),
           culprit: blame.culprit,
-          confirmed: true,
           data: { loop, duration },
           seen: [makeSeen(render, { loop, duration })],
         };

@@ -37,7 +37,7 @@ export default defineCheck({
             frames: one.paused ? null : one.frames,
           };
           const seen = [makeSeen(render, measured)];
-          return { where, culprit: blame.culprit, confirmed: true, data: { reason }, seen };
+          return { where, culprit: blame.culprit, data: { reason }, seen };
         }),
     );
   },

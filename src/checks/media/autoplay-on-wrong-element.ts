@@ -28,7 +28,6 @@ export default defineCheck({
         {
           where: { offset: autoplay.offset, endOffset: autoplay.endOffset },
           culprit: { at: 'element', offset: element.offset, part: 'autoplay' } as const,
-          confirmed: true,
           data: { tag: element.name, kind: getKind(element) },
           seen: [],
         },

@@ -54,7 +54,6 @@ export default defineCheck({
             offset: element.offset,
             ...(attribute.name !== 'autoplay' && { part: attribute.name }),
           },
-          confirmed: true,
           data: { name: attribute.name, value: attribute.value },
           seen: [],
         })),

@@ -111,7 +111,7 @@ function judgeRenders(c: Case<'media' | 'scripts'>): Fact<Data>[] {
           ? locateAttribute(c.markup, blame, 'autoplay')
           : locatePlay(c.markup, blame.where),
         culprit: blame.culprit,
-        confirmed: couldStart(one),
+        doubtful: !couldStart(one),
         data: {
           sound: one.sound,
           outcome: couldStart(one) ? ('blocked' as const) : ('unknown' as const),
@@ -131,7 +131,6 @@ function judgeSounds(c: Case<'media' | 'scripts'>): Fact<Data>[] {
     render.scripts.sounds.map((address): Fact<Data> => ({
       where: locatePlay(c.markup, getHead(c.markup)),
       culprit: { at: 'snippet', what: `sound ${address}` },
-      confirmed: true,
       data: { sound: null, outcome: 'blocked', tag: 'audio', byScript: true },
       seen: [makeSeen(render, { asked: 'play() with sound', address })],
     })),
@@ -168,7 +167,6 @@ function judgeMarkup(markup: Markup): Fact<Data>[] {
     .map((element) => ({
       where: getAttribute(element, 'autoplay') ?? getTagSpan(element),
       culprit: { at: 'element', offset: element.offset },
-      confirmed: false,
       data: { sound: null, outcome: 'unknown', tag: 'video', byScript: false },
       seen: [],
     }));

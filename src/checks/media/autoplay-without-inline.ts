@@ -21,7 +21,7 @@ export default defineCheck({
         if (!autoplay || getAttribute(element, 'playsinline')) return [];
         const where = { offset: autoplay.offset, endOffset: autoplay.endOffset };
         const culprit = { at: 'element', offset: element.offset } as const;
-        return [{ where, culprit, confirmed: true, data: null, seen: [] }];
+        return [{ where, culprit, data: null, seen: [] }];
       },
     );
   },

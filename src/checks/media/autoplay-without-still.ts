@@ -61,7 +61,6 @@ function judgeRenders(c: Case<'media'>): Fact<null>[] {
       return {
         where: locateAttribute(c.markup, blame, 'autoplay'),
         culprit: blame.culprit,
-        confirmed: true,
         data: null,
         seen: [makeSeen(render, {})],
       };
@@ -85,7 +84,6 @@ function judgeMarkup(markup: Markup): Fact<null>[] {
     return {
       where: { offset: autoplay.offset, endOffset: autoplay.endOffset },
       culprit: { at: 'element', offset: element.offset },
-      confirmed: false,
       data: null,
       seen: [],
     };

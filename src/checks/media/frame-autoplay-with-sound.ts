@@ -50,7 +50,7 @@ export default defineCheck({
           .join('&');
       const data = { host: url.hostname, mute, asked: asked.join('=') };
       const culprit = { at: 'element', offset: element.offset } as const;
-      return [{ where, culprit, confirmed: true, data, seen: [] }];
+      return [{ where, culprit, data, seen: [] }];
     });
   },
   says({ host, mute, asked }) {

@@ -42,7 +42,7 @@ export default defineCheck({
           const data = { address, why: fault.why, tag: medium.tag, plays };
           const seen = [makeSeen(render, { asked: address, happened: fault.why })];
           const level = plays ? ({ level: 'concern' } as const) : {};
-          return [{ where, culprit, group: address, ...level, confirmed: true, data, seen }];
+          return [{ where, culprit, group: address, ...level, data, seen }];
         }),
       ),
     ),

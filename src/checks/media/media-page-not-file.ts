@@ -28,7 +28,7 @@ export default defineCheck({
           if (!answer || !isPage(answer)) return [];
           const seen = [makeSeen(render, { asked: address, answer: answer.contentType })];
           const data = { address, tag };
-          return [{ where, culprit, group: address, confirmed: true, data, seen }];
+          return [{ where, culprit, group: address, data, seen }];
         }),
       ),
     ),

@@ -98,7 +98,6 @@ function judgeMedium(medium: MarkupElement, origin: string): Fact<Data>[] {
       return {
         where: { offset: attribute.offset, endOffset: attribute.endOffset },
         culprit: { at: 'element', offset: bearer.offset, part: attribute.name },
-        confirmed: true,
         data: {
           tag: medium.name,
           name: attribute.name,

@@ -22,7 +22,6 @@ export default defineCheck({
       .map((video) => ({
         where: getTagSpan(video),
         culprit: { at: 'element', offset: video.offset },
-        confirmed: c.renders.length > 0,
         data: null,
         seen: [],
       })),

@@ -36,7 +36,7 @@ export default defineCheck({
       if (!first) return [];
       const where = { offset: first.offset, endOffset: first.endOffset };
       const culprit = { at: 'element', offset: element.offset, part: source.name } as const;
-      return [{ where, culprit, confirmed: true, data: { faults }, seen: [] }];
+      return [{ where, culprit, data: { faults }, seen: [] }];
     });
   },
   says({ faults }) {

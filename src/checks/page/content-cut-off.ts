@@ -48,7 +48,6 @@ export default defineCheck<'cuts', Data>({
             where: cut.clipper ? locate(markup, blame, cut.axis) : blame.where,
             culprit: blame.culprit,
             group: cut.axis,
-            confirmed: true,
             data: {
               what: describe(cut),
               axis: cut.axis,

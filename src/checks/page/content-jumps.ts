@@ -42,7 +42,6 @@ export default defineCheck({
         where: blame?.where ?? getHead(c.markup),
         culprit: blame?.culprit ?? { at: 'snippet', what: 'jumps' },
         group: '',
-        confirmed: true,
         data: { limit, tag: cause?.tag ?? null, how: cause?.how ?? null },
         seen: over.map(({ render, score }) => makeSeen(render, { score, limit })),
       },

@@ -35,7 +35,6 @@ export default defineCheck({
             where: blame.where,
             culprit: blame.culprit,
             group: '',
-            confirmed: true,
             data: { tag, what, name, by: `${nameElement(by.tag, over.culprit)}${line}` },
             seen: [makeSeen(render, { by: by.tag })],
           },

@@ -44,7 +44,6 @@ export default defineCheck({
           where,
           culprit,
           group: '',
-          confirmed: true,
           data: { tag: by.tag, covered },
           seen: [makeSeen(render, { covered: covered.length, what })],
         });

@@ -116,7 +116,6 @@ function tellAttribute(element: MarkupElement): Fact<Data> {
   return {
     where: { offset, endOffset },
     culprit: { at: 'element', offset: element.offset, part: 'autofocus' },
-    confirmed: false,
     data: { tag: element.name, how: 'attribute', element: element.offset },
     seen: [],
   };
@@ -146,7 +145,6 @@ function judgeRenders({ markup, renders }: Case<Needs>): Fact<Data>[] {
         where: { offset, endOffset },
         culprit: blame.culprit,
         group: '',
-        confirmed: true,
         data: {
           tag: focused.tag,
           how: attribute ? 'attribute' : getHow(focused.tag),
@@ -173,5 +171,5 @@ function judgeScroll(markup: Markup, render: RenderOf<Needs>): Fact<Data>[] {
   const culprit = { at: 'snippet', what: 'scroll' } as const;
   const data = { tag: null, how: 'scroll', element: null } as const;
   const seen = [makeSeen(render, { scrolled: page.scrolled })];
-  return [{ where, culprit, confirmed: true, data, seen }];
+  return [{ where, culprit, data, seen }];
 }

@@ -38,7 +38,6 @@ export default defineCheck({
           where,
           culprit: { at: 'snippet', what: 'host' },
           group: 'host',
-          confirmed: true,
           data: { harms },
           seen: [makeSeen(render, measured)],
         },

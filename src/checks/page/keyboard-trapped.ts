@@ -25,7 +25,7 @@ export default defineCheck({
       const { where, culprit } = blameElement(markup, trapped);
       const { tag, presses } = trapped;
       const seen = [makeSeen(render, { presses })];
-      return [{ where, culprit, group: '', confirmed: true, data: { tag, presses }, seen }];
+      return [{ where, culprit, group: '', data: { tag, presses }, seen }];
     }),
   says({ tag, presses }, { culprit }) {
     return {

@@ -47,7 +47,6 @@ export default defineCheck({
         where: first ? getTagSpan(first) : getHead(c.markup),
         culprit: { at: 'snippet', what: 'nothing' },
         level: scripted ? 'concern' : 'blocker',
-        confirmed: true,
         data: { scripted },
         seen: whole.map((one) => makeSeen(one, { elements: one.elements.length })),
       },

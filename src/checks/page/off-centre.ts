@@ -36,7 +36,6 @@ export default defineCheck({
           where: blame.where,
           culprit: blame.culprit,
           group: '',
-          confirmed: true,
           data: { tag: block.tag, align, movable, block: isBlock },
           seen: [makeSeen(render, measured)],
         };

@@ -42,7 +42,7 @@ export default defineCheck({
       const seen = [makeSeen(render, { seconds })];
       const data = { seconds, functionName, address };
       const culprit = { at: 'snippet', what: 'page' } as const;
-      return { where, culprit, confirmed: true, data, seen };
+      return { where, culprit, data, seen };
     });
   },
   says({ seconds, functionName, address }) {

@@ -132,7 +132,6 @@ function judgeRender(
       where: blame.where,
       culprit: blame.culprit,
       group: '',
-      confirmed: true,
       byContent: blame.reason === 'content' || blame.reason === 'text',
       data: { blame },
       seen: [seen],
@@ -172,7 +171,7 @@ function blamePage(markup: Markup, stated: Stated | null, seen: Seen): Fact<Data
     declaration: stated?.declaration ?? null,
     attribute: stated?.attribute ?? null,
   };
-  return { where, culprit, confirmed: true, data: { blame }, seen: [seen] };
+  return { where, culprit, data: { blame }, seen: [seen] };
 }
 
 /** The longest run of letters outside of all elements. */

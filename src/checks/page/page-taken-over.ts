@@ -128,7 +128,6 @@ function judgeRender({ markup }: Case<Needs>, render: RenderOf<Needs>): Fact<Dat
     where: locate(markup, kind),
     culprit: { at: 'snippet', what: 'page' },
     group: kind,
-    confirmed: true,
     data: { kind, detail },
     seen: [makeSeen(render, measured)],
   }));
@@ -146,7 +145,7 @@ function judgeMarkup(markup: Markup): Fact<Data>[] {
     const kind = address === undefined ? 'reload' : 'leave';
     const data: Data = { kind, detail: address ?? '' };
     const culprit = { at: 'snippet', what: kind } as const;
-    return { where: getTagSpan(element), culprit, confirmed: false, data, seen: [] };
+    return { where: getTagSpan(element), culprit, data, seen: [] };
   });
 }
 

@@ -32,7 +32,6 @@ export default defineCheck({
           where: locate(markup, blame, how),
           culprit: blame.culprit,
           group: '',
-          confirmed: true,
           data: { tag, how },
           seen: [
             makeSeen(render, { height: one.box.height, windowHeight: render.viewport.height }),

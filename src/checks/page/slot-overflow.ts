@@ -43,7 +43,6 @@ export default defineCheck({
           where: blame.where,
           culprit: blame.culprit,
           group: '',
-          confirmed: true,
           byContent: blame.reason === 'content' || blame.reason === 'text',
           data: { blame },
           seen: [makeSeen(render, measured)],

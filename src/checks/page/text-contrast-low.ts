@@ -41,7 +41,6 @@ export default defineCheck({
             where: locate(markup, blame),
             culprit: blame.culprit,
             group: '',
-            confirmed: true,
             data: { sample, colour, ground, contrast, least },
             seen: [makeSeen(render, { contrast, colour, ground, lack: least - contrast })],
           },

@@ -25,7 +25,7 @@ export default defineCheck({
       const { where, culprit } = blameText(markup, text);
       const data = { sample: text.sample, size: text.size, limit };
       const seen = [makeSeen(render, { size: text.size, text: text.sample })];
-      return { where, culprit, group: '', confirmed: true, data, seen };
+      return { where, culprit, group: '', data, seen };
     });
   },
   says: ({ sample, size, limit }) => ({

@@ -38,7 +38,7 @@ export default defineCheck({
           const measured = { width: one.box.width, slotWidth, spare: slotWidth - one.box.width };
           const seen = [makeSeen(render, measured)];
           const { culprit } = blame;
-          return { where, culprit, group: '', confirmed: true, data: { tag: one.tag }, seen };
+          return { where, culprit, group: '', data: { tag: one.tag }, seen };
         }),
     );
   },

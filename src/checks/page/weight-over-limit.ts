@@ -42,7 +42,6 @@ export default defineCheck({
       {
         where: findHeaviestTag(markup, requests, house.origin) ?? getHead(markup),
         culprit: { at: 'snippet', what: 'weight' },
-        confirmed: true,
         data: { limit, wire: sumBytes(requests, 'wire'), kinds: weighKinds(requests), hosts },
         seen,
       },

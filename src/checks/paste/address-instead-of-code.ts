@@ -34,7 +34,6 @@ export default defineCheck({
       {
         where: { offset, endOffset: offset + address.length },
         culprit: { at: 'snippet', what: 'paste' },
-        confirmed: true,
         data: { address: found },
         seen: [],
       },

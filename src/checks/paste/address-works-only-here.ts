@@ -139,7 +139,6 @@ function listAbsent({ markup, house, renders }: Case<'traffic'>): Fact<Data>[] {
           where: { offset, endOffset },
           culprit: { at: 'element', offset: element.offset, part: name },
           group: name,
-          confirmed: true,
           data: { kind: 'absent', address, element: element.offset },
           seen: [makeSeen(render, { status: 404 })],
         },
@@ -173,7 +172,6 @@ function toFact(
     where: { offset, endOffset },
     culprit: { at: 'element', offset: element.offset, part: name },
     group: name,
-    confirmed: true,
     data: { kind, address: value.trim(), element: element.offset },
     seen: [],
   };

@@ -144,7 +144,6 @@ function toFact(
     where: { offset: span.offset, endOffset: span.endOffset },
     culprit: { at: 'element', offset: element.offset, part: written },
     level,
-    confirmed: true,
     data: { written, meant, element: element.name, split },
     seen: [],
   };

@@ -106,7 +106,7 @@ const WORDS: Record<Kind, (added: string) => { message: string; notice: string; 
 };
 
 function toFact(where: Span, culprit: Fact<Data>['culprit'], data: Data): Fact<Data> {
-  return { where, culprit, group: `${data.kind} ${where.offset}`, confirmed: true, data, seen: [] };
+  return { where, culprit, group: `${data.kind} ${where.offset}`, data, seen: [] };
 }
 
 /** Marks that stand alone in their lines, the first before all code and the last behind it. */

@@ -47,7 +47,6 @@ export default defineCheck({
       {
         where: found.where,
         culprit: { at: 'snippet', what: 'paste' },
-        confirmed: true,
         data: found.data,
         seen: [],
       },

@@ -129,7 +129,6 @@ function tell(where: Span, element: number, told: Omit<Data, 'element'>): Fact<D
     where,
     culprit: { at: 'element', offset: element },
     group: `${told.kind} ${where.offset}`,
-    confirmed: true,
     data: { ...told, element },
     seen: [],
   };

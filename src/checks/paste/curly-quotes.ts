@@ -68,7 +68,6 @@ export default defineCheck({
         {
           where,
           culprit: { at: 'element', offset: element.offset },
-          confirmed: true,
           data: { element: element.offset, marks: joinWords(marks), edits },
           seen: [],
         },

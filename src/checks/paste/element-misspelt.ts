@@ -35,7 +35,6 @@ export default defineCheck({
         {
           where: { offset: start, endOffset: start + element.name.length },
           culprit: { at: 'element', offset: element.offset },
-          confirmed: true,
           data: { written: element.name, meant, element: element.offset },
           seen: [],
         },

@@ -72,7 +72,6 @@ function tell(element: MarkupElement, ofPage: boolean, seen: Seen[]): Fact<Data>
   return {
     where: getTagSpan(element),
     culprit: { at: 'element', offset: element.offset },
-    confirmed: seen.length > 0 || !ofPage,
     data: { ofPage },
     seen,
   };

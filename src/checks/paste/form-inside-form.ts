@@ -61,7 +61,6 @@ function judgeInside(markup: Markup): Fact<Data>[] {
   return listDropped(markup).map((where) => ({
     where,
     culprit: { at: 'element', offset: where.offset },
-    confirmed: true,
     data: { ofPage: false },
     seen: [],
   }));
@@ -94,7 +93,6 @@ function tellHosted(form: MarkupElement, seen: Fact<Data>['seen']): Fact<Data> {
   return {
     where: getTagSpan(form),
     culprit: { at: 'element', offset: form.offset },
-    confirmed: true,
     data: { ofPage: true },
     seen,
   };

@@ -36,7 +36,6 @@ export default defineCheck({
         {
           where: getTagSpan(element),
           culprit: { at: 'element', offset: element.offset },
-          confirmed: true,
           data: { level, before, fits },
           seen: [],
         },

@@ -42,7 +42,6 @@ export default defineCheck({
               where,
               culprit,
               group: rule,
-              confirmed: true,
               data: { rule, tag, elements, changes },
               seen: [makeSeen(render, { rule, changed: describe(changes) })],
             };

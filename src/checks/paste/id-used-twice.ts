@@ -98,7 +98,6 @@ function tell({ element, attribute }: Identified, line: number | null, seen: See
     where: { offset, endOffset },
     culprit: { at: 'element', offset: element.offset, part: 'id' },
     group: line === null ? 'host' : 'twice',
-    confirmed: true,
     data: { id: value, line },
     seen,
   };

@@ -83,7 +83,7 @@ function judgeLink(
     {
       where: { offset, endOffset },
       culprit: { at: 'element', offset: element.offset, part: 'href' },
-      confirmed: still || jumping.length > 0,
+      doubtful: !still && jumping.length === 0,
       data: { written: markup.text.slice(offset, endOffset) },
       seen: jumping.map(({ render }) => makeSeen(render, { clicked: true })),
     },

@@ -35,7 +35,6 @@ export default defineCheck({
       {
         where: first.span,
         culprit: { at: 'snippet', what: 'document' },
-        confirmed: true,
         data: {
           tags: [...new Set(found.map(({ name }) => name))],
           spans: found.map(({ span }) => span),

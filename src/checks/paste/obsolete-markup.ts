@@ -88,7 +88,6 @@ function judgeElement(markup: Markup, element: MarkupElement): Fact<Data>[] {
     {
       where: getTagSpan(element),
       culprit: { at: 'element', offset: element.offset },
-      confirmed: true,
       data: {
         element: element.name,
         attribute: null,
@@ -123,7 +122,6 @@ function judgeAttribute(
       where: { offset, endOffset },
       culprit: { at: 'element', offset: element.offset, part: name },
       group: name,
-      confirmed: true,
       data: {
         element: element.name,
         attribute: name,

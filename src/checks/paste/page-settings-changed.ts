@@ -198,7 +198,7 @@ function measure(one: Written, renders: readonly RenderOf<Needs>[]): Fact<Data>[
   const seen = (outdone ? renders : set).map((render) => makeSeen(render, {}));
   const culprit = { at: 'element', offset } as const;
   const data = { ...setting, written, span, outdone };
-  const fact = { where, culprit, confirmed: seen.length > 0, data, seen };
+  const fact = { where, culprit, data, seen };
   return [outdone ? { ...fact, level: 'concern' } : fact];
 }
 
@@ -217,7 +217,7 @@ function findScripted(
       const where = findCall(markup, new RegExp(`\\b${what.split(' ').at(-1)!}\\b`, 'i'));
       const data = { ...setting, written: shorten(now, MOST), span: null, outdone: false };
       const culprit = { at: 'snippet', what } as const;
-      return [{ where, culprit, confirmed: true, data, seen: [makeSeen(render, {})] }];
+      return [{ where, culprit, data, seen: [makeSeen(render, {})] }];
     }),
   );
 }

@@ -39,7 +39,6 @@ export default defineCheck({
           where: { offset: where.offset, endOffset: where.endOffset },
           culprit: { at: 'element', offset: element.offset },
           group: 'twice',
-          confirmed: true,
           data: { name: element.name, address, line },
           seen: [],
         },

@@ -184,7 +184,6 @@ function makeFact(group: readonly Alteration[], effects: readonly Effect[]): Fac
     where,
     culprit: { at: 'snippet', what: `altered ${what} ${name}` },
     level: isWorse || group.some(changesBehaviour) ? 'blocker' : 'concern',
-    confirmed: true,
     data: { what, name, places: group.length, error, wider },
     seen: effects.map(({ at, higher, wider }) => ({ ...at, measured: { higher, wider } })),
   };

@@ -75,7 +75,6 @@ function tell(markup: Markup, refused: RefusedStyle, seen: Seen | null): Fact<Da
   return {
     where: { offset, endOffset },
     culprit: { at: 'snippet', what: `style ${offset}` },
-    confirmed: seen !== null,
     data: { written: markup.text.slice(offset, endOffset).trim(), instead },
     seen: seen ? [seen] : [],
   };

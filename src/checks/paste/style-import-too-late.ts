@@ -33,7 +33,6 @@ export default defineCheck({
           where: { offset, endOffset },
           culprit: { at: 'element', offset: element.offset } as const,
           group: String(offset),
-          confirmed: true,
           data: {
             written: c.snippet.text.slice(offset, endOffset),
             to: top[first]!.offset,

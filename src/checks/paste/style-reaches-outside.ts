@@ -99,7 +99,6 @@ function toFact(
     culprit: { at: 'element', offset: element.offset, part: text },
     group: `${span.offset}`,
     level: parts.length > 0 ? 'blocker' : 'concern',
-    confirmed: true,
     data: { selector: text, parts, fits: fitting },
     seen,
   };

@@ -32,7 +32,6 @@ export default defineCheck({
       {
         where: found.span,
         culprit: { at: 'snippet', what: 'enclosure' },
-        confirmed: c.renders.length > 0,
         data: found,
         seen: [],
       },

@@ -45,7 +45,6 @@ export default defineCheck({
           {
             where,
             culprit: { at: 'element', offset: element.offset },
-            confirmed: true,
             data: { alt: text, why },
             seen: [],
           },

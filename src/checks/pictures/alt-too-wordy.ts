@@ -32,7 +32,6 @@ export default defineCheck({
           {
             where: { offset: alt.offset, endOffset: alt.endOffset },
             culprit: { at: 'element', offset: element.offset } as const,
-            confirmed: true,
             data: { length },
             seen: [],
           },

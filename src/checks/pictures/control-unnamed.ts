@@ -101,7 +101,7 @@ function judgeRenders(c: Case<'controls'>): Fact<Data>[] {
       const { where, culprit } = blame;
       const { tag, kind, box } = control;
       const seen = [makeSeen(render, { width: box.width, height: box.height })];
-      return { where, culprit, confirmed: true, data: { tag, kind }, seen };
+      return { where, culprit, data: { tag, kind }, seen };
     });
   });
 }
@@ -118,7 +118,6 @@ function judgeMarkup(markup: Markup): Fact<Data>[] {
     return {
       where: getTagSpan(element),
       culprit: { at: 'element', offset: element.offset },
-      confirmed: false,
       data: { tag: element.name, kind: control.kind },
       seen: [],
     };

@@ -36,7 +36,7 @@ export default defineCheck({
         const where = { offset: alt.offset, endOffset: alt.endOffset };
         const data = { control: control.name === 'a' ? 'link' : 'button' };
         const culprit = { at: 'element', offset: empty.offset } as const;
-        return [{ where, culprit, confirmed: true, data, seen: [] }];
+        return [{ where, culprit, data, seen: [] }];
       },
     );
   },

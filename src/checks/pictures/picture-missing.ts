@@ -38,7 +38,6 @@ export default defineCheck({
           {
             where: locateAttribute(c.markup, blame, 'src', 'srcset'),
             culprit: blame.culprit,
-            confirmed: true,
             data,
             seen: [makeSeen(render, { asked: data.address, happened: data.why })],
           },

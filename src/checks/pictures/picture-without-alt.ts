@@ -108,7 +108,7 @@ function judgeRenders(c: Case<'pictures'>): Fact<Data>[] {
       const control = findControl(c.markup, getBlamed(c.markup, blame));
       const measured = { name: picture.name, width: picture.box.width, height: picture.box.height };
       const seen = [makeSeen(render, measured)];
-      return { where, culprit, confirmed: true, data: { tag: picture.tag, control }, seen };
+      return { where, culprit, data: { tag: picture.tag, control }, seen };
     }),
   );
 }
@@ -135,7 +135,6 @@ function judgeMarkup(markup: Markup): Fact<Data>[] {
     .map((element) => ({
       where: getTagSpan(element),
       culprit: { at: 'element', offset: element.offset },
-      confirmed: false,
       data: { tag: element.name, control: findControl(markup, element) },
       seen: [],
     }));

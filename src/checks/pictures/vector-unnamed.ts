@@ -35,7 +35,6 @@ export default defineCheck({
       return {
         where: getTagSpan(element),
         culprit: { at: 'element', offset: element.offset },
-        confirmed: true,
         data: { control },
         seen: [],
       };

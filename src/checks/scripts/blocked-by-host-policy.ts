@@ -61,7 +61,6 @@ export default defineCheck({
         {
           where: first.where,
           culprit: { at: 'snippet', what: header },
-          confirmed: true,
           data: { header, what: nameAll(own, c), directives: joinDirectives(own, c) },
           seen: joinSeen(own),
         },

@@ -69,7 +69,7 @@ function listMarkup(c: Case<Needs>): Fact<Data>[] {
     const url = parseAddress(text, c.house.origin);
     if (!url || isAllowed(c, url)) return [];
     const where = { offset: attribute.offset, endOffset: attribute.endOffset };
-    return [toFact(where, url, null, c.renders.length > 0)];
+    return [toFact(where, url, null)];
   });
 }
 
@@ -81,16 +81,16 @@ function listAsked(c: Case<Needs>): Fact<Data>[] {
       if (!url || isAllowed(c, url)) return [];
       const asker = (request.by && parseAddress(request.by)?.hostname) || null;
       const by = asker === url.hostname || asker === own ? null : asker;
-      const fact = toFact(findRequestTag(c.markup, request), url, by, true);
+      const fact = toFact(findRequestTag(c.markup, request), url, by);
       return [{ ...fact, seen: [makeSeen(render, { asked: request.address })] }];
     }),
   );
 }
 
-function toFact(where: Span, url: URL, by: string | null, confirmed: boolean): Fact<Data> {
+function toFact(where: Span, url: URL, by: string | null): Fact<Data> {
   const { hostname: host, href: address } = url;
   const culprit = { at: 'snippet', what: `host ${host}` } as const;
-  return { where, culprit, confirmed, data: { host, address, by }, seen: [] };
+  return { where, culprit, data: { host, address, by }, seen: [] };
 }
 
 /** A host is told once: where the markup names it, if it does. */

@@ -35,7 +35,7 @@ export default defineCheck({
         const where = known?.where ?? findRequestTag(c.markup, request);
         const culprit = { at: 'snippet', what: `host ${request.host}` } as const;
         const seen = makeSeen(render, { asked: request.address, happened: 'refused' });
-        return [{ where, culprit, confirmed: true, data, seen: [seen] }];
+        return [{ where, culprit, data, seen: [seen] }];
       }),
     );
     return mergeByPlace([...written, ...asked]);
@@ -88,7 +88,6 @@ function judgeMarkup(c: Case<Needs>): Fact<Data>[] {
       {
         where: { offset: attribute.offset, endOffset: attribute.endOffset },
         culprit: { at: 'snippet', what: `host ${url.hostname}` },
-        confirmed: c.renders.length > 0,
         data: { host: url.hostname, kind, address: url.href },
         seen: [],
       },
@@ -117,10 +116,7 @@ function mergeByPlace(facts: readonly Fact<Data>[]): Fact<Data>[] {
     const key = `${fact.where.offset} ${getCulpritKey(fact.culprit)}`;
     const known = merged.get(key);
     if (!known) merged.set(key, { ...fact, seen: [...fact.seen] });
-    else {
-      known.seen.push(...fact.seen);
-      known.confirmed ||= fact.confirmed;
-    }
+    else known.seen.push(...fact.seen);
   }
   return [...merged.values()];
 }

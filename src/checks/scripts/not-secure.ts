@@ -113,7 +113,7 @@ function judgeWritten(c: Case<Needs>, written: readonly Insecure[]): Fact<Data>[
       culprit: { at: 'element', offset: element.offset },
       group: one.address,
       level: LEVELS[outcome],
-      confirmed: c.renders.length > 0 && outcome !== 'open',
+      doubtful: outcome === 'open',
       data: { address: one.address, outcome, why, scheme: one.scheme },
       seen,
     });
@@ -159,7 +159,6 @@ function judgeAsked(c: Case<Needs>, written: readonly Insecure[]): Fact<Data>[] 
     return refused.map((request): Fact<Data> => ({
       where: findRequestTag(c.markup, request),
       culprit: { at: 'snippet', what: `request ${request.first}` },
-      confirmed: true,
       data: { address: request.first, outcome: 'blocked', why: '', scheme: null },
       seen: [makeSeen(render, { asked: request.first })],
     }));

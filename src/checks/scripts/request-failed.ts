@@ -103,7 +103,6 @@ function judgeAddress(c: Case<Needs>, render: RenderOf<Needs>, address: string):
     where: locate(c, request),
     culprit: { at: 'snippet', what: `request ${address}` },
     ...(request.inFrame && { level: 'advice' as const }),
-    confirmed: true,
     data: { address, why: fault.why, what, by },
     seen: [makeSeen(render, { asked: address, happened: fault.why })],
   };

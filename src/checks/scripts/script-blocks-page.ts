@@ -42,7 +42,6 @@ export default defineCheck({
         {
           where: getTagSpan(element),
           culprit: { at: 'element', offset: element.offset },
-          confirmed: loads.length > 0,
           data: { address, bound: getBound(c, element, address) },
           seen: loads.map(({ render, load }) => makeSeen(render, { waitedMs: load.waited })),
         },

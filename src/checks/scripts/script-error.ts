@@ -99,7 +99,6 @@ function judgeRender(c: Case<Needs>, render: RenderOf<Needs>): Fact<Data>[] {
       where,
       culprit: { at: 'element', offset: where.offset },
       group: text,
-      confirmed: true,
       data: { how, text, address, line },
       seen: [makeSeen(render, { error: text })],
     };

@@ -139,7 +139,6 @@ function makeFact(where: Span, why: Data['why'], event: string, seen: Seen[]): F
     where,
     culprit: { at: 'element', offset: where.offset },
     group: why,
-    confirmed: true,
     data: { why, event },
     seen,
   };

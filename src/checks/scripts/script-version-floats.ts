@@ -35,7 +35,6 @@ export default defineCheck({
         {
           where: { offset: source.offset, endOffset: source.endOffset },
           culprit: { at: 'element', offset: element.offset, part: 'src' },
-          confirmed: true,
           data: { name, version },
           seen: [],
         },

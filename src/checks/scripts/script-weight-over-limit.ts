@@ -40,7 +40,6 @@ export default defineCheck({
       {
         where: findHeaviestTag(markup, requests, house.origin) ?? findScript(markup),
         culprit: { at: 'snippet', what: 'scripts' },
-        confirmed: true,
         data: { limit, wire, unpacked, hosts: weighHosts(requests) },
         seen,
       },

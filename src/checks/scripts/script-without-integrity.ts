@@ -74,7 +74,6 @@ function judgeScript(
   return {
     where: { offset: src.offset, endOffset: src.endOffset },
     culprit: { at: 'element', offset: element.offset, part: 'src' },
-    confirmed: shared.length > 0,
     data: { host: url.hostname },
     seen: shared.map((render) => makeSeen(render, {})),
   };

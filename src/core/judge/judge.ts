@@ -213,7 +213,7 @@ function tell({ check, fact, level, waiver }: JudgedFact, judged: Judged): Telli
     brief: check.brief?.(fact.data, fact) ?? decapitalize(check.title),
     ...check.says(fact.data, fact),
     standard: check.standard,
-    confirmed: fact.confirmed,
+    confirmed: isConfirmed(check, fact, judged),
     where: {
       ...markup.place(fact.where),
       ...(made !== undefined && { made }),
@@ -225,6 +225,12 @@ function tell({ check, fact, level, waiver }: JudgedFact, judged: Judged): Telli
     waiver,
   };
   return { check, fact, finding, intents };
+}
+
+/** Whether nothing that was not looked at could still overturn it. */
+function isConfirmed({ needs }: Check, fact: Fact<unknown>, { evidence }: Judged): boolean {
+  const isLooked = fact.seen.length > 0 || evidence.length > 0 || needs.kinds.length === 0;
+  return isLooked && !fact.doubtful;
 }
 
 function decapitalize(text: string): string {
