@@ -1,4 +1,4 @@
-export default {
+const SOURCES = {
   extensionsToTreatAsEsm: ['.ts'],
   moduleNameMapper: { '^(\\.{1,2}/.*)\\.js$': '$1' },
   transform: {
@@ -7,7 +7,28 @@ export default {
       { jsc: { parser: { syntax: 'typescript' }, target: 'es2022' }, module: { type: 'es6' } },
     ],
   },
-  testMatch: ['<rootDir>/test/**/*.test.ts', '<rootDir>/src/**/*.test.ts'],
+};
+const FOLDERS = { browser: ['browser'], e2e: ['e2e'] };
+const OTHERS = Object.values(FOLDERS).flat();
+
+/** Tests in a project of their own: what needs no browser, what renders, and what runs the built program. */
+const project = (displayName, testMatch, ignored = []) => ({
+  ...SOURCES,
+  displayName,
+  testMatch: testMatch.map((pattern) => `<rootDir>/test/${pattern}`),
+  testPathIgnorePatterns: ignored.map((folder) => `<rootDir>/test/${folder}/`),
+});
+
+export default {
+  projects: [
+    project('unit', ['**/*.test.ts'], OTHERS),
+    ...Object.entries(FOLDERS).map(([name, folders]) =>
+      project(
+        name,
+        folders.map((folder) => `${folder}/**/*.test.ts`),
+      ),
+    ),
+  ],
   maxWorkers: 2,
   testTimeout: 60_000,
 };

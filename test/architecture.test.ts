@@ -27,14 +27,14 @@ const LAYERS: [file: string, reaches: string][] = [
   ['render/gate/', 'render/(gate/|breakdown|limit|folder)|core/'],
   [
     'render/browser/',
-    'render/(browser/|chromium/(connection|identity)|alive|at-exit|breakdown|cache-folder|limit|folder|temporary)|core/',
+    'render/(browser/|page/|alive|at-exit|breakdown|cache-folder|limit|folder|temporary)|core/',
   ],
   [
     'render/chromium/',
-    'render/(chromium|page|in-page|reader|gate)/|render/(breakdown|limit|page-scripts)|core/',
+    'render/(chromium|page|in-page|reader|gate)/|render/(at-exit|breakdown|browser/version|limit|page-scripts|temporary)|core/',
   ],
-  // Where the engine is chosen, and where this machine is looked at.
-  ['render/(places|examine)\\.', 'render/|core/'],
+  // Where the engine is chosen.
+  ['render/drivers\\.', 'render/(chromium/start|page/)|core/'],
   ['render/', 'render/(?!chromium/)|core/|facts/'],
   ['run/', 'run/|core/|checks/|formats/|render/'],
   [

@@ -7,7 +7,7 @@ import { flatMap } from '../core/lists.js';
 import { describeFault } from '../core/words/fault.js';
 import { getBundledBrowser, type BrowserProgram } from './browser/bundled.js';
 import { describePlaces, findBrowser, getSystemPlaces, isProgram } from './browser/find.js';
-import { startBrowser, type Browser } from './browser/start.js';
+import { DRIVERS } from './drivers.js';
 import { getCacheFolder } from './cache-folder.js';
 import { exists } from './folder.js';
 import { hideCredentials, parseProxy, type Proxy } from './gate/upstream.js';
@@ -104,11 +104,11 @@ async function tryBrowser(
 ): Promise<Pick<MachineFacts, 'start' | 'boxes'>> {
   try {
     const program = await findBrowser(wanted);
-    const browser = await startBrowser(program, { spki: '', language: 'en-US' });
+    const browser = await DRIVERS.chromium.start(program, { spki: '', language: 'en-US' });
     try {
       const { sandboxed } = browser;
       const start = { path: program.path, origin: program.origin, sandboxed, fault: null };
-      return { start, boxes: await findBoxes(browser).catch(() => null) };
+      return { start, boxes: await browser.listUndrawn(SAMPLES).catch(() => null) };
     } finally {
       await browser.close();
     }
@@ -116,31 +116,6 @@ async function tryBrowser(
     const fault = (error as Error).message;
     return { start: { path: null, origin: null, sandboxed: false, fault }, boxes: null };
   }
-}
-
-/** What is drawn like a character that no font has, no font here has either. */
-async function findBoxes({ connection }: Browser): Promise<string[]> {
-  const { targetId } = await connection.root.send('Target.createTarget', { url: 'about:blank' });
-  const attached = await connection.root.send('Target.attachToTarget', { targetId, flatten: true });
-  const { result } = await connection.session(attached.sessionId).send('Runtime.evaluate', {
-    expression: `(${findMissing.toString()})(${JSON.stringify(SAMPLES)})`,
-    returnByValue: true,
-  });
-  return result.value as string[];
-}
-
-/** Runs in a page of our own. */
-function findMissing(samples: Record<string, string>): string[] {
-  const context = document.createElement('canvas').getContext('2d', { willReadFrequently: true })!;
-  context.font = '40px sans-serif';
-  const draw = (text: string) => {
-    context.clearRect(0, 0, 100, 100);
-    context.fillText(text, 10, 60);
-    return context.getImageData(0, 0, 100, 100).data.join();
-  };
-  // Private use, and unassigned: drawn as the empty box.
-  const boxes = new Set(['\u{10fffd}', '\u{e0fff}', '\uf8fe'].map(draw));
-  return Object.keys(samples).filter((name) => boxes.has(draw(samples[name]!)));
 }
 
 async function tryProxies(env: Record<string, string | undefined>): Promise<MachineFacts['proxy']> {

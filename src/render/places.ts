@@ -2,7 +2,7 @@ import type { Viewport, Variant } from '../core/render.js';
 import type { BrowserProgram } from './browser/bundled.js';
 import { Breakdown } from './breakdown.js';
 import { BrowserPool, type Wanted } from './browser/pool.js';
-import { Tab } from './chromium/tab.js';
+import { DRIVERS } from './drivers.js';
 import { makeKey } from './gate/key.js';
 import { Gates, type GateHandle } from './gate/gates.js';
 import { checkProxies } from './gate/upstream.js';
@@ -56,7 +56,7 @@ export class Places {
     if (!rules.offline && memory.recording === null) checkProxies();
     const key = makeKey();
     const distrusted = memory.recordTo === null ? null : makeKey();
-    const pool = new BrowserPool(program, { spki: key.spki, language });
+    const pool = new BrowserPool(DRIVERS.chromium, program, { spki: key.spki, language });
     const gates = new Gates({ key, distrusted, ...memory });
     const places = new Places(pool, gates, rules, language);
     try {
@@ -104,8 +104,7 @@ export class Places {
       throw error;
     });
     try {
-      const visitor = { version: getNumber(browser.version), language: this.#language };
-      const page: BrowserPage = await Tab.open(browser.connection, gate, visitor);
+      const page = await browser.openPage(gate, { language: this.#language });
       let uses = 0;
       let held = true;
       const hold = () => void (held = true);
@@ -117,7 +116,7 @@ export class Places {
           return void this.#spare.push({ place, isRetired, hold });
         await page.close();
         await gate.close();
-        await release(how === 'broken' || browser.connection.closed);
+        await release(how === 'broken' || browser.gone);
       };
       const place: Place = {
         shown: null,
@@ -141,9 +140,4 @@ export class Places {
     this.#spare = [];
     await Promise.all([this.#pool.close(), this.#gates.close()]);
   }
-}
-
-/** The number in a product's name and version. */
-function getNumber(product: string): string {
-  return product.slice(product.indexOf('/') + 1);
 }

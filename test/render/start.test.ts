@@ -2,7 +2,7 @@ import { afterAll, expect, test } from '@jest/globals';
 import { chmodSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { startBrowser } from '../../src/render/browser/start.js';
+import { startBrowser } from '../../src/render/chromium/start.js';
 import { findProcesses } from '../support/processes.js';
 
 const folder = mkdtempSync(join(tmpdir(), 'mivket-start-'));

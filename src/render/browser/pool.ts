@@ -1,7 +1,7 @@
 import type { BrowserProgram } from './bundled.js';
 import { ToolError } from '../../core/errors.js';
 import { Breakdown } from '../breakdown.js';
-import { startBrowser, type Browser, type StartOptions } from './start.js';
+import type { Driver, RunningBrowser, StartOptions } from '../page/engine.js';
 
 /** After so many leases a browser is given up for a fresh one, in case its memory grows. */
 const LEASES = 250;
@@ -15,9 +15,9 @@ const STARTS = 3;
 export type Wanted = 'shared' | 'urgent' | 'alone';
 
 interface Kept {
-  starting: Promise<Browser>;
+  starting: Promise<RunningBrowser>;
   /** As soon as it has started. */
-  browser: Browser | null;
+  browser: RunningBrowser | null;
   leases: number;
   inUse: number;
   retired: boolean;
@@ -25,7 +25,7 @@ interface Kept {
 
 /** A browser that is used for a while. */
 export interface Lease {
-  browser: Browser;
+  browser: RunningBrowser;
   /** Whether it is to be given up as soon as nobody uses it any more. */
   isRetired(): boolean;
   release(broken: boolean): Promise<void>;
@@ -33,6 +33,7 @@ export interface Lease {
 
 /** Keeps one browser running, starts another when it is gone or has served long enough. */
 export class BrowserPool {
+  #driver: Driver;
   #program: BrowserProgram;
   #options: StartOptions;
   #current: Kept | null = null;
@@ -40,7 +41,8 @@ export class BrowserPool {
   #closed = false;
   #waiting: (() => void)[] = [];
 
-  constructor(program: BrowserProgram, options: StartOptions) {
+  constructor(driver: Driver, program: BrowserProgram, options: StartOptions) {
+    this.#driver = driver;
     this.#program = program;
     this.#options = options;
   }
@@ -62,7 +64,7 @@ export class BrowserPool {
 
   #getCurrent(): Kept {
     const { retired = true, browser = null } = this.#current ?? {};
-    if (!retired && !browser?.connection.closed) return this.#current!;
+    if (!retired && !browser?.gone) return this.#current!;
     return (this.#current = this.#start());
   }
 
@@ -73,8 +75,8 @@ export class BrowserPool {
     if (kept.leases >= LEASES || kept !== this.#current) kept.retired = true;
     try {
       const browser = (kept.browser = await kept.starting);
-      if (browser.connection.closed) throw new Breakdown('the browser is gone');
-      const isRetired = () => kept.retired || browser.connection.closed;
+      if (browser.gone) throw new Breakdown('the browser is gone');
+      const isRetired = () => kept.retired || browser.gone;
       return { browser, isRetired, release: (broken) => this.#release(kept, broken) };
     } catch (error) {
       await this.#release(kept, true);
@@ -97,7 +99,7 @@ export class BrowserPool {
   /** Whether something still goes on in a browser that was given up: two at once are twice the memory. */
   #isDraining(): boolean {
     if (this.#current && !this.#current.retired) return false;
-    return [...this.#all].some(({ inUse, browser }) => inUse > 0 && !browser?.connection.closed);
+    return [...this.#all].some(({ inUse, browser }) => inUse > 0 && !browser?.gone);
   }
 
   #wake(): void {
@@ -106,7 +108,7 @@ export class BrowserPool {
 
   #start(): Kept {
     const kept: Kept = {
-      starting: startBrowser(this.#program, this.#options),
+      starting: this.#driver.start(this.#program, this.#options),
       browser: null,
       leases: 0,
       inUse: 0,

@@ -1,6 +1,6 @@
 import { within } from '../limit.js';
 import type { Connection, Session } from './connection.js';
-import type { Door } from './visitor.js';
+import type { Door } from '../page/visitor.js';
 import { UNSEEN } from './viewport.js';
 
 /** How long the end of a page may take, ms. */

@@ -32,7 +32,7 @@ import { SoundLog } from './sound.js';
 import { startProfile, stopProfile, stopScripts } from './stop.js';
 import { followTraffic } from './traffic.js';
 import { Window } from './viewport.js';
-import type { Door, Visitor } from './visitor.js';
+import type { Door, Visitor } from '../page/visitor.js';
 import { Worlds } from './worlds.js';
 
 const BLANK_LIMIT = 3000;

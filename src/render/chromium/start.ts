@@ -1,23 +1,16 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import type { Readable, Writable } from 'node:stream';
 import { ToolError } from '../../core/errors.js';
-import { getAcceptLanguage, getUserAgent } from '../chromium/identity.js';
-import { Connection } from '../chromium/connection.js';
+import { getMajorVersion } from '../browser/version.js';
 import { atExit } from '../at-exit.js';
 import { Breakdown } from '../breakdown.js';
 import { inTime } from '../limit.js';
 import { makeTemporary } from '../temporary.js';
-import type { BrowserProgram } from './bundled.js';
-import { getMajorVersion } from './version.js';
-
-/** A running browser. `close` ends it and removes its profile; it never throws. */
-export interface Browser {
-  connection: Connection;
-  version: string;
-  sandboxed: boolean;
-  pid: number;
-  close(): Promise<void>;
-}
+import type { Program, RunningBrowser, StartOptions } from '../page/engine.js';
+import { Connection } from './connection.js';
+import { getAcceptLanguage, getUserAgent } from './identity.js';
+import { Tab } from './tab.js';
+import { listUndrawn } from './undrawn.js';
 
 /** What a browser does and no render needs. */
 const OFF = [
@@ -81,24 +74,14 @@ const SHARED_WORKERS = {
 /** How long a browser may take to say its first word, ms. */
 const START_LIMIT = 30_000;
 
-/** What a browser is started with for a run. */
-export interface StartOptions {
-  /** base64 SHA-256 of the gate's public key: the one certificate that is let through. */
-  spki: string;
-  /** The visitor's language, a BCP 47 tag. */
-  language: string;
-  /** How long it may take to say its first word, ms. */
-  limit?: number;
-}
-
 /**
  * Starts the browser with a profile of its own, over a pipe.
  * @throws ToolError `browser-failed` with what the browser said; Breakdown where it was ended from outside
  */
 export async function startBrowser(
-  program: BrowserProgram,
+  program: Program,
   options: StartOptions,
-): Promise<Browser> {
+): Promise<RunningBrowser> {
   const profile = await makeTemporary('profile');
   const sandboxed = process.getuid?.() !== 0;
   const major = await getMajorVersion(program);
@@ -122,7 +105,16 @@ export async function startBrowser(
     );
     // A shared worker belongs to no page: its context's tab takes it up.
     await connection.root.send('Target.setAutoAttach', SHARED_WORKERS);
-    return { connection, version: product, sandboxed, pid: child.pid!, close };
+    // A product's name stands before its number.
+    const version = product.slice(product.indexOf('/') + 1);
+    return {
+      ...{ version: product, sandboxed, pid: child.pid!, close },
+      get gone() {
+        return connection.closed;
+      },
+      openPage: (door, { language }) => Tab.open(connection, door, { version, language }),
+      listUndrawn: (samples) => listUndrawn(connection, samples),
+    };
   } catch (error) {
     await close();
     throw error;
@@ -136,7 +128,7 @@ function getLocale(language: string): NodeJS.ProcessEnv {
 }
 
 function launch(
-  program: BrowserProgram,
+  program: Program,
   profile: string,
   sandboxed: boolean,
   { spki, language }: StartOptions,
@@ -162,7 +154,7 @@ function launch(
 async function connectOrExplain(
   connection: Connection,
   child: ChildProcess,
-  program: BrowserProgram,
+  program: Program,
   limit: number,
 ) {
   let said = '';
@@ -183,7 +175,7 @@ async function connectOrExplain(
   return inTime(Promise.race([version, failed]), limit, late);
 }
 
-function explain(program: BrowserProgram, said: string): ToolError {
+function explain(program: Program, said: string): ToolError {
   const line =
     said.split('\n').find((text) => /sandbox|error|cannot|no such|GLIBC/i.test(text)) ?? said;
   return new ToolError(
