@@ -24,23 +24,19 @@ const LAYERS: [file: string, reaches: string][] = [
   ['render/in-page/', `render/in-page/|core/|${PURE}`],
   ['render/reader/', `render/(reader|in-page)/|core/|${PURE}|facts/(readers|\\w+/read)\\.`],
   ['render/page/', 'render/(page|in-page|reader)/|core/'],
-  ['render/gate/', 'render/(gate/|breakdown|limit|folder)|core/'],
-  [
-    'render/browser/',
-    'render/(browser/|page/|alive|at-exit|breakdown|cache-folder|limit|folder|temporary)|core/',
-  ],
+  ['render/bounds/', 'render/bounds/|core/'],
+  ['render/machine/(?!examine)', 'render/machine/|core/'],
+  ['render/gate/', 'render/(gate/|bounds/|machine/folder)|core/'],
+  ['render/browser/', 'render/(browser|page|bounds|machine)/|core/'],
   [
     'render/chromium/',
-    'render/(chromium|page|in-page|reader|gate)/|render/(at-exit|breakdown|browser/version|limit|page-scripts|temporary)|core/',
+    'render/(chromium|page|in-page|reader|gate|bounds)/|render/(browser/version|machine/|page-scripts)|core/',
   ],
   // Where the engine is chosen.
   ['render/drivers\\.', 'render/(chromium/start|page/)|core/'],
   ['render/', 'render/(?!chromium/)|core/|facts/'],
   ['run/', 'run/|core/|checks/|formats/|render/'],
-  [
-    'cli/',
-    'cli/|run/|core/|checks/|formats/|render/(cache-folder|examine|folder|temporary)|\\.\\./demo',
-  ],
+  ['cli/', 'cli/|run/|core/|checks/|formats/|render/machine/|\\.\\./demo'],
   ['index\\.', 'core/|checks/|run/'],
 ];
 
@@ -109,4 +105,40 @@ test('what a check explains is a finding, and no other place names it', () => {
     return ids.filter((id) => text.includes(`'${id}'`)).map((id) => `${file}: ${id}`);
   });
   expect(named).toEqual([]);
+});
+
+/** Imports that are there when the program runs: not those of types alone. */
+function getValueImports(file: string): string[] {
+  const text = readFileSync(join(SRC, file), 'utf8');
+  const statements = text.matchAll(/^(?:import|export)\s([^;]*?)from\s*'(\.[^']+)'/gm);
+  return [...statements].flatMap(([, names, from]) => {
+    const isType = /^type\b/.test(names!) || isOnlyTypes(names!);
+    return isType ? [] : [relative(SRC, join(SRC, dirname(file), from!)).replace(/\.js$/, '.ts')];
+  });
+}
+
+function isOnlyTypes(names: string): boolean {
+  const listed = /\{([^}]*)\}/.exec(names)?.[1];
+  if (listed === undefined || /^\s*\w/.test(names)) return false;
+  return listed
+    .split(',')
+    .map((name) => name.trim())
+    .filter(Boolean)
+    .every((name) => name.startsWith('type '));
+}
+
+test('no file needs itself, by whatever way', () => {
+  const needs = new Map(files.map((file) => [file, getValueImports(file)]));
+  const circles = new Set<string>();
+  const done = new Set<string>();
+  const visit = (file: string, way: string[]) => {
+    const at = way.indexOf(file);
+    if (at >= 0) return void circles.add([...way.slice(at), file].join(' → '));
+    if (done.has(file)) return;
+    for (const next of needs.get(file) ?? []) visit(next, [...way, file]);
+    done.add(file);
+  };
+  for (const file of files) visit(file, []);
+  expect([...circles]).toEqual([]);
+  expect(needs.get('core/judge/judge.ts')).toContain('core/judge/causes.ts');
 });

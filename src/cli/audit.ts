@@ -3,7 +3,7 @@ import type { RunDocument } from '../core/run.js';
 import type { Snippet } from '../core/snippet.js';
 import { audit as startAudit, type AuditRun } from '../run/audit.js';
 import type { AuditEvent } from '../run/events.js';
-import { makeTemporary } from '../render/temporary.js';
+import { makeTemporary } from '../render/machine/temporary.js';
 import { loadHouse, type LoadedHouse } from '../run/house-file.js';
 import { getShotFolder } from '../run/kept-run.js';
 import { Faults } from '../run/faults.js';

@@ -1,7 +1,7 @@
 import { diagnose } from '../core/doctor/diagnose.js';
 import { formatDiagnoses } from '../formats/diagnosis.js';
-import { examineMachine } from '../render/examine.js';
-import { exists } from '../render/folder.js';
+import { examineMachine } from '../render/machine/examine.js';
+import { exists } from '../render/machine/folder.js';
 import { makePaint } from './colours.js';
 import { getTextWidth, write, type World } from './streams.js';
 import { PACKAGE } from '../run/version.js';

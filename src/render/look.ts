@@ -8,9 +8,9 @@ import {
   type ReadingTraits,
   type ReadingWish,
 } from './collect/read.js';
-import type { Budget } from './budget.js';
-import type { Job } from './job.js';
-import { within, withinTalk, type Limits } from './limit.js';
+import type { Budget } from './bounds/budget.js';
+import type { Job } from './life/job.js';
+import { within, withinTalk, type Limits } from './bounds/limit.js';
 import type { BrowserPage, Hottest } from './page/browser-page.js';
 import type { Sources } from './page/served-page.js';
 import type { Setting } from './setting.js';

@@ -3,7 +3,7 @@ import type { Published } from '../core/snippet.js';
 import type { Exchange } from '../core/recording/exchange.js';
 import type { BrowserProgram } from './browser/bundled.js';
 import type { Wants } from '../core/wants.js';
-import type { Limits } from './limit.js';
+import type { Limits } from './bounds/limit.js';
 import type { TakenShot } from './steps/shot.js';
 
 /** What a renderer works with for a whole run. */

@@ -1,7 +1,7 @@
 import type { House } from '../core/house/house.js';
 import type { Viewport } from '../core/render.js';
-import type { Budget } from './budget.js';
-import type { Limits } from './limit.js';
+import type { Budget } from './bounds/budget.js';
+import type { Limits } from './bounds/limit.js';
 import type { Preparation } from './page/browser-page.js';
 import type { ServedPage } from './page/served-page.js';
 

@@ -1,7 +1,7 @@
 import { ToolError } from '../core/errors.js';
-import { doAlive } from '../render/attempt.js';
+import { doAlive } from '../render/life/attempt.js';
 import type { BrowserProgram } from '../render/browser/bundled.js';
-import type { Places } from '../render/places.js';
+import type { Places } from '../render/life/places.js';
 
 /** Draws pages of our own; the browser is started by the first, and asks for nothing outside. */
 export class Drawer {
@@ -41,7 +41,7 @@ export class Drawer {
 
   async #open(): Promise<Places> {
     const { findBrowser } = await import('../render/browser/find.js');
-    const { Places } = await import('../render/places.js');
+    const { Places } = await import('../render/life/places.js');
     const program: BrowserProgram = await findBrowser(this.#wanted);
     const rules = { origin: 'https://drawing.invalid', reroute: {}, offline: true };
     return Places.open(program, rules, { recordTo: null, recording: null }, 'en');

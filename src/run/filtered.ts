@@ -4,7 +4,7 @@ import { readMarkup, type Markup } from '../core/markup/markup.js';
 import type { House } from '../core/house/house.js';
 import type { Render } from '../core/render.js';
 import type { Snippet } from '../core/snippet.js';
-import type { Budget } from '../render/budget.js';
+import type { Budget } from '../render/bounds/budget.js';
 import type { Renderer } from '../render/renderer.js';
 
 /** Renders a snippet as the site keeps it; what the evidence says of places is of the snippet as it was given. */

@@ -8,8 +8,8 @@ import { toPlainHouse } from '../core/house/plain.js';
 import type { RunDocument } from '../core/run.js';
 import type { Snippet } from '../core/snippet.js';
 import { formatJson } from '../formats/json.js';
-import { makeFolder } from '../render/folder.js';
-import { isPassing } from '../render/lost.js';
+import { makeFolder } from '../render/machine/folder.js';
+import { isPassing } from '../render/bounds/lost.js';
 import {
   BASELINES,
   EVIDENCE,

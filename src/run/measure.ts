@@ -8,8 +8,8 @@ import { planBetween } from '../core/search/between.js';
 import { planEdges, settleEdges } from '../core/search/edges.js';
 import { markUntold } from '../core/search/untold.js';
 import type { Snippet } from '../core/snippet.js';
-import { Budget } from '../render/budget.js';
-import { makeLost, markCut, OWN_FAULT } from '../render/lost.js';
+import { Budget } from '../render/bounds/budget.js';
+import { makeLost, markCut, OWN_FAULT } from '../render/bounds/lost.js';
 import type { Renderer } from '../render/renderer.js';
 import { renderFiltered } from './filtered.js';
 

@@ -8,7 +8,7 @@ import type { Exchange, Load } from '../core/recording/exchange.js';
 import { formatBytes } from '../core/measure/units.js';
 import { formatHarEnd, formatHarEntry, formatHarHead, getPageId } from '../formats/har.js';
 import { parseHar } from '../formats/har-read.js';
-import { makeFolder } from '../render/folder.js';
+import { makeFolder } from '../render/machine/folder.js';
 import { cannotWrite, getMakingName, removeLeft } from './write.js';
 import { getVersion } from './version.js';
 

@@ -8,7 +8,7 @@ import { planRenders, planVariants } from '../core/plan.js';
 import { getRenderKey, type Render } from '../core/render.js';
 import type { Snippet } from '../core/snippet.js';
 import { planBetween } from '../core/search/between.js';
-import { makeLost, OWN_FAULT } from '../render/lost.js';
+import { makeLost, OWN_FAULT } from '../render/bounds/lost.js';
 import type { Events } from './events.js';
 import { measure, type Measured } from './measure.js';
 import type { LazyRenderer, Means } from './means.js';

@@ -13,7 +13,7 @@ import type { Check } from '../core/check.js';
 import type { CheckReport, HouseReport, RunDocument, SnippetReport } from '../core/run.js';
 import { countLevels, getOverall } from '../core/verdict.js';
 import { CHECKS } from '../checks/index.js';
-import { makeLost, OWN_FAULT } from '../render/lost.js';
+import { makeLost, OWN_FAULT } from '../render/bounds/lost.js';
 import type { Faults } from './faults.js';
 import type { Measured } from './measure.js';
 import type { Plan } from './request.js';

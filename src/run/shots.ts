@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { exists } from '../render/folder.js';
+import { exists } from '../render/machine/folder.js';
 import type { Faults } from './faults.js';
 import { writeWhole } from './write.js';
 

@@ -1,6 +1,6 @@
 import { open, type FileHandle } from 'node:fs/promises';
 import { join } from 'node:path';
-import { makeTemporary, type Temporary } from '../render/temporary.js';
+import { makeTemporary, type Temporary } from '../render/machine/temporary.js';
 
 /** Where a line stands in the file. */
 interface Line {

@@ -2,8 +2,8 @@ import { open, readdir, rename, rm, stat, writeFile } from 'node:fs/promises';
 import { basename, dirname, join } from 'node:path';
 import { ToolError } from '../core/errors.js';
 import { describeFault } from '../core/words/fault.js';
-import { isAlive } from '../render/alive.js';
-import { makeFolder } from '../render/folder.js';
+import { isAlive } from '../render/machine/alive.js';
+import { makeFolder } from '../render/machine/folder.js';
 
 /**
  * Written beside and renamed: whoever reads it finds the old file or the whole new one.

@@ -10,7 +10,7 @@ import { readMarkup } from '../../src/core/markup/markup.js';
 import { findCulprits } from '../../src/core/measure/culprits.js';
 import { applyEdits } from '../../src/core/mend/apply.js';
 import { planRenders } from '../../src/core/plan.js';
-import { makeLost } from '../../src/render/lost.js';
+import { makeLost } from '../../src/render/bounds/lost.js';
 
 const house = getDefaultHouse();
 const renders = planRenders('x', house, house);

@@ -5,7 +5,7 @@ import { getDefaultHouse } from '../../src/core/house/read.js';
 import { judgeSnippet } from '../../src/core/judge/judge.js';
 import { readMarkup } from '../../src/core/markup/markup.js';
 import { planRenders } from '../../src/core/plan.js';
-import { makeLost } from '../../src/render/lost.js';
+import { makeLost } from '../../src/render/bounds/lost.js';
 
 const house = getDefaultHouse();
 const text = '<div class="seed-box"></div>';

@@ -12,7 +12,7 @@ import { joinRanges, listRanges } from '../../src/core/search/ranges.js';
 import { shareWindows } from '../../src/core/search/share.js';
 import { formatWindows } from '../../src/core/words/list.js';
 import { formatFits, formatSearched } from '../../src/formats/summary.js';
-import { makeLost } from '../../src/render/lost.js';
+import { makeLost } from '../../src/render/bounds/lost.js';
 import { makeSnippet } from '../support/document.js';
 
 const ALL = { from: 280, to: 1920 };

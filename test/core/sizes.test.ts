@@ -7,7 +7,7 @@ import { readMarkup } from '../../src/core/markup/markup.js';
 import { getContrast, getLeastContrast } from '../../src/core/measure/contrast.js';
 import { listFrameFits } from '../../src/core/measure/frame-fit.js';
 import { planRenders } from '../../src/core/plan.js';
-import { makeLost } from '../../src/render/lost.js';
+import { makeLost } from '../../src/render/bounds/lost.js';
 import { parseHeight } from '../../src/render/in-page/posted.js';
 
 describe('contrast', () => {

@@ -7,7 +7,7 @@ import { readMarkup } from '../../src/core/markup/markup.js';
 import { planRenders, planVariants } from '../../src/core/plan.js';
 import { getWants } from '../../src/core/wants.js';
 import { getEmpty, getRenderKey, type Render } from '../../src/core/render.js';
-import { makeLost } from '../../src/render/lost.js';
+import { makeLost } from '../../src/render/bounds/lost.js';
 
 const house = getDefaultHouse();
 const renders = planRenders('x', house, house);

@@ -2,13 +2,13 @@ import { expect, test } from '@jest/globals';
 import type { Baseline } from '../../src/core/evidence.js';
 import { getDefaultHouse } from '../../src/core/house/read.js';
 import { planRenders } from '../../src/core/plan.js';
-import { doAlive, makeAlive } from '../../src/render/attempt.js';
-import { Baselines } from '../../src/render/baselines.js';
-import { Breakdown } from '../../src/render/breakdown.js';
-import { Budget } from '../../src/render/budget.js';
-import { EmptyPages } from '../../src/render/empty-pages.js';
-import type { Job } from '../../src/render/job.js';
-import type { Place } from '../../src/render/places.js';
+import { doAlive, makeAlive } from '../../src/render/life/attempt.js';
+import { Baselines } from '../../src/render/empty/baselines.js';
+import { Breakdown } from '../../src/render/bounds/breakdown.js';
+import { Budget } from '../../src/render/bounds/budget.js';
+import { EmptyPages } from '../../src/render/empty/empty-pages.js';
+import type { Job } from '../../src/render/life/job.js';
+import type { Place } from '../../src/render/life/places.js';
 import type { Rendered } from '../../src/render/stage.js';
 
 /** Places whose browsers go as often as is said. */

@@ -4,7 +4,7 @@ import { writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { getKept } from '../../src/render/browser/cache.js';
-import { getCacheFolder } from '../../src/render/cache-folder.js';
+import { getCacheFolder } from '../../src/render/machine/cache-folder.js';
 
 const folder = mkdtempSync(join(tmpdir(), 'mivket-cache-'));
 const before = process.env.XDG_CACHE_HOME;

@@ -4,7 +4,7 @@ import { getDefaultHouse } from '../../src/core/house/read.js';
 import { planRenders } from '../../src/core/plan.js';
 import type { RawPage } from '../../src/render/in-page/page.js';
 import { findGaps, type Sight } from '../../src/render/gaps.js';
-import { makeLost } from '../../src/render/lost.js';
+import { makeLost } from '../../src/render/bounds/lost.js';
 import type { Reading } from '../../src/render/collect/read.js';
 import { RequestLog } from '../../src/render/page/request-log.js';
 

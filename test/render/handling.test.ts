@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals';
-import { Budget } from '../../src/render/budget.js';
+import { Budget } from '../../src/render/bounds/budget.js';
 import type { Gap } from '../../src/core/evidence.js';
-import { askOf } from '../../src/render/asked.js';
+import { askOf } from '../../src/render/bounds/asked.js';
 import { tryHandling, type Handled } from '../../src/render/steps/handling.js';
 import type { BrowserPage } from '../../src/render/page/browser-page.js';
 import { Happenings } from '../../src/render/page/happenings.js';

@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { within, withinTalk } from '../../src/render/limit.js';
+import { within, withinTalk } from '../../src/render/bounds/limit.js';
 
 test('what is late is null, what fails fails', async () => {
   const never = new Promise<string>(() => undefined);

@@ -1,8 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import type { Baseline } from '../../src/core/evidence.js';
-import { makeBaseline } from '../../src/render/baseline.js';
+import { makeBaseline } from '../../src/render/empty/baseline.js';
 import type { RawElement } from '../../src/render/in-page/elements.js';
-import { makeLost } from '../../src/render/lost.js';
+import { makeLost } from '../../src/render/bounds/lost.js';
 import {
   compareParts,
   listMade,

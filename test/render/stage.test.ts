@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { Budget } from '../../src/render/budget.js';
+import { Budget } from '../../src/render/bounds/budget.js';
 import { getHostPage } from '../../src/core/host/host-page.js';
 import { getDefaultHouse } from '../../src/core/house/read.js';
 import { readMarkup } from '../../src/core/markup/markup.js';
@@ -7,8 +7,8 @@ import { getTraits } from '../../src/core/markup/traits.js';
 import { planRenders } from '../../src/core/plan.js';
 import { FACT_KINDS, type FactKind } from '../../src/facts/kinds.js';
 import type { GateHandle } from '../../src/render/gate/gates.js';
-import { NO_HANDS, UNHURRIED, type Job } from '../../src/render/job.js';
-import { NOTHING, type Learned } from '../../src/render/learned.js';
+import { NO_HANDS, UNHURRIED, type Job } from '../../src/render/life/job.js';
+import { NOTHING, type Learned } from '../../src/render/life/learned.js';
 import type { BrowserPage, Preparation } from '../../src/render/page/browser-page.js';
 import { Happenings } from '../../src/render/page/happenings.js';
 import { RequestLog } from '../../src/render/page/request-log.js';

@@ -5,7 +5,7 @@ import { getDefaultHouse } from '../../dist/src/core/house/read.js';
 import { readMarkup } from '../../dist/src/core/markup/markup.js';
 import { planRenders } from '../../dist/src/core/plan.js';
 import type { Evidence } from '../../dist/src/core/evidence.js';
-import { makeLost } from '../../dist/src/render/lost.js';
+import { makeLost } from '../../dist/src/render/bounds/lost.js';
 import { Faults } from '../../dist/src/run/faults.js';
 import { Results, type Judging } from '../../dist/src/run/results.js';
 

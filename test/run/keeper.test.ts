@@ -14,8 +14,8 @@ import { Faults } from '../../dist/src/run/faults.js';
 import { KEPT_VERSION } from '../../dist/src/run/kept-run.js';
 import { rejudge } from '../../dist/src/run/rejudge.js';
 import { Results } from '../../dist/src/run/results.js';
-import { Budget } from '../../src/render/budget.js';
-import { makeLost } from '../../src/render/lost.js';
+import { Budget } from '../../src/render/bounds/budget.js';
+import { makeLost } from '../../src/render/bounds/lost.js';
 import { makeDocument } from '../support/document.js';
 
 const folder = mkdtempSync(join(tmpdir(), 'mivket-keeper-'));

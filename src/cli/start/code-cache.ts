@@ -12,7 +12,7 @@ import {
 import { dirname, join } from 'node:path';
 import { cachedDataVersionTag } from 'node:v8';
 import { threadId } from 'node:worker_threads';
-import { isOwnFolder } from '../../render/cache-folder.js';
+import { isOwnFolder } from '../../render/machine/cache-folder.js';
 
 /** How many builds are remembered, of this program in several versions, places and kinds of start. */
 const BUILDS = 8;

@@ -1,5 +1,5 @@
 import { fileURLToPath } from 'node:url';
-import { getCacheFolder } from '../../render/cache-folder.js';
+import { getCacheFolder } from '../../render/machine/cache-folder.js';
 import { Chunks } from './chunks.js';
 import { CodeCache } from './code-cache.js';
 

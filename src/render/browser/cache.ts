@@ -3,9 +3,9 @@ import { hostname } from 'node:os';
 import { join } from 'node:path';
 import { ToolError } from '../../core/errors.js';
 import { describeFault } from '../../core/words/fault.js';
-import { exists, makeFolder } from '../folder.js';
-import { isAlive } from '../alive.js';
-import { getCacheFolder, isOwnFolder } from '../cache-folder.js';
+import { exists, makeFolder } from '../machine/folder.js';
+import { isAlive } from '../machine/alive.js';
+import { getCacheFolder, isOwnFolder } from '../machine/cache-folder.js';
 
 /** Written last: what has it is whole. */
 const READY = 'ready';

@@ -3,7 +3,7 @@ import { copyFile, mkdir, readFile, writeFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import { basename, dirname, join } from 'node:path';
 import { flatMap } from '../../core/lists.js';
-import { getCacheFolder } from '../cache-folder.js';
+import { getCacheFolder } from '../machine/cache-folder.js';
 import { getKept } from './cache.js';
 
 /** A family as a package of the registry has it: TrueType files, one a style. */

@@ -1,6 +1,6 @@
 import type { BrowserProgram } from './bundled.js';
 import { ToolError } from '../../core/errors.js';
-import { Breakdown } from '../breakdown.js';
+import { Breakdown } from '../bounds/breakdown.js';
 import type { Driver, RunningBrowser, StartOptions } from '../page/engine.js';
 
 /** After so many leases a browser is given up for a fresh one, in case its memory grows. */

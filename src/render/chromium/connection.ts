@@ -1,7 +1,7 @@
 import type { Readable, Writable } from 'node:stream';
 import { EventEmitter } from 'node:events';
 import type { ProtocolMapping } from 'devtools-protocol/types/protocol-mapping.js';
-import { Breakdown } from '../breakdown.js';
+import { Breakdown } from '../bounds/breakdown.js';
 
 export type Commands = ProtocolMapping.Commands;
 export type Events = ProtocolMapping.Events;

@@ -1,4 +1,4 @@
-import { within } from '../limit.js';
+import { within } from '../bounds/limit.js';
 import type { Connection, Session } from './connection.js';
 import type { Door } from '../page/visitor.js';
 import { UNSEEN } from './viewport.js';

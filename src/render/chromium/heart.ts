@@ -1,4 +1,4 @@
-import { within } from '../limit.js';
+import { within } from '../bounds/limit.js';
 import type { Pulse } from '../page/browser-page.js';
 
 /** How often a page is asked whether it still answers, ms. */

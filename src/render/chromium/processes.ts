@@ -1,4 +1,4 @@
-import { within } from '../limit.js';
+import { within } from '../bounds/limit.js';
 import type { Connection } from './connection.js';
 
 /** How long the browser may take to tell, ms. */

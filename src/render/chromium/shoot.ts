@@ -1,5 +1,5 @@
 import type { Box } from '../../core/evidence.js';
-import { inTime, within } from '../limit.js';
+import { inTime, within } from '../bounds/limit.js';
 import { ProtocolError, type Session } from './connection.js';
 
 /** The highest picture the browser takes in one piece, px. */

@@ -1,5 +1,5 @@
 import type { Protocol } from 'devtools-protocol';
-import { within } from '../limit.js';
+import { within } from '../bounds/limit.js';
 import type { Session } from './connection.js';
 
 interface Player {

@@ -4,7 +4,7 @@ import type { Viewport } from '../../core/render.js';
 import type { PageCalls } from '../reader/calls.js';
 import { putIn, type PutIn } from '../in-page/put-in.js';
 import { getWatcherScript } from '../page-scripts.js';
-import { within, withinTalk } from '../limit.js';
+import { within, withinTalk } from '../bounds/limit.js';
 import type {
   Answer,
   BrowserPage,

@@ -10,7 +10,7 @@ import type { Inner } from '../in-page/inner.js';
 import type { RawObjects } from '../reader/objects.js';
 import type { SettleWish } from '../in-page/settle.js';
 import type { Whole, WholeWish } from '../reader/whole.js';
-import { within, withinTalk, type Limits } from '../limit.js';
+import { within, withinTalk, type Limits } from '../bounds/limit.js';
 import type { BrowserPage } from '../page/browser-page.js';
 
 /** Everything that was read in the page of one render. */

@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import { Worker } from 'node:worker_threads';
 import type { Load } from '../../core/recording/exchange.js';
-import { Breakdown } from '../breakdown.js';
+import { Breakdown } from '../bounds/breakdown.js';
 import type { GateRefusal } from './gate.js';
 import type { PageSource } from './page-server.js';
 import type { GateRules } from './route.js';

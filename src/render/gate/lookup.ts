@@ -1,5 +1,5 @@
 import { lookup, Resolver } from 'node:dns/promises';
-import { within } from '../limit.js';
+import { within } from '../bounds/limit.js';
 
 /** The addresses of a name; empty where it has none, null where nobody answered in time. */
 export type Lookup = (name: string) => Promise<string[] | null>;

@@ -8,7 +8,7 @@ import {
   isSpecialName,
 } from '../../core/measure/private-address.js';
 import { matchesHost } from '../../core/measure/site.js';
-import { within } from '../limit.js';
+import { within } from '../bounds/limit.js';
 import { stripBrackets } from './address.js';
 import { lookUp, type Lookup } from './lookup.js';
 import type { Onward } from './exchange.js';

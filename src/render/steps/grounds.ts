@@ -3,7 +3,7 @@ import type { Box, TextFact } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
 import { getContrast } from '../../core/measure/contrast.js';
 import type { Viewport } from '../../core/render.js';
-import { within } from '../limit.js';
+import { within } from '../bounds/limit.js';
 import type { BrowserPage } from '../page/browser-page.js';
 import { shootSteadily } from './shot.js';
 import { defineStep } from './step.js';

@@ -1,10 +1,10 @@
 import type { ElementFact, Facts, FrameFact, MediaFact } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
 import { FRAMES } from '../../core/standards/elements.js';
-import { askOf, type Asking } from '../asked.js';
-import { Breakdown } from '../breakdown.js';
-import type { Hands } from '../job.js';
-import { inTime } from '../limit.js';
+import { askOf, type Asking } from '../bounds/asked.js';
+import { Breakdown } from '../bounds/breakdown.js';
+import type { Hands } from '../life/job.js';
+import { inTime } from '../bounds/limit.js';
 import type { BrowserPage } from '../page/browser-page.js';
 import { defineStep } from './step.js';
 

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import type { Box, ElementFact, Shot } from '../../core/evidence.js';
 import type { Viewport } from '../../core/render.js';
 import type { RawPage } from '../in-page/page.js';
-import { within } from '../limit.js';
+import { within } from '../bounds/limit.js';
 import type { BrowserPage } from '../page/browser-page.js';
 import { defineStep, type Scene } from './step.js';
 

@@ -1,12 +1,12 @@
 import type { Baseline, FactKind, Facts, Gap } from '../../core/evidence.js';
 import type { Markup } from '../../core/markup/markup.js';
 import type { Traits } from '../../core/markup/traits.js';
-import type { Asking } from '../asked.js';
+import type { Asking } from '../bounds/asked.js';
 import type { Parted } from '../collect/own.js';
 import type { Reading } from '../collect/read.js';
 import type { RawPage } from '../in-page/page.js';
-import type { Job } from '../job.js';
-import type { Learned } from '../learned.js';
+import type { Job } from '../life/job.js';
+import type { Learned } from '../life/learned.js';
 import type { BrowserPage } from '../page/browser-page.js';
 import type { Setting } from '../setting.js';
 import type { TakenShot } from './shot.js';

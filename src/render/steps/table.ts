@@ -1,8 +1,8 @@
 import type { Facts, Gap } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
 import { listTooWide } from '../../core/measure/too-wide.js';
-import { askOf } from '../asked.js';
-import type { Learned } from '../learned.js';
+import { askOf } from '../bounds/asked.js';
+import type { Learned } from '../life/learned.js';
 import { causesStep } from './causes.js';
 import { fittingStep } from './fitting.js';
 import { groundsStep } from './grounds.js';

@@ -12,7 +12,7 @@ import type { Traits } from '../../core/markup/traits.js';
 import { ELEMENT_CAP } from '../collect/read.js';
 import { listTooWide } from '../../core/measure/too-wide.js';
 import { getRenderKey, type Render } from '../../core/render.js';
-import { within } from '../limit.js';
+import { within } from '../bounds/limit.js';
 import type { OtherWindow, SearchPart } from '../in-page/widths/search.js';
 import type { Swept } from '../in-page/widths/sweep.js';
 import type { BrowserPage } from '../page/browser-page.js';

@@ -1,9 +1,9 @@
-import type { Box, Shot, SlotFact } from '../core/evidence.js';
-import { getEmpty, type Render } from '../core/render.js';
-import { makeAlive } from './attempt.js';
-import type { Job } from './job.js';
-import type { Place, Places } from './places.js';
-import type { Rendered } from './stage.js';
+import type { Box, Shot, SlotFact } from '../../core/evidence.js';
+import { getEmpty, type Render } from '../../core/render.js';
+import { makeAlive } from '../life/attempt.js';
+import type { Job } from '../life/job.js';
+import type { Place, Places } from '../life/places.js';
+import type { Rendered } from '../stage.js';
 
 /** How pages without snippets are looked at. */
 export interface EmptyMaking {

@@ -2,8 +2,8 @@ import { mkdtemp, readdir, rm } from 'node:fs/promises';
 import { rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { ToolError } from '../core/errors.js';
-import { describeFault } from '../core/words/fault.js';
+import { ToolError } from '../../core/errors.js';
+import { describeFault } from '../../core/words/fault.js';
 import { isAlive } from './alive.js';
 import { atExit } from './at-exit.js';
 

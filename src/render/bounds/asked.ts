@@ -1,4 +1,4 @@
-import type { FactKind, Gap } from '../core/evidence.js';
+import type { FactKind, Gap } from '../../core/evidence.js';
 import type { Budget } from './budget.js';
 import { within } from './limit.js';
 

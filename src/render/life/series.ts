@@ -1,6 +1,6 @@
-import type { Evidence, FactKind, WidthsFact } from '../core/evidence.js';
-import { flatMap } from '../core/lists.js';
-import { getRenderKey, type Render } from '../core/render.js';
+import type { Evidence, FactKind, WidthsFact } from '../../core/evidence.js';
+import { flatMap } from '../../core/lists.js';
+import { getRenderKey, type Render } from '../../core/render.js';
 import { attempt, getState } from './attempt.js';
 import {
   canPostpone,

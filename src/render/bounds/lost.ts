@@ -1,5 +1,5 @@
-import { CHANGING_KINDS, SEEN_KINDS, getEmptyFacts, type Evidence } from '../core/evidence.js';
-import type { Render } from '../core/render.js';
+import { CHANGING_KINDS, SEEN_KINDS, getEmptyFacts, type Evidence } from '../../core/evidence.js';
+import type { Render } from '../../core/render.js';
 import { OVER } from './budget.js';
 
 /** Why something was not seen that Mivket itself is to blame for. */

@@ -1,6 +1,6 @@
-import type { Baseline } from '../core/evidence.js';
-import { isSame } from './collect/own.js';
-import type { Rendered } from './stage.js';
+import type { Baseline } from '../../core/evidence.js';
+import { isSame } from '../collect/own.js';
+import type { Rendered } from '../stage.js';
 
 /** Joins two renders of the page without the snippet: what differs between them is unsteady. */
 export function makeBaseline(first: Rendered, second: Rendered): Baseline {

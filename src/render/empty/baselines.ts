@@ -1,7 +1,7 @@
-import type { Baseline } from '../core/evidence.js';
-import { getEmpty, type Render } from '../core/render.js';
-import { makeAlive } from './attempt.js';
-import type { Place, Places } from './places.js';
+import type { Baseline } from '../../core/evidence.js';
+import { getEmpty, type Render } from '../../core/render.js';
+import { makeAlive } from '../life/attempt.js';
+import type { Place, Places } from '../life/places.js';
 
 /** How baselines are made. */
 export interface BaselineMaking {

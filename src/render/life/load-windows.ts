@@ -1,13 +1,13 @@
-import type { Baseline, Evidence } from '../core/evidence.js';
-import type { Render } from '../core/render.js';
-import { getWide } from '../core/search/spans.js';
+import type { Baseline, Evidence } from '../../core/evidence.js';
+import type { Render } from '../../core/render.js';
+import { getWide } from '../../core/search/spans.js';
 import { attempt } from './attempt.js';
-import type { Wanted } from './browser/pool.js';
-import type { Budget } from './budget.js';
+import type { Wanted } from '../browser/pool.js';
+import type { Budget } from '../bounds/budget.js';
 import { QUICK, UNHURRIED, type Job, type Subject } from './job.js';
 import { NOTHING } from './learned.js';
 import type { Place } from './places.js';
-import type { Rendered } from './stage.js';
+import type { Rendered } from '../stage.js';
 
 /** What loads are made with. */
 export interface Loading {

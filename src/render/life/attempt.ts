@@ -1,8 +1,8 @@
-import { Breakdown } from './breakdown.js';
+import { Breakdown } from '../bounds/breakdown.js';
 import type { Job } from './job.js';
 import type { Loading } from './load-windows.js';
 import type { Place, Places } from './places.js';
-import type { Rendered } from './stage.js';
+import type { Rendered } from '../stage.js';
 
 /** So often work is done again whose browser was gone before its end. */
 const MOST_DEATHS = 2;

@@ -1,16 +1,16 @@
-import type { Viewport, Variant } from '../core/render.js';
-import type { BrowserProgram } from './browser/bundled.js';
-import { Breakdown } from './breakdown.js';
-import { BrowserPool, type Wanted } from './browser/pool.js';
-import { DRIVERS } from './drivers.js';
-import { makeKey } from './gate/key.js';
-import { Gates, type GateHandle } from './gate/gates.js';
-import { checkProxies } from './gate/upstream.js';
-import type { GateRefusal } from './gate/gate.js';
-import type { GateRules } from './gate/route.js';
-import type { GateData } from './gate/worker.js';
-import type { BrowserPage } from './page/browser-page.js';
-import type { ServedPage } from './page/served-page.js';
+import type { Viewport, Variant } from '../../core/render.js';
+import type { BrowserProgram } from '../browser/bundled.js';
+import { Breakdown } from '../bounds/breakdown.js';
+import { BrowserPool, type Wanted } from '../browser/pool.js';
+import { DRIVERS } from '../drivers.js';
+import { makeKey } from '../gate/key.js';
+import { Gates, type GateHandle } from '../gate/gates.js';
+import { checkProxies } from '../gate/upstream.js';
+import type { GateRefusal } from '../gate/gate.js';
+import type { GateRules } from '../gate/route.js';
+import type { GateData } from '../gate/worker.js';
+import type { BrowserPage } from '../page/browser-page.js';
+import type { ServedPage } from '../page/served-page.js';
 
 /** A context of its own with its own gate: where one snippet is rendered. */
 export interface Place {

@@ -1,6 +1,6 @@
-import type { RefusedStyle, WidthsFact } from '../core/evidence.js';
-import type { Intent } from '../core/mend/intent.js';
-import type { Postponed } from './steps/windows.js';
+import type { RefusedStyle, WidthsFact } from '../../core/evidence.js';
+import type { Intent } from '../../core/mend/intent.js';
+import type { Postponed } from '../steps/windows.js';
 
 /** What renders of a snippet have taught for those that follow. */
 export interface Learned {

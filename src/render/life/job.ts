@@ -4,14 +4,14 @@ import {
   type Box,
   type Evidence,
   type FactKind,
-} from '../core/evidence.js';
-import type { Markup } from '../core/markup/markup.js';
-import type { Traits } from '../core/markup/traits.js';
-import type { Load } from '../core/recording/exchange.js';
-import type { Render } from '../core/render.js';
+} from '../../core/evidence.js';
+import type { Markup } from '../../core/markup/markup.js';
+import type { Traits } from '../../core/markup/traits.js';
+import type { Load } from '../../core/recording/exchange.js';
+import type { Render } from '../../core/render.js';
 import type { Learned } from './learned.js';
-import type { Limits } from './limit.js';
-import { makeLost } from './lost.js';
+import type { Limits } from '../bounds/limit.js';
+import { makeLost } from '../bounds/lost.js';
 
 const HANGING_AGAIN = 2000;
 const SLOW_LOAD = 5000;

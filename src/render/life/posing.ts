@@ -1,10 +1,10 @@
-import { isMeasured, type Evidence } from '../core/evidence.js';
+import { isMeasured, type Evidence } from '../../core/evidence.js';
 import { attempt, getState, type Done } from './attempt.js';
 import { POSING, type Job, type Subject } from './job.js';
 import { NOTHING } from './learned.js';
 import type { Loading } from './load-windows.js';
 import type { Place } from './places.js';
-import type { Rendered } from './stage.js';
+import type { Rendered } from '../stage.js';
 
 /**
  * Takes the pictures of what was rendered, each page loaded once more for it: to take one makes a page paint and

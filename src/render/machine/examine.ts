@@ -2,17 +2,17 @@ import { access, constants, realpath, stat, statfs } from 'node:fs/promises';
 import { connect, createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { dirname } from 'node:path';
-import type { BrowserFact, MachineFacts } from '../core/doctor/diagnose.js';
-import { flatMap } from '../core/lists.js';
-import { describeFault } from '../core/words/fault.js';
-import { getBundledBrowser, type BrowserProgram } from './browser/bundled.js';
-import { describePlaces, findBrowser, getSystemPlaces, isProgram } from './browser/find.js';
-import { DRIVERS } from './drivers.js';
+import type { BrowserFact, MachineFacts } from '../../core/doctor/diagnose.js';
+import { flatMap } from '../../core/lists.js';
+import { describeFault } from '../../core/words/fault.js';
+import { getBundledBrowser, type BrowserProgram } from '../browser/bundled.js';
+import { describePlaces, findBrowser, getSystemPlaces, isProgram } from '../browser/find.js';
+import { DRIVERS } from '../drivers.js';
 import { getCacheFolder } from './cache-folder.js';
 import { exists } from './folder.js';
-import { hideCredentials, parseProxy, type Proxy } from './gate/upstream.js';
-import { within } from './limit.js';
-import { askVersion } from './browser/version.js';
+import { hideCredentials, parseProxy, type Proxy } from '../gate/upstream.js';
+import { within } from '../bounds/limit.js';
+import { askVersion } from '../browser/version.js';
 
 /** Letters and signs of which a visitor's machine has fonts. */
 const SAMPLES: Record<string, string> = {
