@@ -1,5 +1,6 @@
 import { mapPresent } from '../../core/lists.js';
-import { noteLate, type Notebook } from './observe.js';
+import { noteLate } from './noted.js';
+import type { Notebook } from './observe.js';
 import { parseHeight } from './posted.js';
 
 /** Something that the page's Content-Security-Policy refused (CSP 3, 5.3). */

@@ -1,6 +1,7 @@
 import type { Early } from './early.js';
-import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
 import { listen, type RefusedPart } from './listen.js';
+import { MOST, sign } from './noted.js';
+import { bare, own } from './own.js';
 
 /** What the isolated world keeps between its start and the reading of the page. */
 export interface Notebook {
@@ -54,10 +55,6 @@ declare global {
   var mivketNotebook: Notebook;
 }
 
-/** So many insertions are followed. */
-const MOST = 50_000;
-const LONGEST_VALUE = 60;
-
 /**
  * Runs in an isolated world from the start of the document, before any of its scripts; the page
  * cannot see it. Elements that the parser makes are put in one by one, so each has a record of its
@@ -69,26 +66,6 @@ export function observe(): void {
   observer.observe(document, { childList: true, subtree: true });
   listen(notebook);
   globalThis.mivketNotebook = notebook;
-}
-
-/** A form gives its fields by their names, before its own properties; so does a document (HTML, 4.10.3). */
-function bare<T extends object>(real: T): T {
-  return new Proxy(real, {
-    get: (target, key) => {
-      const value: unknown = Reflect.get(Object.getPrototypeOf(target) as object, key, target);
-      return typeof value === 'function' ? (value.bind(target) as unknown) : value;
-    },
-  });
-}
-
-function own<T extends Element>(node: T): T {
-  // Elements of other documents have other constructors.
-  const { HTMLFormElement: form = HTMLFormElement } = getWindow(node) ?? globalThis;
-  return node instanceof form ? bare<T>(node) : node;
-}
-
-function getWindow({ ownerDocument }: Element): typeof globalThis | null {
-  return ownerDocument === document ? null : ownerDocument.defaultView;
 }
 
 /** A notebook of another document, which is read but not watched. */
@@ -159,27 +136,4 @@ function note(notebook: Notebook, records: readonly MutationRecord[]): void {
       else notebook.full = true;
     }
   }
-}
-
-/** Notes what stands in a slot, and in a shadow root of it, before anything can have changed it. */
-export function noteLate(notebook: Notebook, slot: string): void {
-  const { page, late, childrenOf } = notebook;
-  const place = page.querySelector(`[${SLOT_ATTRIBUTE}="${CSS.escape(slot)}"]`);
-  const noted: Notebook['order'] = [];
-  const waiting = (place ? childrenOf(place) : []).map((node) => ({ node, parent: place as Node }));
-  waiting.reverse();
-  for (let next = waiting.pop(); next && noted.length < MOST; next = waiting.pop()) {
-    const { node, parent } = next;
-    noted.push({ node, parent, signature: sign(node) });
-    waiting.push(
-      ...[...own(node).children].reverse().map((child) => ({ node: child, parent: node })),
-    );
-  }
-  late.set(slot, noted);
-}
-
-function sign(node: Element): string {
-  const { localName, attributes } = own(node);
-  const keptOf = (value: string) => value.slice(0, LONGEST_VALUE);
-  return localName + Array.from(attributes, (a) => `|${a.name}=${keptOf(a.value)}`).join('');
 }
