@@ -4,7 +4,7 @@ import { ToolError } from '../core/errors.js';
 import { readMarkup, type Markup } from '../core/markup/markup.js';
 import { ALL_WANTED } from '../core/wants.js';
 import { getTraits, joinTraits, STILL, type Traits } from '../core/markup/traits.js';
-import { getEmpty, getRenderKey, isOneKind, type Render } from '../core/render.js';
+import { getEmpty, getRenderKey, type Render } from '../core/render.js';
 import type { Snippet } from '../core/snippet.js';
 import { makeBaseline } from './empty/baseline.js';
 import { Baselines } from './empty/baselines.js';
@@ -16,12 +16,13 @@ import { EMPTY, shorten, UNHURRIED, type Job, type Subject } from './life/job.js
 import { loadWindows, type Loading } from './life/load-windows.js';
 import { Places, type Place } from './life/places.js';
 import type { RendererOptions } from './renderer-options.js';
+import type { GateRules } from './gate/route.js';
 import { getHost, getSources } from './sources.js';
-import { ServedPage, type Sources } from './page/served-page.js';
 import { OWN_FAULT } from './bounds/lost.js';
 import { poseAll } from './life/posing.js';
 import { renderSeries } from './life/series.js';
-import type { Around, Reach } from './setting.js';
+import { findReach } from './reach.js';
+import type { Around } from './setting.js';
 import { renderPage, type Rendered } from './stage.js';
 
 /** What a render may take longer than its snippet's time, to tell what it has seen by then, ms. */
@@ -39,10 +40,15 @@ export class Renderer {
 
   /** Starts the browser. @throws ToolError `browser-failed` */
   static async open(options: RendererOptions): Promise<Renderer> {
-    const { origin, reroute, language } = options.house;
-    const rules = { origin, reroute, offline: options.offline };
     const memory = { recordTo: options.recordTo ?? null, recording: options.recording ?? null };
-    return new Renderer(options, await Places.open(options.program, rules, memory, language));
+    const { language } = options.house;
+    const places = await Places.open(options.program, getRules(options), memory, language);
+    return new Renderer(options, places);
+  }
+
+  /** Another in the same browser, for another house or page of the same language; it is to be closed before this one. */
+  beside(options: RendererOptions): Renderer {
+    return new Renderer(options, this.#places.beside(getRules(options), options.house.language));
   }
 
   private constructor(options: RendererOptions, places: Places) {
@@ -214,7 +220,7 @@ export class Renderer {
       {
         terms: { steps: house.steps, root, cold },
         around,
-        reach: this.#findReach(place, job, sources),
+        reach: findReach(place, job, sources, this.#hostTraits, this.#options),
         limits: shorten(this.#limits, job),
         budget,
       },
@@ -236,31 +242,6 @@ export class Renderer {
       compared.push(harm ? { ...one, harm: { ...harm, without: without ?? null } } : one);
     }
     return compared;
-  }
-
-  #findReach(place: Place, job: Job, sources: Sources): Reach {
-    const traits = joinTraits(job.subject.traits);
-    const all = joinTraits([traits, this.#hostTraits]);
-    const { live, changes } = all;
-    const isSame = place.shown?.isOf(sources) ?? false;
-    const served = isSame ? place.shown! : new ServedPage(sources);
-    const resizable = isSame && !live && traits.resizable && this.#isResizable(place, job, all);
-    if (resizable) return { by: 'resize', served };
-    const framed = live ? 'framed-code' : 'no-code';
-    return { by: 'load', served, before: place.shown && (changes ? 'code' : framed) };
-  }
-
-  /** Whether what stands there can be brought to another window, and not tell. */
-  #isResizable(place: Place, { render, profile }: Job, traits: Traits): boolean {
-    const { viewport, variant, page } = place;
-    const { alwaysLoad, published } = this.#options;
-    if (viewport === null || variant !== render.variant || alwaysLoad || profile) return false;
-    // What a finger began may come later: a tap that takes the focus, a page that glides on.
-    if (page.happened.handled) return false;
-    if (isOneKind(viewport, render.viewport)) return true;
-    // A film has other controls under a finger, and whoever is asked may answer by the kind of browser.
-    const asks = traits.asksKind || traits.media || published || page.requests.requests.length > 1;
-    return viewport.scheme === render.viewport.scheme && traits.resizable && !asks;
   }
 
   /** A frame of its own is as wide as its slot: its document is looked at in a window of that width. */
@@ -299,4 +280,8 @@ export class Renderer {
     const subject = { texts: [], markups: [], traits };
     return { ...UNHURRIED, ...EMPTY, subject, render, baseline: null, known: [] };
   }
+}
+
+function getRules({ house: { origin, reroute }, offline }: RendererOptions): GateRules {
+  return { origin, reroute, offline };
 }

@@ -2,6 +2,7 @@ import { resolve } from 'node:path';
 import { housePublished } from '../core/house/published.js';
 import type { Published } from '../core/snippet.js';
 import type { BrowserProgram } from '../render/browser/bundled.js';
+import type { RendererOptions } from '../render/renderer-options.js';
 import type { Renderer } from '../render/renderer.js';
 import type { Events } from './events.js';
 import { Keeper } from './keeper.js';
@@ -62,21 +63,28 @@ export class LazyRenderer {
 
   get(published?: Published): Promise<Renderer> {
     const key = published?.address ?? '';
-    const opening = this.#opening.get(key) ?? this.#open(published);
+    const [first = null] = this.#opening.values();
+    const opening = this.#opening.get(key) ?? this.#open(published, first);
     this.#opening.set(key, opening);
     return opening;
   }
 
   /** Ends the browser, where there is one. */
   async close(): Promise<void> {
-    for (const opening of this.#opening.values()) await (await opening.catch(() => null))?.close();
+    // The browser is the first one's.
+    for (const opening of [...this.#opening.values()].reverse())
+      await (await opening.catch(() => null))?.close();
   }
 
-  async #open(published?: Published): Promise<Renderer> {
+  /** @param first the one whose browser there is by now */
+  async #open(
+    published: Published | undefined,
+    first: Promise<Renderer> | null,
+  ): Promise<Renderer> {
     const { house, ownPage, root, request, wants } = this.#plan;
     const { program, recording, recordTo, shots, faults } = this.#means;
     const { Renderer } = await import('../render/renderer.js');
-    const renderer = await Renderer.open({
+    const options: RendererOptions = {
       program,
       house: published ? housePublished(house, published) : house,
       ownPage: published ? null : ownPage,
@@ -90,7 +98,9 @@ export class LazyRenderer {
       ...(recordTo && { recordTo: recordTo.spool }),
       ...(recording && { recording: recording.getExchanges() }),
       ...(shots && { onShot: ({ shot, bytes }) => shots.add(shot.hash, bytes) }),
-    });
+    };
+    const other = await first?.catch(() => null);
+    const renderer = other ? other.beside(options) : await Renderer.open(options);
     const { version, sandboxed } = renderer;
     if (this.version === null) this.#events.tell({ type: 'browser', version, sandboxed });
     this.version = version;

@@ -4,7 +4,7 @@ import { planRenders } from '../../dist/src/core/plan.js';
 import { findBrowser } from '../../dist/src/render/browser/find.js';
 import { measure } from '../../dist/src/run/measure.js';
 import { Renderer } from '../../dist/src/render/renderer.js';
-import { getHouse, type Recorded } from './recorded.js';
+import { EXAMPLE_HOUSE, getHouse, type Recorded } from './recorded.js';
 import { HOSTS, startStandIns, type StandIns } from '../../dist/demo/stand-ins/index.js';
 
 type Under = Example['under'];
@@ -20,23 +20,29 @@ export async function openLive(): Promise<Live> {
   const standIns: StandIns = await startStandIns();
   const reroute = Object.fromEntries(HOSTS.map((host) => [host, standIns.origin]));
   const program = await findBrowser();
-  const renderers = new Map<string, Promise<Renderer>>();
-  const open = (under: Under) =>
-    Renderer.open({
-      program,
-      house: { ...getHouse(under), reroute },
-      ownPage: under?.page ?? null,
-      root: null,
-      offline: false,
-      limits: { load: 8000, settle: 4000, hang: 4000 },
-    });
+  const toOptions = (under: Under) => ({
+    program,
+    house: { ...getHouse(under), reroute },
+    ownPage: under?.page ?? null,
+    root: null,
+    offline: false,
+    limits: { load: 8000, settle: 4000, hang: 4000 },
+  });
+  const first = await Renderer.open(toOptions(undefined));
+  const renderers = new Map<string, Promise<Renderer>>([['{}', Promise.resolve(first)]]);
+  // One browser for all houses, but for those of another language.
+  const open = (under: Under) => {
+    const options = toOptions(under);
+    const isAlike = options.house.language === EXAMPLE_HOUSE.language;
+    return isAlike ? Promise.resolve(first.beside(options)) : Renderer.open(options);
+  };
   const find = (under: Under) => {
     const key = JSON.stringify(under ?? {});
     if (!renderers.has(key)) renderers.set(key, open(under));
     return renderers.get(key)!;
   };
   return {
-    renderer: await find(undefined),
+    renderer: first,
     async render(code, under) {
       const snippet = { name: 'example', path: null, text: code };
       const house = getHouse(under);
@@ -53,7 +59,7 @@ export async function openLive(): Promise<Live> {
       return { code, ...(under && { under }), evidence, baselines: [...baselines] };
     },
     async close() {
-      for (const renderer of renderers.values()) await (await renderer).close();
+      for (const renderer of [...renderers.values()].reverse()) await (await renderer).close();
       await standIns.close();
     },
   };

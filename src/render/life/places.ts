@@ -26,6 +26,13 @@ export interface Place {
   leave: (how: 'clean' | 'used' | 'broken') => Promise<void>;
 }
 
+/** A place that was left clean, and can be used again. */
+interface Spare {
+  place: Place;
+  isRetired(): boolean;
+  hold(): void;
+}
+
 /** So often a place is used again, in case its memory grows. */
 const MOST_USES = 20;
 /** So often a place is opened whose browser or gate is gone at once. */
@@ -41,8 +48,12 @@ export class Places {
   #rules: GateRules;
   #language: string;
   /** Places that were left clean. */
-  #spare: { place: Place; isRetired(): boolean; hold(): void }[] = [];
+  #spare: Spare[] = [];
   #closed = false;
+  /** Browser and gates are another's, and end with that. */
+  #lent = false;
+  /** All that are in the same browser. */
+  #family = new Set<Places>([this]);
   version = '';
   sandboxed = true;
 
@@ -71,6 +82,16 @@ export class Places {
     return places;
   }
 
+  /** Others in the same browser, with rules of their own. */
+  beside(rules: GateRules, language: string): Places {
+    const places = new Places(this.#pool, this.#gates, rules, language);
+    places.version = this.version;
+    places.sandboxed = this.sandboxed;
+    places.#lent = true;
+    places.#family = this.#family.add(places);
+    return places;
+  }
+
   private constructor(pool: BrowserPool, gates: Gates, rules: GateRules, language: string) {
     this.#pool = pool;
     this.#gates = gates;
@@ -83,17 +104,27 @@ export class Places {
    * @throws ToolError `browser-failed`; Breakdown where the run is over, or all is gone each time
    */
   async enter(wanted: Wanted = 'shared'): Promise<Place> {
-    for (let spare = this.#spare.pop(); spare; spare = this.#spare.pop()) {
-      spare.hold();
-      if (!spare.isRetired() && wanted !== 'alone') return spare.place;
-      await spare.place.leave('used');
-    }
+    // A browser that is given up waits for all its places, and the next one for that.
+    for (const one of this.#family) await one.#giveUp((spare) => spare.isRetired());
+    const spare = wanted === 'alone' ? undefined : this.#spare.pop();
+    spare?.hold();
+    if (spare) return spare.place;
     for (let tries = 1; ; tries++) {
       try {
         return await this.#open(wanted);
       } catch (error) {
         if (this.#closed || tries === TRIES || !(error instanceof Breakdown)) throw error;
       }
+    }
+  }
+
+  /** Leaves for good what was kept to be used again. */
+  async #giveUp(isOver: (spare: Spare) => boolean): Promise<void> {
+    const over = this.#spare.filter(isOver);
+    this.#spare = this.#spare.filter((spare) => !over.includes(spare));
+    for (const { place, hold } of over) {
+      hold();
+      await place.leave('used');
     }
   }
 
@@ -137,6 +168,8 @@ export class Places {
 
   async close(): Promise<void> {
     this.#closed = true;
+    this.#family.delete(this);
+    if (this.#lent) return this.#giveUp(() => true);
     this.#spare = [];
     await Promise.all([this.#pool.close(), this.#gates.close()]);
   }

@@ -1,0 +1,42 @@
+import { joinTraits, type Traits } from '../core/markup/traits.js';
+import { isOneKind } from '../core/render.js';
+import type { Job } from './life/job.js';
+import type { Place } from './life/places.js';
+import { ServedPage, type Sources } from './page/served-page.js';
+import type { RendererOptions } from './renderer-options.js';
+import type { Reach } from './setting.js';
+
+/** How a page is reached from what stands in a place. */
+export function findReach(
+  place: Place,
+  job: Job,
+  sources: Sources,
+  hostTraits: Traits,
+  options: Pick<RendererOptions, 'alwaysLoad' | 'published'>,
+): Reach {
+  const traits = joinTraits(job.subject.traits);
+  const all = joinTraits([traits, hostTraits]);
+  const { live, changes } = all;
+  const isSame = place.shown?.isOf(sources) ?? false;
+  const served = isSame ? place.shown! : new ServedPage(sources);
+  const still = isSame && !live && traits.resizable;
+  if (still && isResizable(place, job, all, options)) return { by: 'resize', served };
+  const framed = live ? 'framed-code' : 'no-code';
+  return { by: 'load', served, before: place.shown && (changes ? 'code' : framed) };
+}
+
+/** Whether what stands there can be brought to another window, and not tell. */
+function isResizable(
+  { viewport, variant, page }: Place,
+  { render, profile }: Job,
+  traits: Traits,
+  { alwaysLoad, published }: Pick<RendererOptions, 'alwaysLoad' | 'published'>,
+): boolean {
+  if (viewport === null || variant !== render.variant || alwaysLoad || profile) return false;
+  // What a finger began may come later: a tap that takes the focus, a page that glides on.
+  if (page.happened.handled) return false;
+  if (isOneKind(viewport, render.viewport)) return true;
+  // A film has other controls under a finger, and whoever is asked may answer by the kind of browser.
+  const asks = traits.asksKind || traits.media || published || page.requests.requests.length > 1;
+  return viewport.scheme === render.viewport.scheme && traits.resizable && !asks;
+}
