@@ -83,7 +83,8 @@ function listIn(node, source) {
     return [at(node, node.operand.getText(source))];
   if (ts.isNumericLiteral(node) && ts.isVariableDeclaration(node.parent))
     return [at(node, String(Number(node.text) * 2 + 1))];
-  if (ts.isConditionalExpression(node))
+  // Which words are said decides nothing.
+  if (ts.isConditionalExpression(node) && !isSaid(node.whenTrue) && !isSaid(node.whenFalse))
     return [at(node, node.whenTrue.getText(source)), at(node, node.whenFalse.getText(source))];
   // An early return is left out.
   if (ts.isIfStatement(node) && !node.elseStatement) return [at(node.expression, 'false')];
@@ -91,7 +92,11 @@ function listIn(node, source) {
 }
 
 function isText({ left, right }) {
-  return [left, right].some((one) => ts.isStringLiteralLike(one) || ts.isTemplateExpression(one));
+  return isSaid(left) || isSaid(right);
+}
+
+function isSaid(node) {
+  return ts.isStringLiteralLike(node) || ts.isTemplateExpression(node);
 }
 
 /** The same for the same seed. */

@@ -134,7 +134,7 @@ export class Renderer {
     const leaves = this.#getLeaving(traits);
     const { wants = ALL_WANTED } = this.#options;
     const getWants = ({ variant }: Render) => new Set(wants[variant]);
-    const options = { leaves, getWants, kindless: resizable && !asksKind };
+    const options = { leaves, getWants, windowsAlike: resizable && !asksKind };
     const evidence = await renderSeries(loading, subject, renders, options, onRender);
     return loading.pictures ? poseAll(loading, subject, evidence, leaves) : evidence;
   }

@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { CHECKS } from '../../src/checks/index.js';
 import { getDefaultHouse } from '../../src/core/house/read.js';
 import { judgeSnippet } from '../../src/core/judge/judge.js';
+import { listInsecure } from '../../src/core/markup/insecure.js';
 import { readMarkup } from '../../src/core/markup/markup.js';
 import { applyEdits } from '../../src/core/mend/apply.js';
 
@@ -317,7 +318,31 @@ const CASES: [ids: string | string[], text: string, pieces: string[]][] = [
     [],
   ],
   ['tag-left-open', 'Sow < reap & <3', []],
+  ['jump-to-top-link', '<map name="m"><area href="#" alt="Beds"></map>', []],
+  ['jump-to-top-link', '<a href="#">Beds</a>', ['href="#"']],
+  ['jump-to-top-link', '<a href="#" onclick="return false">Beds</a>', []],
 ];
+
+describe('what is asked for without encryption', () => {
+  test.each<[string, boolean[]]>([
+    ['<img src="http://a.example/b.png">', [true]],
+    ['<img srcset="http://a.example/b.png 2x">', [false]],
+    ['<audio src="http://a.example/b.mp3"></audio>', [true]],
+    ['<video><source src="http://a.example/b.mp4"></video>', [true]],
+    ['<picture><source srcset="http://a.example/b.png"></picture>', [false]],
+    ['<source src="http://a.example/b.mp4">', [false]],
+    ['<script src="http://a.example/b.js"></script>', [false]],
+    ['<link rel="stylesheet" href="http://a.example/b.css">', [false]],
+    ['<video><track src="http://a.example/b.vtt"></video>', [false]],
+    ['<link rel="preconnect" href="http://a.example/">', []],
+    ['<link rel=" icon " href="http://a.example/b.ico">', []],
+    ['<iframe src="http://a.example/"></iframe>', []],
+    ['<p style="background: url(http://a.example/b.png)">Sow</p>', [true]],
+    ['<p>http://a.example/</p>', []],
+  ])('%s is asked for by https: instead: %j', (text, upgraded) => {
+    expect(listInsecure(readMarkup(text)).map((one) => one.upgraded)).toEqual(upgraded);
+  });
+});
 
 describe('from the markup alone', () => {
   test.each(CASES)('%s: %s', (ids, text, pieces) => {

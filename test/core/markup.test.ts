@@ -9,7 +9,7 @@ import {
   type ParsedElement,
 } from '../../src/core/markup/match.js';
 import { findDeclaration } from '../../src/core/markup/styles.js';
-import { getTraits } from '../../src/core/markup/traits.js';
+import { getTraits, joinTraits } from '../../src/core/markup/traits.js';
 
 function insert(signatures: readonly string[], parents: readonly number[] = []): Inserted[] {
   return signatures.map((signature, i) => ({ signature, parent: parents[i] ?? -1 }));
@@ -275,5 +275,80 @@ describe('traits', () => {
     ['<seed-map></seed-map>', { live: false }],
   ])('%s', (text, expected) => {
     expect(getTraits(readMarkup(text))).toMatchObject(expected);
+  });
+
+  test.each<[string, boolean]>([
+    ['<p class="bed" style="width: 100%">Sow</p>', true],
+    ['<video src="a.mp4"></video><audio src="a.mp3"></audio>', true],
+    ['<video><source src="a.mp4"></video>', true],
+    ['<img src="a.png" autoplay>', true],
+    ['<video src="a.mp4" autoplay></video>', false],
+    ['<video><source src="a.mp4" media="(min-width: 600px)"></video>', false],
+    ['<p media="print">Sow</p>', true],
+    ['<img src="a.png" srcset="b.png 2x">', false],
+    ['<img src="a.png" sizes="100vw">', false],
+    ['<img src="a.png" loading="eager">', false],
+    ['<input autofocus>', false],
+    ['<picture><img src="a.png"></picture>', false],
+    ['<link rel="stylesheet" href="a.css">', false],
+    ['<template><p>Sow</p></template>', false],
+    ['<style>p { transition: width 1s }</style><p>Sow</p>', false],
+    ['<style>@media (min-width: 600px) { p { background: url(a.png) } }</style><p>Sow</p>', false],
+    ['<style>@media (min-width: 600px) { p { width: 9px } }</style><p>Sow</p>', true],
+    ['<iframe src="https://maps.fernmap.example/"></iframe>', false],
+  ])('can be brought to another width instead of loaded anew: %s %s', (text, resizable) => {
+    expect(getTraits(readMarkup(text)).resizable).toBe(resizable);
+  });
+
+  test.each<[string, boolean]>([
+    ['<img src="a.png" srcset="b.png 2x">', true],
+    ['<img src="a.png" sizes="100vw">', true],
+    ['<picture><img src="a.png"></picture>', true],
+    ['<img src="a.png">', false],
+  ])('chooses what it loads: %s %s', (text, chooses) => {
+    expect(getTraits(readMarkup(text)).chooses).toBe(chooses);
+  });
+
+  test.each<[string, boolean]>([
+    ['<script>addEventListener("pointermove", go)</script>', true],
+    ['<script src="/a.js"></script>', true],
+    ['<script>go()</script>', false],
+    ['<p onmouseover="go()">Sow</p>', true],
+    ['<p data-mouse>Sow</p>', false],
+    ['<script type="text/plain">addEventListener("mousemove", go)</script>', false],
+  ])('code may wait for a mouse: %s %s', (text, points) => {
+    expect(getTraits(readMarkup(text)).points).toBe(points);
+  });
+
+  test.each<[string, boolean]>([
+    ['<iframe src="about:blank"></iframe>', false],
+    ['<iframe></iframe>', false],
+    ['<iframe src="/beds"></iframe>', true],
+    ['<iframe src="//maps.fernmap.example/"></iframe>', false],
+    ['<iframe src="HTTPS://maps.fernmap.example/"></iframe>', false],
+    ['<embed src="/beds">', false],
+    ['<div><template shadowrootmode="open"></template></div>', true],
+    ['<a href="javascript:go()">Beds</a>', true],
+    ['<a title="javascript:go()">Beds</a>', false],
+  ])('has code of its own: %s %s', (text, changes) => {
+    expect(getTraits(readMarkup(text)).changes).toBe(changes);
+  });
+
+  test('several can do what any of them can, and be brought to a width where all can', () => {
+    const [plain, film, code] = [
+      '<p>Sow</p>',
+      '<video src="a.mp4"></video>',
+      '<script>addEventListener("mousemove", go)</script>',
+    ].map((text) => getTraits(readMarkup(text)));
+    expect(joinTraits([plain!, film!])).toMatchObject({
+      media: true,
+      live: false,
+      resizable: true,
+    });
+    expect(joinTraits([plain!, code!])).toMatchObject({
+      ...{ changes: true, live: true, scrolls: true, points: true, resizable: false },
+      script: null,
+    });
+    expect(joinTraits([code!])).toBe(code);
   });
 });

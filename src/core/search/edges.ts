@@ -26,7 +26,7 @@ interface Known {
 }
 
 /** What a slot's edges are looked for among. */
-export interface Around {
+export interface EdgesAbout {
   /** All renders of the snippet. */
   all: readonly Evidence[];
   /** Where the page is wider than the window without the snippet. */
@@ -40,7 +40,7 @@ export interface Around {
  */
 export function planEdges(
   one: Evidence,
-  around: Around,
+  around: EdgesAbout,
   loads: readonly Evidence[] = [],
 ): number[] {
   if (!one.widths.guessed) return [];
@@ -82,7 +82,7 @@ function halve(known: readonly Known[], key: string): number[] {
 /** All windows of which something is known, from the narrowest on. */
 function listKnown(
   one: Evidence,
-  { all, wide }: Around,
+  { all, wide }: EdgesAbout,
   loads: readonly Evidence[],
 ): readonly Known[] {
   return flatMap([...all.filter((other) => isSibling(one, other)), ...loads], (other) =>
@@ -91,7 +91,11 @@ function listKnown(
 }
 
 /** Puts what loads have shown in the place of what was guessed. */
-export function settleEdges(one: Evidence, around: Around, loads: readonly Evidence[]): Evidence {
+export function settleEdges(
+  one: Evidence,
+  around: EdgesAbout,
+  loads: readonly Evidence[],
+): Evidence {
   const { widths } = one;
   if (!widths.guessed) return one;
   const known = listKnown(one, around, loads);

@@ -81,7 +81,11 @@ export function listCausesOf(
 ): Stated[] {
   const most = Math.max(0, ...effects.map(({ px }) => px));
   const isEnough = (px: number) => before - px <= TOLERANCE;
-  const weigh = (px: number) => [isEnough(px), px >= most * NEARLY, true].indexOf(true);
+  // What is enough alone comes first, then what does nearly as much as any.
+  const weigh = (px: number) => {
+    if (isEnough(px)) return 0;
+    return px >= most * NEARLY ? 1 : 2;
+  };
   const rank = (stated: Stated | null) => (stated ? getRank(stated, fits) : ABOUT.length);
   const found = effects
     .filter(({ px }) => isEnough(px) || px >= before * LEAST_PART)

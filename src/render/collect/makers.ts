@@ -15,7 +15,7 @@ import type { ServedPage } from '../page/served-page.js';
 const MOST = 300;
 
 /** What whose something is depends on, besides what was read. */
-export interface Around extends Omit<Whose, 'makers'> {
+export interface MakersAbout extends Omit<Whose, 'makers'> {
   served: ServedPage;
   scripts: readonly number[];
 }
@@ -25,7 +25,7 @@ export function needsMakers({
   changes,
   hostChanges,
   baseline,
-}: Pick<Around, 'changes' | 'hostChanges' | 'baseline'>): boolean {
+}: Pick<MakersAbout, 'changes' | 'hostChanges' | 'baseline'>): boolean {
   return changes && hostChanges && baseline !== null;
 }
 
@@ -33,7 +33,7 @@ export function needsMakers({
 export async function part(
   page: BrowserPage,
   { raw, objects }: Pick<Reading, 'raw' | 'objects'>,
-  around: Around,
+  around: MakersAbout,
 ): Promise<Parted> {
   const placed = placeElements(around.served, raw.elements, objects);
   const makers = needsMakers(around)
@@ -45,7 +45,7 @@ export async function part(
 async function findMakers(
   page: BrowserPage,
   ids: readonly number[],
-  { served, of, scripts }: Around,
+  { served, of, scripts }: MakersAbout,
 ): Promise<Makers> {
   const askers = getAskers(page, served, of);
   const found = await Promise.all(

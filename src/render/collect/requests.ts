@@ -5,7 +5,7 @@ import type { BrowserPage } from '../page/browser-page.js';
 import type { CallFrame, Initiator, LoggedRequest } from '../page/request-log.js';
 
 /** What requests are explained by. */
-export interface Around {
+export interface PageAbout {
   page: ServedPage;
   /** Which of the render's snippets is meant. */
   of: number;
@@ -22,7 +22,7 @@ export interface Around {
 }
 
 /** The snippet's requests: those of the page without it, and what that page's own code asks for, are left out. */
-export function toRequestFacts(logged: readonly LoggedRequest[], around: Around): RequestFact[] {
+export function toRequestFacts(logged: readonly LoggedRequest[], around: PageAbout): RequestFact[] {
   const askers = new Askers(logged, around);
   const pageHosts = listHosts(around.hostChanges ? around.hostRequests : []);
   const facts = logged
@@ -64,7 +64,7 @@ function isOwn(
   request: LoggedRequest,
   askers: Askers,
   pageHosts: ReadonlySet<string>,
-  around: Around,
+  around: PageAbout,
 ): boolean {
   const { pageAddress, hostRequests, hostChanges, changes, page, of } = around;
   if (request.address === pageAddress || hostRequests.has(request.address)) return false;
@@ -114,11 +114,11 @@ export type Owner = { to: 'snippet'; snippet: number; from: Source } | { to: 'ho
 export class Askers {
   #byAddress = new Map<string, LoggedRequest>();
   #frameOf = new Map<string, LoggedRequest>();
-  #around: Pick<Around, 'page' | 'of' | 'pageAddress' | 'mainFrame' | 'frames'>;
+  #around: Pick<PageAbout, 'page' | 'of' | 'pageAddress' | 'mainFrame' | 'frames'>;
 
   constructor(
     logged: readonly LoggedRequest[],
-    around: Pick<Around, 'page' | 'of' | 'pageAddress' | 'mainFrame' | 'frames'>,
+    around: Pick<PageAbout, 'page' | 'of' | 'pageAddress' | 'mainFrame' | 'frames'>,
   ) {
     this.#around = around;
     for (const request of logged) {

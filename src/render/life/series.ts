@@ -24,7 +24,7 @@ export interface SeriesOptions {
   /** The kinds of facts that somebody reads of a render. */
   getWants(render: Render): ReadonlySet<FactKind>;
   /** Nothing on the page can tell one kind of window from another. */
-  kindless: boolean;
+  windowsAlike: boolean;
 }
 
 const NO_BASELINE = 'the page without the snippet could not be rendered';
@@ -46,7 +46,7 @@ export async function renderSeries(
   loading: Loading,
   subject: Subject,
   renders: readonly Render[],
-  { leaves, getWants, kindless }: SeriesOptions,
+  { leaves, getWants, windowsAlike }: SeriesOptions,
   onRender: () => void,
 ): Promise<Evidence[][]> {
   const evidence: Evidence[][] = [];
@@ -57,7 +57,7 @@ export async function renderSeries(
       const purpose: Purpose = {
         wants: getWants(render),
         hands: getHands(render, renders),
-        postpones: kindless && canPostpone(render, renders.slice(at + 1)),
+        postpones: windowsAlike && canPostpone(render, renders.slice(at + 1)),
         shots: loading.pictures ? 'last' : 'none',
         region: null,
       };
