@@ -201,3 +201,11 @@ test('another language renders otherwise, another limit does not', () => {
   expect(get('language: de')).not.toEqual(get(''));
   expect(get('limits: { hosts: 1 }')).toEqual(get(''));
 });
+
+test('the last day of a waiver may be given as a date', () => {
+  const until = new Date('2027-03-31T12:00:00Z');
+  const waiver = { finding: 'slot-overflow', reason: 'spring', until };
+  expect(houseSchema.parse({ waivers: [waiver] }).waivers).toEqual([
+    { ...waiver, until: '2027-03-31' },
+  ]);
+});

@@ -71,6 +71,51 @@ function judge(checks: Check[], given: Partial<Parameters<typeof judgeSnippet>[0
   });
 }
 
+describe('what only the markup tells of', () => {
+  const like = (more: Partial<Check>): Check => ({
+    ...makeCheck('slot-overflow', 'blocker'),
+    judge: () => [
+      {
+        where: { offset: 0, endOffset: 3 },
+        culprit: { at: 'snippet', what: 'x' },
+        data: {},
+        seen: [],
+      },
+    ],
+    ...more,
+  });
+  const none = { kinds: [], variants: ['as-is' as const] };
+  const unrendered = { evidence: [], markupOnly: 'only the markup was read' };
+
+  test.each<[string, Partial<Check>, string[]]>([
+    ['a check that reads renders alone did not judge', { markup: false }, ['slot-overflow']],
+    [
+      'one that sees a part of it in the markup did not either',
+      { markup: 'part' },
+      ['slot-overflow'],
+    ],
+    ['one that sees all of it there did', { markup: true }, []],
+    ['one that reads no renders did', { markup: true, needs: none }, []],
+  ])('%s', (_name, more, ids) => {
+    expect(judge([like(more)], unrendered).notJudged.map(({ id }) => id)).toEqual(ids);
+  });
+
+  test.each<[string, Partial<Check>, object, boolean]>([
+    ['what renders decide is not confirmed without them', { markup: true }, unrendered, false],
+    ['what the markup decides is', { markup: true, needs: none }, unrendered, true],
+    ['what was seen is', { markup: false }, {}, true],
+  ])('%s', (_name, more, given, confirmed) => {
+    const { findings } = judge([like(more)], given).report;
+    expect(findings.map((one) => one.confirmed)).toEqual([confirmed]);
+  });
+
+  test('what was seen and settles nothing is not confirmed', () => {
+    const [fact] = like({}).judge({ renders: [] } as never);
+    const doubtful = like({ judge: () => [{ ...fact!, doubtful: true }] });
+    expect(judge([doubtful]).report.findings.map((one) => one.confirmed)).toEqual([false]);
+  });
+});
+
 describe('judging', () => {
   test('the same fault at four widths is one finding seen four times', () => {
     const { report } = judge([makeCheck('slot-overflow', 'concern')]);
