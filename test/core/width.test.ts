@@ -149,6 +149,28 @@ describe('to blame is what was found by taking it out', () => {
     expect(blame(code, cause, { intents }).at).toBe('display: flex');
   });
 
+  test.each<[string, Record<string, number>, string[]]>([
+    [
+      'what is enough alone, then what does most',
+      { 'margin-left: 90px': 300, 'padding: 90px': 100, 'width: 500px': 70 },
+      ['margin-left', 'padding', 'width'],
+    ],
+    [
+      'of what does nearly as much the plainer',
+      { 'padding: 90px': 200, 'width: 500px': 190, 'margin-left: 90px': 179 },
+      ['width', 'padding', 'margin-left'],
+    ],
+    [
+      'none that does less than a fifth of the whole',
+      { 'padding: 90px': 60, 'width: 500px': 59, 'margin-left: 90px': 61 },
+      ['margin-left', 'padding'],
+    ],
+  ])('%s', (_name, effects, properties) => {
+    const code = `<p style="${Object.keys(effects).join('; ')}">`;
+    const causes = listCausesOf(readMarkup(code), makeCause(code, effects));
+    expect(causes.map(({ property }) => property)).toEqual(properties);
+  });
+
   test('what does it only together is not to blame by itself, and comes last', () => {
     const code = '<iframe width="600" style="min-width: 600px">';
     const cause = makeCause(code, {}, ['width="600"', 'min-width: 600px']);
