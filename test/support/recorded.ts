@@ -8,12 +8,16 @@ import { completeHouse, type House } from '../../src/core/house/house.js';
 import { houseSchema } from '../../src/core/house/schema.js';
 import { judgeSnippet, type JudgedReport } from '../../src/core/judge/judge.js';
 import { readMarkup } from '../../src/core/markup/markup.js';
+import { applyEdits } from '../../src/core/mend/apply.js';
 import type { Finding } from '../../src/core/run.js';
 
 const FOLDER = fileURLToPath(new URL('../recorded', import.meta.url));
 
 /** Evidence is to be recorded anew: `npm run record`. */
 export const RECORDING = Boolean(process.env.MIVKET_RECORD);
+
+/** What is said of it is to be written anew: `npm run retell`. */
+export const RETELLING = Boolean(process.env.MIVKET_RETELL);
 
 type Under = Example['under'];
 
@@ -102,21 +106,6 @@ export function listRecorded(): (Recorded & { key: string })[] {
   );
 }
 
-/** Baselines that no evidence has any more are removed. */
-export function tidyBaselines(): void {
-  const used = new Set(
-    (['examples', 'cases'] as const).flatMap((set) =>
-      readdirSync(`${FOLDER}/${set}`).flatMap((file) =>
-        Object.values(
-          JSON.parse(readFileSync(`${FOLDER}/${set}/${file}`, 'utf8')) as Record<string, Line>,
-        ).map((line) => `${line.baselines}.json`),
-      ),
-    ),
-  );
-  for (const file of readdirSync(`${FOLDER}/baselines`))
-    if (!used.has(file)) rmSync(`${FOLDER}/baselines/${file}`);
-}
-
 /** The findings of all checks on recorded evidence. */
 export function judgeRecorded(recorded: Recorded, checks: readonly Check[] = CHECKS): Finding[] {
   return reportRecorded(recorded, checks).findings;
@@ -165,4 +154,48 @@ export function listExamples(): NamedExample[] {
       })),
     ),
   );
+}
+
+/** All that is said of a recorded example, a line a finding. */
+export function tellRecorded(recorded: Recorded): string[] {
+  return reportRecorded(recorded).findings.map((finding) => {
+    const { id, level, where, confirmed, ranges, ...said } = finding;
+    const { made = '' } = where;
+    const windows = ranges.map(({ from, to, near }) => `${from}-${to}${near ? '~' : ''}`).join(' ');
+    const mended = said.mend && applyEdits(recorded.code, said.mend);
+    const at = `${where.offset}-${where.endOffset}${made && ` ${made}`}`;
+    const what = said.seen.map((one) => `${one.viewport}: ${one.what}`).join('; ');
+    return [
+      `${id} ${level}${confirmed ? '' : ' not confirmed'} at ${at}`,
+      ...[said.brief, said.message, said.notice, said.cure, what, windows, mended ?? 'no mend'],
+    ].join(' | ');
+  });
+}
+
+type Told = Record<string, string[]>;
+
+/** What was said of a check's examples and hard cases when they were recorded. */
+export function readTold(check: string): Told {
+  const file = `${FOLDER}/told/${check}.json`;
+  return existsSync(file) ? (JSON.parse(readFileSync(file, 'utf8')) as Told) : {};
+}
+
+export function writeTold(check: string, told: Told): void {
+  mkdirSync(`${FOLDER}/told`, { recursive: true });
+  writeFileSync(`${FOLDER}/told/${check}.json`, `${JSON.stringify(told, null, 1)}\n`);
+}
+
+/** Baselines that no evidence has any more are removed. */
+export function tidyBaselines(): void {
+  const used = new Set(
+    (['examples', 'cases'] as const).flatMap((set) =>
+      readdirSync(`${FOLDER}/${set}`).flatMap((file) =>
+        Object.values(
+          JSON.parse(readFileSync(`${FOLDER}/${set}/${file}`, 'utf8')) as Record<string, Line>,
+        ).map((line) => `${line.baselines}.json`),
+      ),
+    ),
+  );
+  for (const file of readdirSync(`${FOLDER}/baselines`))
+    if (!used.has(file)) rmSync(`${FOLDER}/baselines/${file}`);
 }
