@@ -1,4 +1,5 @@
 import { expect, test } from '@jest/globals';
+import { takeFromCsv } from '../../src/core/intake/list.js';
 import { takeFromMarkdown } from '../../src/core/intake/markdown.js';
 import { readMarkup } from '../../src/core/markup/markup.js';
 
@@ -20,4 +21,29 @@ test('places are those of the file that the text stands in', () => {
     endLine: 11,
     endColumn: 7,
   });
+});
+
+/** A list as CSV, and of each record what is taken of it. */
+test.each<[string, unknown[]]>([
+  [
+    'name,slot,code\nbeds,side,<p>Sow</p>\n,,<b>Reap</b>\n',
+    [
+      { name: 'beds', slot: 'side', text: '<p>Sow</p>', line: 2 },
+      { name: null, slot: null, text: '<b>Reap</b>', line: 3 },
+    ],
+  ],
+  ['Code ;Name\n"<p>\n""Sow""</p>";beds\n', [{ name: 'beds', text: '<p>\n"Sow"</p>', line: 2 }]],
+  ['code\n<p>Sow</p>\n\n   \n<b>x</b>\n', [{ line: 2 }, { line: 5 }]],
+  [
+    'name,code\nbeds,\n',
+    [{ message: expect.stringContaining('list.csv, line 2 ("beds"), has no code.') }],
+  ],
+])('a list: %j', (text, taken) => {
+  expect(takeFromCsv(text, 'list.csv')).toMatchObject(taken);
+});
+
+test('a list without a column for the code says which it wants', () => {
+  expect(() => takeFromCsv('name,html\nbeds,<p>\n', 'list.csv')).toThrow(
+    'list.csv has no column `code`; its first line must name the columns name, slot and code.',
+  );
 });

@@ -406,6 +406,16 @@ describe('mended', () => {
     expect(judge(mended).findings.map(({ id }) => id)).not.toContain(finding.id);
   });
 
+  test('a parameter that is not written as it is read is found, and its address left alone', () => {
+    const tell = (address: string) =>
+      judge(
+        `<iframe title="Talk" src="https://player.loam.example/embed/talk?${address}"></iframe>`,
+        ['frame-autoplay-with-sound'],
+      ).findings.map(({ mend }) => mend !== null);
+    expect(tell('autoplay=1')).toEqual([true]);
+    expect(tell('autoplay=%31')).toEqual([false]);
+  });
+
   test('what a person must word is not mended', () => {
     expect(judge('<img src="a.png">').findings[0]!.mend).toBeNull();
   });
