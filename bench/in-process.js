@@ -6,6 +6,7 @@ import { judgeSnippet } from '../dist/src/core/judge/judge.js';
 import { readMarkup } from '../dist/src/core/markup/markup.js';
 import { planRenders } from '../dist/src/core/plan.js';
 import { findBrowser } from '../dist/src/render/browser/find.js';
+import { ALL_WANTED } from '../dist/src/core/wants.js';
 import { Renderer } from '../dist/src/render/renderer.js';
 import { measure } from '../dist/src/run/measure.js';
 
@@ -45,7 +46,7 @@ export async function timeCauses(texts) {
   const program = await findBrowser();
   const common = { program, house, ownPage: null, root: null, offline: true };
   const renderers = await Promise.all(
-    [false, true].map((tries) => Renderer.open({ ...common, tries })),
+    [without('causes'), ALL_WANTED].map((wants) => Renderer.open({ ...common, wants })),
   );
   const time = async (renderer) => {
     const start = performance.now();
@@ -69,4 +70,12 @@ export async function timeCauses(texts) {
     }
   await Promise.all(renderers.map((one) => one.close()));
   return { without: times[0], found: times[1] };
+}
+
+/** All kinds of facts but one. */
+function without(kind) {
+  const entries = Object.entries(ALL_WANTED);
+  return Object.fromEntries(
+    entries.map(([variant, kinds]) => [variant, kinds.filter((one) => one !== kind)]),
+  );
 }
