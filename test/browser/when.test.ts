@@ -35,3 +35,15 @@ test.concurrent.each([
   },
   60_000,
 );
+
+/** Unseen for the first part of its course, in which it is read. */
+const fades = (seen: string) =>
+  `<style>@keyframes f { 0%, 70% { opacity: 0 } 71%, 100% { opacity: 1; ${seen} } } .b { animation: f 9s infinite }</style><p class="b">Sow</p>`;
+
+test.concurrent.each<[string, string, string[]]>([
+  ['is there', fades(''), []],
+  ['is too wide where it is seen', fades('translate: 1400px'), ['page-scrolls-sideways']],
+])('what is unseen at the instant at which it is looked at %s: %s', async (_what, code, ids) => {
+  const found = judgeRecorded(await live.render(code));
+  expect(found.map(({ id }) => id)).toEqual(ids);
+});

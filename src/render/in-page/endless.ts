@@ -18,40 +18,55 @@ interface Endless {
 /**
  * Has a page read in which it would be chance what is seen of animations that never end. They are stopped where
  * they make the page, or what stands in a slot, widest. Where no place of their course makes it wider than it is
- * they go on, and what turns is read upright: the corners of a wheel are not seen.
+ * they go on, but are read where they are seen, and what turns is read upright: the corners of a wheel are not seen.
  */
 export function readInCourse<T>(read: () => T): T {
   const endless = listEndless().slice(0, MOST);
-  if (endless.length === 0 || stopWhereWidest(endless)) return read();
+  if (endless.length === 0) return read();
+  const { widest, clearest } = lookThrough(endless);
+  if (widest !== null) {
+    goTo(endless, widest);
+    for (const { animation } of endless) animation.pause();
+    return read();
+  }
   const turning = endless.filter(turns);
-  const putBack = keepTimes(turning);
+  const putBack = keepTimes(endless);
+  if (clearest !== null) goTo(endless, clearest);
   goTo(turning, 0);
   const found = read();
   putBack();
   return found;
 }
 
-/** Whether there is a place of their course where the page is wider. */
-function stopWhereWidest(endless: readonly Endless[]): boolean {
+/** Places of a course: null where none is better than where they are. */
+interface Course {
+  /** Where the page is widest. */
+  widest: number | null;
+  /** Where the fewest have faded away. */
+  clearest: number | null;
+}
+
+/** Where they are when they are looked at says nothing: it may be the one instant at which nothing is to be seen. */
+function lookThrough(endless: readonly Endless[]): Course {
   const putBack = keepTimes(endless);
-  let widest: number | null = null;
-  let most = readWidths();
-  const unseen = countUnseen(endless);
-  for (const place of PLACES) {
+  const now = { widths: readWidths(), unseen: countUnseen(endless) };
+  const seen = PLACES.map((place) => {
     goTo(endless, place);
-    const widths = readWidths();
-    // Where it fades away nobody sees where it is.
-    if (!isWider(widths, most) || countUnseen(endless) > unseen) continue;
+    return { place, widths: readWidths(), unseen: countUnseen(endless) };
+  });
+  putBack();
+  const clearest = seen.reduce((best, one) => (one.unseen < best.unseen ? one : best));
+  const least = Math.min(now.unseen, clearest.unseen);
+  const isFaded = now.unseen > least;
+  let widest: number | null = null;
+  let most = isFaded ? clearest.widths : now.widths;
+  // Where it fades away nobody sees where it is.
+  for (const { place, widths, unseen } of seen) {
+    if (unseen > least || !isWider(widths, most)) continue;
     widest = place;
     most = widths;
   }
-  if (widest === null) {
-    putBack();
-    return false;
-  }
-  goTo(endless, widest);
-  for (const { animation } of endless) animation.pause();
-  return true;
+  return { widest, clearest: isFaded ? clearest.place : null };
 }
 
 const OF_KEYFRAMES = /^(offset|computedOffset|easing|composite)$/;
