@@ -1,4 +1,4 @@
-import { SEEN_KINDS, type Evidence, type FactKind, type Gap } from './evidence.js';
+import { listMissing, type Evidence, type FactKind, type Gap } from './evidence.js';
 import type { About, Check } from './check.js';
 import { listKinds } from '../facts/kinds.js';
 import { flatMap } from './lists.js';
@@ -14,7 +14,7 @@ export interface Wishes {
 }
 
 /** @see Wishes */
-export function getWishes({ markup, house }: About): Wishes {
+function getWishes({ markup, house }: About): Wishes {
   return { own: getTraits(markup), ownPage: house.page !== undefined };
 }
 
@@ -67,7 +67,7 @@ export const ENGINES: Engines = { chromium: { title: 'Chromium', lacks: [] } };
 /** What of a render is not known since its engine cannot tell, where anything depends on that. */
 export function listBounds({ title, lacks }: Engine, wishes: Wishes): Gap[] {
   return flatMap(lacks, (lack): Gap[] => {
-    if (!isCapability(lack)) return tellMissing([lack], `${title} does not tell of it`);
+    if (!isCapability(lack)) return listMissing([lack], `${title} does not tell of it`);
     const { words, bears, matters = () => true }: Capability = CAPABILITIES[lack];
     const why = `${title} does not tell ${words}`;
     return matters(wishes) ? bears.map((kind) => ({ kind, why, seen: null, kept: 1 })) : [];
@@ -78,12 +78,6 @@ function isCapability(name: CapabilityName | FactKind): name is CapabilityName {
   return name in CAPABILITIES;
 }
 
-/** Without kinds that only add to what is said nothing is unseen. */
-function tellMissing(kinds: readonly FactKind[], why: string): Gap[] {
-  const seen = kinds.filter((kind) => SEEN_KINDS.includes(kind));
-  return seen.map((kind) => ({ kind, why, seen: null, kept: null }));
-}
-
 const NOT_SOUGHT = 'it was not looked for in this run';
 
 /**
@@ -92,16 +86,17 @@ const NOT_SOUGHT = 'it was not looked for in this run';
  */
 export function markBounds(
   evidence: readonly Evidence[],
-  wishes: () => Wishes,
+  about: About,
   { checks, engines = ENGINES }: { checks: readonly Check[]; engines?: Engines },
 ): readonly Evidence[] {
   const isWhole = (one: Evidence) => !one.sought && engines[one.render.engine].lacks.length === 0;
   if (evidence.every(isWhole)) return evidence;
   const wants = getWants(checks);
+  const wishes = getWishes(about);
   return evidence.map((one) => {
     const { sought, render, gaps } = one;
     const missing = sought ? wants[render.variant].filter((kind) => !sought.includes(kind)) : [];
-    const bounds = listBounds(engines[render.engine], wishes());
-    return { ...one, gaps: [...gaps, ...bounds, ...tellMissing(missing, NOT_SOUGHT)] };
+    const bounds = listBounds(engines[render.engine], wishes);
+    return { ...one, gaps: [...gaps, ...bounds, ...listMissing(missing, NOT_SOUGHT)] };
   });
 }

@@ -6,6 +6,7 @@ import {
   forKinds,
   getEmptyFacts,
   KINDS,
+  SEEN_KINDS,
   type FactKind,
   type Facts,
 } from '../facts/kinds.js';
@@ -96,6 +97,12 @@ export interface Evidence
   sought?: FactKind[];
 }
 
+/** Gaps of kinds of which there is nothing. Without those that only add to what is said nothing is unseen. */
+export function listMissing(kinds: readonly FactKind[], why: string): Gap[] {
+  const seen = kinds.filter((kind) => SEEN_KINDS.includes(kind));
+  return seen.map((kind) => ({ kind, why, seen: null, kept: null }));
+}
+
 const NOT_KEPT = 'it was kept by a version that did not tell of it';
 
 /** Evidence as it was kept, with a gap for each kind of facts that it does not have: it may be of an earlier version. */
@@ -108,10 +115,7 @@ export function completeEvidence(kept: unknown): unknown {
   return {
     ...kept,
     ...Object.fromEntries(missing.map((kind) => [kind, facts[kind]])),
-    gaps: [
-      ...(gaps as unknown[]),
-      ...missing.map((kind): Gap => ({ kind, why: NOT_KEPT, seen: null, kept: null })),
-    ],
+    gaps: [...(gaps as unknown[]), ...listMissing(missing, NOT_KEPT)],
   };
 }
 

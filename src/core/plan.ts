@@ -1,6 +1,6 @@
 import { prepareRenders, selectRenders, type About, type Check } from './check.js';
 import type { Baseline, Evidence, Interval } from './evidence.js';
-import { getWishes, markBounds } from './engines.js';
+import { markBounds } from './engines.js';
 import { flatMap } from './lists.js';
 import { getSlotRange, type House, type Slot } from './house/house.js';
 import { getRenderKey, type Render, type Viewport } from './render.js';
@@ -40,7 +40,7 @@ export function planVariants(
   baselines: ReadonlyMap<string, Baseline>,
   about: About,
 ): Render[] {
-  const seen = markBounds(evidence, () => getWishes(about), { checks });
+  const seen = markBounds(evidence, about, { checks });
   const asIs = prepareRenders(seen, baselines);
   const planned = flatMap(checks, ({ needs }) => {
     const others = needs.variants.filter((variant) => variant !== 'as-is');

@@ -1,5 +1,6 @@
 import type { Evidence, Gap } from '../core/evidence.js';
 import { flatMap } from '../core/lists.js';
+import { listTooWide } from '../core/measure/too-wide.js';
 import { joinTraits, STILL } from '../core/markup/traits.js';
 import { collectFacts } from '../facts/collector.js';
 import { FACT_KINDS } from '../facts/kinds.js';
@@ -99,10 +100,14 @@ async function setScene(
     hasSound: (file) => page.hasSound(file),
   });
   const { left } = happened;
+  const known = job.known[of] ?? NOTHING;
+  const isWhole = read !== null && hung === null;
+  const sticksOut = isWhole && listTooWide({ ...facts, baseline }).length > 0;
   return {
     ...{ page, job, setting, of, own, baseline, parted, facts },
     markup: subject.markups[of] ?? null,
-    known: job.known[of] ?? NOTHING,
+    known,
+    tooWide: known.tooWide || sticksOut,
     reading: read,
     raw: reading?.raw ?? null,
     hung: hung !== null,

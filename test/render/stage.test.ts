@@ -259,7 +259,7 @@ describe('the steps of a render', () => {
       page: { note: (step: string) => log.push(`${step} ${name}`) },
       job: { wants: new Set(wants) },
       setting: { limits: { hang: 50 }, budget: new Budget() },
-      ...{ reading: {}, parted: {}, hung: false, known: { ...NOTHING, tooWide: true } },
+      ...{ reading: {}, parted: {}, hung: false, tooWide: true, known: NOTHING },
       facts: { texts: [], host: [] },
     }) as unknown as Scene;
   const step = (phase: Phase, kind: FactKind | null, more: Partial<Step<string>> = {}) =>
@@ -340,7 +340,7 @@ describe('the steps of a render', () => {
     );
     expect(found).toEqual({
       facts: { host: [1, 2], texts: [2] },
-      learned: { ...first.known, refused: ['asked of the browser'] },
+      learned: { ...first.known, tooWide: true, refused: ['asked of the browser'] },
       gaps: [],
       shot,
       harm: null,

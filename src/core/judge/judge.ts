@@ -9,7 +9,7 @@ import {
   type Prepared,
   type Seen,
 } from '../check.js';
-import { getWishes, markBounds, type Engines } from '../engines.js';
+import { markBounds, type Engines } from '../engines.js';
 import type { Baseline, Evidence } from '../evidence.js';
 import { flatMap } from '../lists.js';
 import type { House } from '../house/house.js';
@@ -60,9 +60,7 @@ export interface Judgement {
 
 /** From markup and evidence to findings and a verdict. Pure: the same input, the same answer. */
 export function judgeSnippet(given: Judged): Judgement {
-  const { engines, checks: all } = given;
-  const bounds = { checks: all, ...(engines && { engines }) };
-  const judged = { ...given, evidence: markBounds(given.evidence, () => getWishes(given), bounds) };
+  const judged = { ...given, evidence: markBounds(given.evidence, given, given) };
   const wanted = listWanted(judged);
   const { published } = judged.snippet;
   const checks = published ? wanted.filter(judgesPublished) : wanted;

@@ -1,4 +1,10 @@
-import { CHANGING_KINDS, SEEN_KINDS, getEmptyFacts, type Evidence } from '../../core/evidence.js';
+import {
+  CHANGING_KINDS,
+  SEEN_KINDS,
+  getEmptyFacts,
+  listMissing,
+  type Evidence,
+} from '../../core/evidence.js';
 import type { Render } from '../../core/render.js';
 import { OVER } from './budget.js';
 
@@ -7,8 +13,7 @@ export const OWN_FAULT = 'Mivket itself failed on it';
 
 /** The evidence of a render that gave none. */
 export function makeLost(render: Render, of: number, why: string): Evidence {
-  const gaps = SEEN_KINDS.map((kind) => ({ kind, why, seen: null, kept: null }));
-  return { render, of, gaps, ...getEmptyFacts(), shot: null };
+  return { render, of, gaps: listMissing(SEEN_KINDS, why), ...getEmptyFacts(), shot: null };
 }
 
 /** Whether a gap may not be there the next time: it says nothing of the snippet. */

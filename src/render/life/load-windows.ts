@@ -5,7 +5,6 @@ import { attempt } from './attempt.js';
 import type { Wanted } from '../browser/pool.js';
 import type { Budget } from '../bounds/budget.js';
 import { QUICK, UNHURRIED, type Job, type Subject } from './job.js';
-import { NOTHING } from './learned.js';
 import type { Place } from './places.js';
 import type { Rendered } from '../stage.js';
 
@@ -42,8 +41,7 @@ export async function loadWindows(
   const baseline = next.length > 0 ? await find(like) : null;
   if (!baseline) return loads;
   let place = await enter('shared');
-  const known = subject.texts.map(() => NOTHING);
-  const common = { ...UNHURRIED, ...QUICK, subject, known };
+  const common = { ...UNHURRIED, ...QUICK, subject, known: [] };
   let how: 'used' | 'broken' = 'used';
   try {
     for (; next.length > 0 && how === 'used'; next = choose(loads)) {

@@ -1,7 +1,6 @@
 import { isMeasured, type Evidence } from '../../core/evidence.js';
 import { attempt, getState, type Done } from './attempt.js';
 import { POSING, type Job, type Subject } from './job.js';
-import { NOTHING } from './learned.js';
 import type { Loading } from './load-windows.js';
 import type { Place } from './places.js';
 import type { Rendered } from '../stage.js';
@@ -28,8 +27,7 @@ export async function poseAll(
       }
       place ??= await loading.enter('shared');
       const baseline = await loading.find(first.render);
-      const known = subject.texts.map(() => NOTHING);
-      const job: Job = { ...POSING, subject, render: first.render, baseline, known };
+      const job: Job = { ...POSING, subject, render: first.render, baseline, known: [] };
       const tried: Done<Rendered> = await attempt(loading, place, job);
       const taken = tried.done;
       const isSpent = taken === null || taken.evidence[0]!.scripts.hung !== null;

@@ -1,22 +1,19 @@
 import { getHarmedRegion, listHarmed } from '../../core/measure/host-damage.js';
 import { isShot, shootRegion } from './shot.js';
-import { defineStep, type ReadScene } from './step.js';
+import { defineStep } from './step.js';
 
 /** What of the page around is harmed by a snippet, as it looks with it. */
 export const harmStep = defineStep({
   name: 'harm',
   phase: 'posed',
   kind: null,
-  isDue: (scene) => isShot(scene) && scene.job.render.variant === 'as-is' && list(scene).length > 0,
-  take: (scene) => {
-    const { page, setting, facts } = scene;
+  isDue: (scene) => isShot(scene) && scene.job.render.variant === 'as-is',
+  take: ({ page, setting, facts, baseline }) => {
     const { window } = setting.around;
-    const region = getHarmedRegion(list(scene), window);
+    const harmed = listHarmed({ ...facts, viewport: window, baseline });
+    if (harmed.length === 0) return Promise.resolve(null);
+    const region = getHarmedRegion(harmed, window);
     return shootRegion(page, window, facts.page.atLoad.clientWidth, region);
   },
   shows: (harm) => ({ harm }),
 });
-
-function list({ facts, baseline, setting }: ReadScene) {
-  return listHarmed({ ...facts, viewport: setting.around.window, baseline });
-}

@@ -13,9 +13,9 @@ import type { TakenShot } from './shot.js';
 
 /**
  * What a page has been through when a step is taken, in this order; each phase for all of a page's snippets before
- * the next. `as it stands` and `scrolled` are what `look` reads of the page as a whole. What is `tried` is put back
- * by whoever changed it; what is `used` cannot be; and to pose for its picture makes a page paint, and load, what
- * nobody has looked at.
+ * the next. `as it stands` and `scrolled` are what `look` reads of the page as a whole. What is changed by
+ * trying is put back by whoever changed it; a page that hands have used cannot be; and to pose for its picture makes
+ * it paint, and load, what nobody has looked at.
  */
 export const PHASES = [
   'as it stands',
@@ -49,6 +49,8 @@ export interface Scene {
   raw: RawPage | null;
   /** Its code had to be stopped: it only stands there. */
   hung: boolean;
+  /** Something of it is too wide, here or in a render before. */
+  tooWide: boolean;
   /** As they were read, and what was not. */
   facts: Facts;
   gaps: readonly Gap[];

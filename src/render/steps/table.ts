@@ -1,6 +1,5 @@
 import type { Facts, Gap } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
-import { listTooWide } from '../../core/measure/too-wide.js';
 import { askOf } from '../bounds/asked.js';
 import type { Learned } from '../life/learned.js';
 import { causesStep } from './causes.js';
@@ -72,9 +71,7 @@ async function take(step: AnyStep, scene: Scene): Promise<Taken> {
 
 /** Puts together what was read of a snippet and what steps found out. */
 function join(scene: Scene, taken: readonly Taken[]): Found {
-  const { known, reading, hung, facts, baseline } = scene;
-  const isWhole = reading !== null && !hung;
-  const tooWide = known.tooWide || (isWhole && listTooWide({ ...facts, baseline }).length > 0);
+  const { known, tooWide, facts } = scene;
   const found: Found = {
     ...{ facts, learned: { ...known, tooWide }, shot: null, harm: null },
     gaps: flatMap(taken, ({ gaps }) => gaps),

@@ -10,7 +10,6 @@ import { flatMap } from '../../core/lists.js';
 import type { Traits } from '../../core/markup/traits.js';
 
 import { ELEMENT_CAP } from '../collect/read.js';
-import { listTooWide } from '../../core/measure/too-wide.js';
 import { getRenderKey, type Render } from '../../core/render.js';
 import { within } from '../bounds/limit.js';
 import type { OtherWindow, SearchPart } from '../in-page/widths/search.js';
@@ -54,9 +53,8 @@ export const windowsStep = defineStep({
 });
 
 function toSearched(scene: ReadScene): Searched {
-  const { job, facts, baseline, own, setting, gaps, known } = scene;
+  const { job, facts, baseline, own, setting, gaps, tooWide } = scene;
   const { hostChanges } = setting.around;
-  const tooWide = known.tooWide || listTooWide({ ...facts, baseline }).length > 0;
   return { render: job.render, facts, baseline, own, hostChanges, tooWide, gaps };
 }
 
