@@ -30,12 +30,40 @@ export function isOneKind(a: Viewport, b: Viewport): boolean {
 export const INSERTS = ['inline', 'late', 'frame', 'shadow'] as const;
 export type Insert = (typeof INSERTS)[number];
 
+/** What makes a variant: how it differs from the page as it is, and what it is held against. */
+export interface Condition {
+  /** What the browser says of the visitor's wishes (Media Queries 5), by media feature. */
+  media: Readonly<Record<string, string>>;
+  /** What stands in the slot: the snippet as it was given, as the site keeps it, or nothing. */
+  source: 'given' | 'filtered' | 'none';
+  /** The variant with nothing in its slots and all else the same: itself where nothing stands in it. */
+  against: Variant;
+}
+
+/** What is said of the visitor where a condition says nothing else. */
+export const USUAL_MEDIA = { 'prefers-reduced-motion': 'no-preference' } as const;
+const CALM = { 'prefers-reduced-motion': 'reduce' };
+
 /**
- * In what state a page is looked at: as it is, with nothing in its slots, for a visitor who wants
- * less motion (Media Queries 5, `prefers-reduced-motion`), or with the code as the site keeps it.
+ * In what state a page is looked at: as it is, for a visitor who wants less motion, or with the code as the
+ * site keeps it; and with nothing in its slots, for each of the visitors.
  */
-export const VARIANTS = ['as-is', 'empty', 'reduced-motion', 'filtered'] as const;
+export const VARIANTS = [
+  'as-is',
+  'empty',
+  'reduced-motion',
+  'empty-reduced-motion',
+  'filtered',
+] as const;
 export type Variant = (typeof VARIANTS)[number];
+
+export const CONDITIONS: Readonly<Record<Variant, Condition>> = {
+  'as-is': { media: {}, source: 'given', against: 'empty' },
+  empty: { media: {}, source: 'none', against: 'empty' },
+  'reduced-motion': { media: CALM, source: 'given', against: 'empty-reduced-motion' },
+  'empty-reduced-motion': { media: CALM, source: 'none', against: 'empty-reduced-motion' },
+  filtered: { media: {}, source: 'filtered', against: 'empty' },
+};
 
 /** One thing for every variant: what `make` gives for it. */
 export function forVariants<T>(make: (variant: Variant) => T): Record<Variant, T> {
@@ -106,12 +134,12 @@ export function getRenderKey({
   ]);
 }
 
-/** The same page with nothing in its slots: what a render is held against. */
+/** The same page under the same conditions with nothing in its slots: what a render is held against. */
 export function getEmpty(render: Render): Render {
   const snippets = render.snippets.map(({ slot }) => ({ name: '', slot }));
   // Only a frame has another page around it.
   const insert = render.insert === 'frame' ? 'frame' : 'inline';
-  return { ...render, snippets, insert, variant: 'empty' };
+  return { ...render, snippets, insert, variant: CONDITIONS[render.variant].against };
 }
 
 /** A slot as reports name it, with how code comes into it where that is not the usual way. */

@@ -4,6 +4,7 @@ import { readMarkup, type Markup } from '../core/markup/markup.js';
 import type { House } from '../core/house/house.js';
 import type { Render } from '../core/render.js';
 import type { Snippet } from '../core/snippet.js';
+import { mapSources } from '../core/sources.js';
 import type { Budget } from '../render/bounds/budget.js';
 import type { Renderer } from '../render/renderer.js';
 
@@ -26,20 +27,7 @@ export async function renderFiltered(
     budget,
   );
   // Its styles are those of another text.
-  return evidence.map((one) => ({ ...relocate(one, code), styles: [] }));
-}
-
-/** Says of all that comes `from` a place where that is in the snippet. */
-function relocate<T>(value: T, code: FilteredCode): T {
-  if (Array.isArray(value)) return value.map((one: unknown) => relocate(one, code)) as T;
-  if (typeof value !== 'object' || value === null) return value;
-  const entries = Object.entries(value).map(([key, one]: [string, unknown]) => [
-    key,
-    key === 'from' && typeof one === 'object' && one !== null
-      ? move(one as Source, code)
-      : relocate(one, code),
-  ]);
-  return Object.fromEntries(entries) as T;
+  return evidence.map((one) => ({ ...mapSources(one, (from) => move(from, code)), styles: [] }));
 }
 
 function move(source: Source, { getSource }: FilteredCode): Source {

@@ -3,7 +3,14 @@ import type { Baseline, Evidence } from '../core/evidence.js';
 import type { House } from '../core/house/house.js';
 import { readMarkup, type Markup } from '../core/markup/markup.js';
 import { planVariants } from '../core/plan.js';
-import { getEmpty, getPlace, getRenderKey, nameRoom, type Render } from '../core/render.js';
+import {
+  CONDITIONS,
+  getEmpty,
+  getPlace,
+  getRenderKey,
+  nameRoom,
+  type Render,
+} from '../core/render.js';
 import { planBetween } from '../core/search/between.js';
 import { planEdges, settleEdges } from '../core/search/edges.js';
 import { markUntold } from '../core/search/untold.js';
@@ -61,7 +68,7 @@ export async function measure(
   const found = await keep(work, planned, () => findEdges(work, planned));
   const asIs = await keep(work, found, () => renderBetween(work, found));
   const evidence = await keep(work, asIs, () => renderVariants(work, asIs));
-  return { markup, evidence, baselines: await findBaselines(work, asIs) };
+  return { markup, evidence, baselines: await findBaselines(work, evidence) };
 }
 
 /** A snippet that is being measured. */
@@ -109,7 +116,7 @@ async function renderVariants(work: Work, asIs: Evidence[]): Promise<Evidence[]>
   if (variants.length === 0) return asIs;
   const { onMore, onRender } = listener;
   onMore(variants.length);
-  const filtered = variants.filter(({ variant }) => variant === 'filtered');
+  const filtered = variants.filter(({ variant }) => CONDITIONS[variant].source === 'filtered');
   const others = variants.filter((one) => !filtered.includes(one));
   return [
     ...asIs,

@@ -6,7 +6,7 @@ import { judgeSnippet } from '../../src/core/judge/judge.js';
 import { readMarkup } from '../../src/core/markup/markup.js';
 import { planRenders, planVariants } from '../../src/core/plan.js';
 import { getWants } from '../../src/core/wants.js';
-import { getEmpty, getRenderKey, type Render } from '../../src/core/render.js';
+import { CONDITIONS, getEmpty, getRenderKey, type Render } from '../../src/core/render.js';
 import { makeLost } from '../../src/render/bounds/lost.js';
 
 const house = getDefaultHouse();
@@ -177,11 +177,19 @@ describe('the key of a render', () => {
   });
 
   test('of the page without snippets is the same for whatever was in it', () => {
-    const calm: Render = {
-      ...first,
-      variant: 'reduced-motion',
-      snippets: [{ name: 'y', slot: 'column' }],
-    };
-    expect(getRenderKey(getEmpty(calm))).toBe(getRenderKey(getEmpty(first)));
+    const other: Render = { ...first, snippets: [{ name: 'y', slot: 'column' }] };
+    const filtered: Render = { ...other, variant: 'filtered' };
+    for (const one of [other, filtered, getEmpty(other)])
+      expect(getRenderKey(getEmpty(one))).toBe(getRenderKey(getEmpty(first)));
+  });
+
+  test('of the page without snippets is another for another visitor, and the same for both of their pages', () => {
+    const calm: Render = { ...first, variant: 'reduced-motion' };
+    expect(getEmpty(calm).variant).toBe('empty-reduced-motion');
+    expect(getRenderKey(getEmpty(getEmpty(calm)))).toBe(getRenderKey(getEmpty(calm)));
+    for (const { media, against } of Object.values(CONDITIONS)) {
+      expect(CONDITIONS[against].media).toEqual(media);
+      expect(CONDITIONS[against].source).toBe('none');
+    }
   });
 });

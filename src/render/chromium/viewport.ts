@@ -1,13 +1,11 @@
-import { isOneKind, type Variant, type Viewport } from '../../core/render.js';
+import {
+  CONDITIONS,
+  isOneKind,
+  USUAL_MEDIA,
+  type Variant,
+  type Viewport,
+} from '../../core/render.js';
 import type { Session } from './connection.js';
-
-/** What a visitor has asked their system for, by variant. */
-const MOTION: Record<Variant, 'reduce' | 'no-preference'> = {
-  'as-is': 'no-preference',
-  empty: 'no-preference',
-  'reduced-motion': 'reduce',
-  filtered: 'no-preference',
-};
 
 /** How much of a page is drawn that nobody looks at, px: what it measures goes by the emulated window. */
 export const UNSEEN = { width: 32, height: 32 };
@@ -39,12 +37,7 @@ export class Window {
         maxTouchPoints: touch ? 5 : 1,
       }),
       session.hold('Emulation.setScrollbarsHidden', { hidden: scrollBars === 'overlay' }),
-      session.hold('Emulation.setEmulatedMedia', {
-        features: [
-          { name: 'prefers-color-scheme', value: scheme },
-          { name: 'prefers-reduced-motion', value: MOTION[variant] },
-        ],
-      }),
+      session.hold('Emulation.setEmulatedMedia', { features: listMedia(scheme, variant) }),
     ]);
   }
 
@@ -90,4 +83,13 @@ export class Window {
       dontSetVisibleSize: !this.#revealed,
     });
   }
+}
+
+function listMedia(
+  scheme: Viewport['scheme'],
+  variant: Variant,
+): { name: string; value: string }[] {
+  const { media } = CONDITIONS[variant];
+  const all = { 'prefers-color-scheme': scheme, ...USUAL_MEDIA, ...media };
+  return Object.entries(all).map(([name, value]) => ({ name, value }));
 }

@@ -8,7 +8,7 @@ import {
 import type { Markup } from '../../core/markup/markup.js';
 import type { Traits } from '../../core/markup/traits.js';
 import type { Load } from '../../core/recording/exchange.js';
-import type { Render } from '../../core/render.js';
+import { CONDITIONS, type Render } from '../../core/render.js';
 import type { Learned } from './learned.js';
 import type { Limits } from '../bounds/limit.js';
 import { makeLost } from '../bounds/lost.js';
@@ -150,7 +150,9 @@ export function shorten(limits: Limits, { hanging, restless }: Job): Limits {
 /** A load in the words of recordings. */
 export function getLoad({ snippets, viewport, variant }: Render): Load {
   const slots = snippets.map(({ slot }) => slot).join(' and ');
-  const state = variant === 'as-is' || variant === 'empty' ? '' : `, ${variant}`;
-  const snippet = variant === 'empty' ? '' : snippets.map(({ name }) => name).join(' and ');
+  const isEmpty = CONDITIONS[variant].source === 'none';
+  const state =
+    variant === 'as-is' || variant === 'empty' ? '' : `, ${variant.replace('empty-', '')}`;
+  const snippet = isEmpty ? '' : snippets.map(({ name }) => name).join(' and ');
   return { snippet, view: `${slots} at ${viewport.name}${state}` };
 }
