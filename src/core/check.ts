@@ -26,7 +26,7 @@ export interface Case<K extends FactKind> {
   snippet: Snippet;
   markup: Markup;
   house: House;
-  renders: RenderOf<K>[];
+  renders: readonly RenderOf<K>[];
   /** The day, `YYYY-MM-DD`. */
   today: string;
 }

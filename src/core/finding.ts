@@ -13,6 +13,10 @@ const seen = z.object({
   scheme: z.string(),
   engine: z.string(),
   variant: z.string(),
+  after: z
+    .number()
+    .nullable()
+    .describe('Within how many seconds after it had come to rest; null: at rest.'),
   measured,
   what: z
     .string()

@@ -28,6 +28,7 @@ export function planRenders(name: string, house: House, wish: PlanWish): Render[
       viewport,
       engine: 'chromium',
       variant: 'as-is',
+      after: null,
       search: windows.get(viewport) ?? [],
     }));
   });

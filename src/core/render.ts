@@ -38,6 +38,8 @@ export interface Condition {
   source: 'given' | 'filtered' | 'none';
   /** The variant with nothing in its slots and all else the same: itself where nothing stands in it. */
   against: Variant;
+  /** It is looked at when some of the first minute is over, by the page's own time. */
+  later?: true;
 }
 
 /** What is said of the visitor where a condition says nothing else. */
@@ -45,8 +47,8 @@ export const USUAL_MEDIA = { 'prefers-reduced-motion': 'no-preference' } as cons
 const CALM = { 'prefers-reduced-motion': 'reduce' };
 
 /**
- * In what state a page is looked at: as it is, for a visitor who wants less motion, or with the code as the
- * site keeps it; and with nothing in its slots, for each of the visitors.
+ * In what state a page is looked at: as it is, for a visitor who wants less motion, with the code as the site
+ * keeps it, or some time after it was loaded; and with nothing in its slots, where that may look otherwise.
  */
 export const VARIANTS = [
   'as-is',
@@ -54,6 +56,8 @@ export const VARIANTS = [
   'reduced-motion',
   'empty-reduced-motion',
   'filtered',
+  'minute',
+  'empty-minute',
 ] as const;
 export type Variant = (typeof VARIANTS)[number];
 
@@ -63,6 +67,8 @@ export const CONDITIONS: Readonly<Record<Variant, Condition>> = {
   'reduced-motion': { media: CALM, source: 'given', against: 'empty-reduced-motion' },
   'empty-reduced-motion': { media: CALM, source: 'none', against: 'empty-reduced-motion' },
   filtered: { media: {}, source: 'filtered', against: 'empty' },
+  minute: { media: {}, source: 'given', against: 'empty-minute', later: true },
+  'empty-minute': { media: {}, source: 'none', against: 'empty-minute', later: true },
 };
 
 /** One thing for every variant: what `make` gives for it. */
@@ -80,6 +86,8 @@ export const renderSchema = z.object({
   viewport: viewportSchema,
   engine: z.enum(ENGINE_NAMES),
   variant: z.enum(VARIANTS),
+  /** Within how long after it had come to rest, s of the page's own time; null: at rest. */
+  after: z.number().nullable().default(null),
   /** Windows that are tried besides, on a copy of the page. */
   search: z.array(intervalSchema),
 });
@@ -95,11 +103,13 @@ export interface Place {
   scheme: string;
   engine: string;
   variant: string;
+  /** Within how long after the page had come to rest, s of its own time; null: at rest. */
+  after: number | null;
 }
 
 /** The place of one of a render's snippets. */
 export function getPlace({ render, of }: { render: Render; of: number }): Place {
-  const { viewport, insert, engine, variant } = render;
+  const { viewport, insert, engine, variant, after } = render;
   return {
     slot: render.snippets[of]?.slot ?? '',
     insert,
@@ -109,12 +119,14 @@ export function getPlace({ render, of }: { render: Render; of: number }): Place 
     scheme: viewport.scheme,
     engine,
     variant,
+    after,
   };
 }
 
 /** Places of one key are the same. */
 export function getPlaceKey(place: Place): string {
-  return [place.slot, place.insert, place.viewport, place.engine, place.variant].join(' ');
+  const { slot, insert, viewport, engine, variant, after } = place;
+  return [slot, insert, viewport, engine, variant, ...(after === null ? [] : [after])].join(' ');
 }
 
 /** Renders of one key are the same: for whatever is kept by render. */
@@ -124,11 +136,12 @@ export function getRenderKey({
   viewport,
   engine,
   variant,
+  after,
   search,
 }: Render): string {
   return JSON.stringify([
     snippets.map(({ name, slot }) => [name, slot]),
-    [insert, engine, variant],
+    after === null ? [insert, engine, variant] : [insert, engine, variant, after],
     VIEWPORT_KEYS.map((key) => viewport[key]),
     search,
   ]);
@@ -139,7 +152,7 @@ export function getEmpty(render: Render): Render {
   const snippets = render.snippets.map(({ slot }) => ({ name: '', slot }));
   // Only a frame has another page around it.
   const insert = render.insert === 'frame' ? 'frame' : 'inline';
-  return { ...render, snippets, insert, variant: CONDITIONS[render.variant].against };
+  return { ...render, snippets, insert, variant: CONDITIONS[render.variant].against, after: null };
 }
 
 /** A slot as reports name it, with how code comes into it where that is not the usual way. */

@@ -67,6 +67,10 @@ const render = z.object({
   scheme: z.string(),
   engine: z.string(),
   variant: z.string(),
+  after: z
+    .number()
+    .nullable()
+    .describe('Within how many seconds after the page had come to rest; null: at rest.'),
   worst: level.nullable().describe('The heaviest finding seen here, of those that count.'),
   waived: z.boolean().describe('Whether one seen here is waived.'),
   fits: z

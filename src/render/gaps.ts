@@ -122,7 +122,6 @@ function describeMotion(motion: string): string {
   if (motion === 'the page') return 'the page did not answer in time';
   if (motion === 'the network') return 'requests were still under way when the time was over';
   if (motion === 'the document') return 'the page was still changing when the time was over';
-  if (motion === 'timers') return 'timers that go off later were not waited for';
   return `${motion} had not come to rest when the time was over`;
 }
 

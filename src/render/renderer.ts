@@ -4,7 +4,7 @@ import { ToolError } from '../core/errors.js';
 import { readMarkup, type Markup } from '../core/markup/markup.js';
 import { ALL_WANTED } from '../core/wants.js';
 import { getTraits, joinTraits, STILL, type Traits } from '../core/markup/traits.js';
-import { getEmpty, getRenderKey, type Render } from '../core/render.js';
+import { CONDITIONS, getEmpty, getRenderKey, type Render } from '../core/render.js';
 import type { Snippet } from '../core/snippet.js';
 import { makeBaseline } from './empty/baseline.js';
 import { Baselines } from './empty/baselines.js';
@@ -57,7 +57,8 @@ export class Renderer {
     this.#places = places;
     this.#baselines = new Baselines({
       places,
-      getKey: (render) => this.#getPageKey(getEmpty(render)),
+      toEmpty: (render) => this.#toEmpty(render),
+      getKey: (empty) => this.#getPageKey(empty),
       make: (place, render) => this.#makeBaseline(place, render),
       leaves: this.#getLeaving([]),
       signal: options.signal,
@@ -101,6 +102,7 @@ export class Renderer {
    * Renders a snippet as planned, one load after the other in one context of its own.
    * @param onRender told after each render
    * @param budget what is left of the time for it; left out: a whole one
+   * @param minute the first minute is lived on: what is otherwise in it is told behind the renders
    */
   async renderSnippet(
     snippet: Snippet,
@@ -108,19 +110,23 @@ export class Renderer {
     renders: readonly Render[],
     onRender: () => void,
     budget?: Budget,
+    minute = false,
   ): Promise<Evidence[]> {
-    return (await this.renderTogether([{ snippet, markup }], renders, onRender, budget)).flat();
+    const one = [{ snippet, markup }];
+    return (await this.renderTogether(one, renders, onRender, budget, minute)).flat();
   }
 
   /**
    * Renders snippets that stand on one page, each in its slot; each render names them in the same order.
-   * @returns for each render the evidence of each
+   * @param minute the first minute is lived on
+   * @returns for each render the evidence of each, and behind these what was seen later in some of them
    */
   async renderTogether(
     snippets: readonly { snippet: Snippet; markup: Markup }[],
     renders: readonly Render[],
     onRender: () => void,
     budget = new Budget(),
+    minute = false,
   ): Promise<Evidence[][]> {
     this.#baselines.prepare(renders);
     const subject: Subject = {
@@ -130,11 +136,12 @@ export class Renderer {
     };
     const { traits } = subject;
     const { resizable, asksKind } = joinTraits([...traits, this.#hostTraits]);
+    const lives = minute && joinTraits(traits).moves;
     const loading = this.#getLoading(budget);
     const leaves = this.#getLeaving(traits);
     const { wants = ALL_WANTED } = this.#options;
     const getWants = ({ variant }: Render) => new Set(wants[variant]);
-    const options = { leaves, getWants, windowsAlike: resizable && !asksKind };
+    const options = { leaves, getWants, windowsAlike: resizable && !asksKind, minute: lives };
     const evidence = await renderSeries(loading, subject, renders, options, onRender);
     return loading.pictures ? poseAll(loading, subject, evidence, leaves) : evidence;
   }
@@ -268,11 +275,27 @@ export class Renderer {
   }
 
   async #makeBaseline(place: Place, render: Render): Promise<Baseline> {
+    if (CONDITIONS[render.variant].later) return this.#makeLater(place, render);
     const job = this.#getEmptyJob(render);
     const first = await this.#renderEmpty(place, job);
     // The neutral page has nothing that could differ from one load to the next.
     const second = this.#options.ownPage === null ? first : await this.#renderEmpty(place, job);
-    return makeBaseline(first, second);
+    return makeBaseline([first, second]);
+  }
+
+  /** The page without a snippet in its first minute. */
+  async #makeLater(place: Place, render: Render): Promise<Baseline> {
+    const job = this.#getEmptyJob(render);
+    const first = await this.#renderEmpty(place, job);
+    const second = await this.#renderEmpty(place, { ...job, minute: 'only' });
+    return makeBaseline([first, second, ...second.later]);
+  }
+
+  /** What cannot change by itself is the same later. */
+  #toEmpty(render: Render): Render {
+    const empty = getEmpty(render);
+    const isStill = CONDITIONS[empty.variant].later && !this.#hostTraits.moves;
+    return isStill ? { ...empty, variant: 'empty' } : empty;
   }
 
   #getEmptyJob(render: Render): Job {

@@ -4,33 +4,47 @@ import { listTooWide } from '../core/measure/too-wide.js';
 import { joinTraits, STILL } from '../core/markup/traits.js';
 import { collectFacts } from '../facts/collector.js';
 import { FACT_KINDS } from '../facts/kinds.js';
+import { CONDITIONS, type Render } from '../core/render.js';
 import { Breakdown } from './bounds/breakdown.js';
+import { markCut } from './bounds/lost.js';
 import { describeHang } from './collect/hang.js';
 import { needsMakers, part } from './collect/makers.js';
 import type { Parted } from './collect/own.js';
 import { findGaps, listCut } from './gaps.js';
-import { getLoad, type Job } from './life/job.js';
+import { getLoad, NO_HANDS, type Job } from './life/job.js';
 import { NOTHING, type Learned } from './life/learned.js';
 import { inTime, within } from './bounds/limit.js';
 import { look, type Looked } from './look.js';
+import { liveOn, waitOn, type Lived, type Moment } from './minute.js';
+import { readOver } from './collect/read.js';
 import type { Place } from './life/places.js';
 import type { ServedPage, Sources } from './page/served-page.js';
 import type { Setting } from './setting.js';
 import type { TakenShot } from './steps/shot.js';
 import type { Scene } from './steps/step.js';
-import { takeSteps, type Found } from './steps/table.js';
+import { LATER_KINDS, LATER_STEPS, STEPS, takeSteps, type Found } from './steps/table.js';
 
-/** What one render gives: evidence of each of its snippets, and what the page without any is compared by. */
-export interface Rendered {
+/** A page as it was seen once: evidence of each of its snippets, and what the page without any is compared by. */
+export interface Sighting {
   evidence: Evidence[];
-  /** What is known of each snippet from now on. */
-  learned: Learned[];
-  served: ServedPage;
   parted: Parted | null;
   requests: string[];
   /** What is set for the whole page. */
   settings: Record<string, string>;
+}
+
+/** What one render gives. */
+export interface Rendered extends Sighting {
+  /** What is known of each snippet from now on. */
+  learned: Learned[];
+  served: ServedPage;
   shots: TakenShot[];
+  /** What was otherwise within the first minute. */
+  later: Moment[];
+  /** The minute is still to be lived on: hands have used the page. */
+  waits: boolean;
+  /** When it did not answer any more, s; null where it did. */
+  stuck: number | null;
 }
 
 /** How long it may take to make a tab ready, beside what it may hang, ms. */
@@ -65,16 +79,77 @@ export async function renderPage(
   const scenes: Scene[] = [];
   for (const of of job.subject.traits.keys())
     scenes.push(await setScene(place, { job, of, setting, looked }));
-  const found = await takeSteps(scenes);
+  const found = await takeSteps(scenes, job.minute === 'no' || job.minute === 'also' ? STEPS : []);
+  const standing = scenes.map((scene, i) => toEvidence(scene, found[i]!, looked));
+  const lives = canLiveOn(scenes, looked);
+  const waits = lives && page.happened.handled;
+  const lived = lives && !waits ? await live(place, scenes, looked) : NOT_LIVED;
   return {
-    evidence: scenes.map((scene, i) => toEvidence(scene, found[i]!, looked)),
+    evidence: lived.unseen === null ? standing : markCut(standing, lived.unseen),
+    later: lived.moments,
+    stuck: lived.stuck ?? null,
+    waits,
     learned: found.map((one) => one.learned),
     served,
-    parted: scenes[0]?.parted ?? null,
-    requests: page.requests.requests.map((one) => one.address),
-    settings: looked.reading?.raw.settings ?? {},
-    shots: flatMap(found, ({ shot, harm }) => [shot, harm].filter((one) => one !== null)),
+    ...toSighting(scenes, looked),
+    shots: [...listShots(found), ...flatMap(lived.moments, ({ shots }) => shots)],
   };
+}
+
+function toSighting(scenes: readonly Scene[], { reading }: Looked): Omit<Sighting, 'evidence'> {
+  const [scene] = scenes;
+  return {
+    parted: scene?.parted ?? null,
+    requests: scene?.page.requests.requests.map((one) => one.address) ?? [],
+    settings: reading?.raw.settings ?? {},
+  };
+}
+
+function listShots(found: readonly Found[]): TakenShot[] {
+  return flatMap(found, ({ shot, harm }) => [shot, harm].filter((one) => one !== null));
+}
+
+const NOT_LIVED: Lived = { moments: [], unseen: null };
+
+/** Whether anything may come of living on: the page is as it would be, and something in it may do something. */
+function canLiveOn(scenes: readonly Scene[], { reading, stopped }: Looked): boolean {
+  const [scene] = scenes;
+  if (!scene || scene.job.minute === 'no' || !reading || stopped) return false;
+  return !scene.page.happened.left && !scene.setting.budget.isOver;
+}
+
+/** Lives the first minute on, and reads the page where it is otherwise. */
+function live(
+  place: Parameters<typeof setScene>[0] & Pick<Place, 'gate'>,
+  scenes: readonly Scene[],
+  looked: Looked,
+): Promise<Lived> {
+  const [{ page, job, setting }] = scenes as [Scene];
+  const { limits, budget } = setting;
+  const slots = job.render.snippets.map(({ slot }) => slot);
+  const shots = job.shots === 'none' ? 'none' : 'taken';
+  const variant = CONDITIONS[job.render.variant].later ? job.render.variant : 'minute';
+  const read = async (after: number, stopped: Looked['stopped']): Promise<Moment> => {
+    const render: Render = { ...job.render, variant, after, search: [] };
+
+    const wants = new Set([...job.wants].filter((kind) => LATER_KINDS.includes(kind)));
+    const baseline = job.later ?? job.baseline;
+    const then: Job = { ...job, baseline, render, wants, shots, hands: NO_HANDS, postpones: false };
+    place.refusals.push(...(await place.gate.takeRefusals()));
+    const reading = page.happened.left
+      ? null
+      : await readOver(page, { slots, wants }, traits, limits);
+    const seen: Looked = { ...looked, stopped, stillMoving: [], reading, cut: null };
+    const later: Scene[] = [];
+    for (const of of job.subject.traits.keys())
+      later.push(await setScene(place, { job: then, of, setting, looked: seen }));
+    const found = await takeSteps(later, LATER_STEPS);
+    const evidence = later.map((scene, i) => toEvidence(scene, found[i]!, seen));
+    return { ...toSighting(later, seen), evidence, shots: listShots(found) };
+  };
+  const traits = joinTraits(job.subject.traits);
+  const living = { page, limits, budget, read };
+  return typeof job.minute === 'object' ? waitOn(living, job.minute.until) : liveOn(living);
 }
 
 /** A page that was looked at, as it concerns one of the snippets. */

@@ -60,7 +60,8 @@ export class Keeper {
   /** What was kept is a convenience: where it cannot be read, everything is rendered again. */
   async #remember(source: string): Promise<void> {
     const list = await readList(this.#folder, this.#folder).catch(() => null);
-    if (list?.source !== source) return;
+    // What an earlier version did not look for is looked for now.
+    if (list?.source !== source || list.schema !== KEPT_VERSION) return;
     const baselines = await readBaselines(this.#folder, this.#folder).catch(() => null);
     if (baselines) {
       this.#before = list;

@@ -11,7 +11,10 @@ import {
   type Baseline,
   type Evidence,
 } from '../core/evidence.js';
+import { readMarkup } from '../core/markup/markup.js';
+import { getTraits } from '../core/markup/traits.js';
 import type { Snippet } from '../core/snippet.js';
+import { markCut } from '../render/bounds/lost.js';
 
 export const KEPT_LIST = 'kept.json';
 export const BASELINES = 'baselines.json.gz';
@@ -21,8 +24,11 @@ export const EVIDENCE = 'evidence';
  * What a run is kept as. It is raised with every change of what evidence looks like: what an earlier version kept, from
  * the first on, is looked through and completed.
  */
-export const KEPT_VERSION = 4;
+export const KEPT_VERSION = 5;
 const FIRST_VERSION = 4;
+/** The first that looked at the first minute of a page. */
+const WITH_MINUTE = 5;
+const NO_MINUTE = 'it was kept by a version that did not look at the first minute';
 
 /** Where the shots of a kept run are. */
 export function getShotFolder(folder: string): string {
@@ -113,7 +119,7 @@ export async function readEvidence(
   const [head, ...lines] = unpack(packed, join(shown, name)).split('\n').filter(Boolean);
   const first = headSchema.safeParse(parse(head ?? ''));
   if (!first.success) throw broken(join(shown, name), first.error);
-  const evidence = lines.map((line): Evidence => {
+  const kept = lines.map((line): Evidence => {
     // As it was kept, key by key: what is compared and kept again stays the same.
     if (asWritten) return parse(line) as Evidence;
     const found = evidenceSchema.safeParse(completeEvidence(parse(line)));
@@ -128,7 +134,9 @@ export async function readEvidence(
     ...(slot !== undefined && { slot }),
     ...(published !== undefined && { published }),
   };
-  return { snippet, evidence };
+  const { moves } = getTraits(readMarkup(snippet.text, snippet));
+  const isMissing = schema < WITH_MINUTE && moves;
+  return { snippet, evidence: isMissing ? markCut(kept, NO_MINUTE) : kept };
 }
 
 const headSchema = z.object({

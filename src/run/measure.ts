@@ -63,7 +63,7 @@ export async function measure(
   const { onRender } = listener;
   const lost = renders.map((render) => makeLost(render, 0, OWN_FAULT));
   const planned = await keep(work, lost, () =>
-    renderer.renderSnippet(snippet, markup, renders, onRender, budget),
+    renderer.renderSnippet(snippet, markup, renders, onRender, budget, true),
   );
   const found = await keep(work, planned, () => findEdges(work, planned));
   const asIs = await keep(work, found, () => renderBetween(work, found));

@@ -43,6 +43,7 @@ test('of several snippets on one page each has its own elements, pictures and re
     viewport: EXAMPLE_HOUSE.viewports[0]!,
     engine: 'chromium',
     variant: 'as-is',
+    after: null,
     search: [],
   };
   const snippets = texts.map((text, i) => ({

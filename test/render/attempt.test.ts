@@ -2,6 +2,7 @@ import { expect, test } from '@jest/globals';
 import type { Baseline } from '../../src/core/evidence.js';
 import { getDefaultHouse } from '../../src/core/house/read.js';
 import { planRenders } from '../../src/core/plan.js';
+import { getEmpty } from '../../src/core/render.js';
 import { doAlive, makeAlive } from '../../src/render/life/attempt.js';
 import { Baselines } from '../../src/render/empty/baselines.js';
 import { Breakdown } from '../../src/render/bounds/breakdown.js';
@@ -55,6 +56,7 @@ test('the page without a snippet is made again by who asks next, as long as ther
     let left = failures;
     const baselines = new Baselines({
       places: makePlaces(0),
+      toEmpty: getEmpty,
       getKey: () => 'one page',
       make: () =>
         left-- > 0 ? Promise.reject(new Breakdown('gone')) : Promise.resolve({} as Baseline),

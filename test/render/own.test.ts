@@ -123,6 +123,9 @@ function render(
     requests: ['https://www.seedlibrary.example/site.css'],
     settings: {},
     shots: [],
+    later: [],
+    waits: false,
+    stuck: null,
   };
 }
 
@@ -150,7 +153,7 @@ describe('whose an element is', () => {
   });
 
   test('what the page’s own scripts make is not the snippet’s', () => {
-    const baseline = makeBaseline(render(HOST_ROWS, [['div', 2, 'div']]), render());
+    const baseline = makeBaseline([render(HOST_ROWS, [['div', 2, 'div']]), render()]);
     expect(baseline.made).toEqual(['body > div']);
     expect(
       part(
@@ -214,7 +217,7 @@ describe('host parts against the page without the snippet', () => {
   ];
 
   test('a part that is moved sideways or gone is told, with both readings', () => {
-    const baseline = makeBaseline(render(), render());
+    const baseline = makeBaseline([render(), render()]);
     expect(compareParts(part('', [], { baseline }).parts, baseline)).toEqual([]);
     expect(compareParts(part('', [], { baseline }, moved(40)).parts, baseline)).toMatchObject([
       { tag: 'nav', without: { box: { x: 0 } }, with: { box: { x: 40 } } },
@@ -225,7 +228,7 @@ describe('host parts against the page without the snippet', () => {
   });
 
   test('an unsteady part is never blamed, and the wider of two pages counts', () => {
-    const baseline = makeBaseline(render(), render(moved(9), [], 500));
+    const baseline = makeBaseline([render(), render(moved(9), [], 500)]);
     expect(compareParts(part('', [], { baseline }, moved(40)).parts, baseline)).toEqual([]);
     expect(baseline).toMatchObject({
       scrollWidth: 500,

@@ -141,6 +141,8 @@ class PaperPage implements BrowserPage {
     stop: () => undefined,
   });
   contain = () => Promise.resolve(null);
+  aged = false;
+  pass = () => Promise.resolve({ busy: false, ahead: 0 });
   shoot = () => Promise.resolve(Buffer.from('PNG'));
   draw = () => Promise.resolve(null);
   close = () => Promise.resolve();
@@ -181,6 +183,7 @@ async function run(page: PaperPage, given: Partial<Job> & { reach?: Setting['rea
     postpones: false,
     shots: 'taken',
     region: null,
+    minute: 'no',
   };
   const { reach = 'load', ...more } = given;
   const reached = { ...setting, reach: { ...setting.reach, by: reach } as Setting['reach'] };

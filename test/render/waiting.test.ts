@@ -17,6 +17,7 @@ const render = (width: number, other: Partial<Render> = {}): Render => ({
   viewport: makeViewport({ name: `w${width}`, width, touch: width < 600 }),
   engine: 'chromium',
   variant: 'as-is',
+  after: null,
   search: [{ from: width, to: width + 9 }],
   ...other,
 });

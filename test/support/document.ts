@@ -16,6 +16,7 @@ export const makeSeen = (
   scheme: 'light',
   engine: 'chromium',
   variant: 'as-is',
+  after: null,
   measured: { overhang },
   what: `${overhang} px beyond the slot`,
 });
@@ -55,6 +56,7 @@ export const makeRender = (
   scheme: 'light',
   engine: 'chromium',
   variant: 'as-is',
+  after: null,
   worst,
   waived: false,
   fits: true,

@@ -7,10 +7,11 @@ import {
   type Check,
   type Fact,
   type Prepared,
+  type RenderOf,
   type Seen,
 } from '../check.js';
 import { markBounds, type Engines } from '../engines.js';
-import type { Baseline, Evidence } from '../evidence.js';
+import type { Baseline, Evidence, FactKind } from '../evidence.js';
 import { flatMap } from '../lists.js';
 import type { House } from '../house/house.js';
 import type { Markup } from '../markup/markup.js';
@@ -24,9 +25,11 @@ import { joinRanges } from '../search/ranges.js';
 import { getExcerpt } from './excerpt.js';
 import { gatherCauses, listCauses, mendAll, numberCauses, type Telling } from './causes.js';
 import { listFindingKeys } from './keys.js';
+import { describeLater, judgeLater } from './later.js';
 import { getMarks } from './marks.js';
 import { getFitsFrom, listFits, reportRenders, reportSearched } from './renders.js';
 import { silenceExplained, type JudgedFact } from './silence.js';
+import { explainNotJudged } from './unseen.js';
 import { findWaiver } from './waivers.js';
 
 /** All there is to judge a snippet by. Without renders only the markup is read. */
@@ -69,7 +72,10 @@ export function judgeSnippet(given: Judged): Judgement {
   const facts = flatMap(checks, (check) =>
     attempt(check, faults, () => runCheck(check, judged, prepared)),
   );
-  const told = flatMap(silenceExplained(facts), (one) =>
+  const later = judgeLater(checks, prepared, facts, (check, renders) =>
+    attempt(check, faults, () => judgeRenders(check, judged, renders)),
+  );
+  const told = flatMap([...silenceExplained(facts), ...later], (one) =>
     attempt(one.check, faults, () => [tell(one, judged)]),
   );
   told.sort((a, b) => compareFindings(a.finding, b.finding));
@@ -165,8 +171,15 @@ function describe(faults: Faults, { id }: Check): string | null {
 
 function runCheck(check: Check, judged: Judged, prepared: readonly Prepared[]): JudgedFact[] {
   if (!check.markup && !isRendered(check, judged)) return [];
+  return judgeRenders(check, judged, selectRenders(prepared, check.needs));
+}
+
+function judgeRenders(
+  check: Check,
+  judged: Judged,
+  renders: readonly RenderOf<FactKind>[],
+): JudgedFact[] {
   const { snippet, markup, house } = judged;
-  const renders = selectRenders(prepared, check.needs);
   const facts = check.judge({ snippet, markup, house, renders, today: judged.today });
   if (facts.length === 0) return [];
   return mergeFacts(facts).map((fact) => {
@@ -205,11 +218,13 @@ function tell({ check, fact, level, waiver }: JudgedFact, judged: Judged): Telli
   const { markup } = judged;
   const intents = check.mend?.(fact.data, fact, markup) ?? null;
   const made = getMade(fact.culprit);
+  const { message, notice, cure } = check.says(fact.data, fact);
   const finding: Telling['finding'] = {
     id: check.id,
     level,
     brief: check.brief?.(fact.data, fact) ?? decapitalize(check.title),
-    ...check.says(fact.data, fact),
+    message: `${message}${describeLater(fact.seen)}`,
+    ...{ notice, cure },
     standard: check.standard,
     confirmed: isConfirmed(check, fact, judged),
     where: {
@@ -238,38 +253,6 @@ function decapitalize(text: string): string {
 /** Whether any of the renders that a check reads was made. */
 function isRendered({ needs }: Check, { evidence }: Judged): boolean {
   return evidence.some(({ render }) => needs.variants.includes(render.variant));
-}
-
-/** What a check could not see: all renders, or those with a gap in what it reads. */
-function explainNotJudged(check: Check, judged: Judged, fault: string | null): NotJudged[] {
-  const why = fault ?? findUnseen(check, judged);
-  return why === null ? [] : [{ id: check.id, why, snippet: judged.snippet.name }];
-}
-
-function findUnseen(check: Check, { markupOnly, evidence }: Judged): string | null {
-  if (markupOnly === null) return tellGaps(evidence, check);
-  return check.needs.kinds.length > 0 && check.markup !== true ? markupOnly : null;
-}
-
-/** The gaps in what a check reads, each reason once with the places it holds for; null where there is none. */
-function tellGaps(all: readonly Evidence[], { needs }: Check): string | null {
-  const places = new Map<string, Set<string>>();
-  // What calls for the other variants is read of the page as it is.
-  const read = needs.calls ? ['as-is', ...needs.variants] : needs.variants;
-  const evidence = all.filter(({ render }) => read.includes(render.variant));
-  for (const one of evidence) {
-    const { viewport, slot, variant } = getPlace(one);
-    for (const { kind, why } of one.gaps) {
-      if (!needs.kinds.includes(kind)) continue;
-      const known = places.get(why) ?? new Set();
-      const state = variant === 'as-is' ? '' : `, ${variant}`;
-      places.set(why, known.add(`${viewport}, ${slot}${state}`));
-    }
-  }
-  const told = [...places].map(([why, where]) =>
-    where.size === evidence.length && where.size > 1 ? why : `${why} (${[...where].join('; ')})`,
-  );
-  return told.length > 0 ? told.join('; ') : null;
 }
 
 /** A check that did not judge and could have held the snippet: there a blocker could hide. */

@@ -2,7 +2,7 @@ import type { Check } from '../check.js';
 import { FITTING_KINDS, isMeasured, type Evidence } from '../evidence.js';
 import { flatMap } from '../lists.js';
 import type { Markup } from '../markup/markup.js';
-import { getPlace, getPlaceKey } from '../render.js';
+import { getPlace, getPlaceKey, type Place } from '../render.js';
 import { TOLERANCE } from '../measure/culprits.js';
 import type { Finding, SnippetReport } from '../run.js';
 import { counts, getWorst } from '../verdict.js';
@@ -62,6 +62,11 @@ export interface Ran {
   known: readonly Check[];
 }
 
+/** The same place when the page had come to rest. */
+function toRest(place: Place): Place {
+  return place.variant === 'minute' ? { ...place, variant: 'as-is', after: null } : place;
+}
+
 /** How each render fits; not known where not all was seen, or not every check was run that tells. */
 export function listFits(
   evidence: readonly Evidence[],
@@ -74,7 +79,9 @@ export function listFits(
   const burst = new Set(
     flatMap(findings, ({ id, seen }) => {
       const check = fitting.find((one) => one.id === id);
-      return check ? seen.filter((one) => check.tooWide!(one)).map(getPlaceKey) : [];
+      const wide = check ? seen.filter((one) => check.tooWide!(one)) : [];
+      // What is too wide after a while does not fit.
+      return flatMap(wide, (one) => [getPlaceKey(one), getPlaceKey(toRest(one))]);
     }),
   );
   return evidence.map((one) => {

@@ -7,6 +7,8 @@ export interface Traits {
   changes: boolean;
   /** Code or foreign documents: more may be asked for after load. */
   live: boolean;
+  /** Something may be otherwise after a while. */
+  moves: boolean;
   /** What is seen may depend on having scrolled. */
   scrolls: boolean;
   media: boolean;
@@ -28,6 +30,7 @@ export interface Traits {
 export const STILL: Traits = {
   changes: false,
   live: false,
+  moves: false,
   scrolls: false,
   media: false,
   resizable: true,
@@ -41,6 +44,9 @@ export const STILL: Traits = {
 /** What the standard takes for JavaScript (WHATWG MIME Sniffing, 4.6). */
 const SCRIPT_TYPES =
   /^(|module|(text|application)\/(x-)?(java|ecma)script|text\/(javascript1\.[0-5]|jscript|livescript))$/i;
+/** What happens by itself, without code. */
+const TIMED =
+  /animation|transition|@import|<(animate|set\b|marquee)|<link\b|http-equiv\s*=\s*["']?refresh/i;
 const SCROLL_CSS = /animation-timeline|view-timeline|scroll-timeline|scroll\(|view\(/i;
 
 /** Styles that run in time, or that load by width or density: only a fresh load shows what they do. */
@@ -80,6 +86,7 @@ export function getTraits(markup: Markup): Traits {
   return {
     changes,
     live,
+    moves: live || TIMED.test(markup.text),
     scrolls:
       live ||
       SCROLL_CSS.test(markup.text) ||
@@ -102,6 +109,7 @@ export function joinTraits(all: readonly Traits[]): Traits {
   return {
     changes: all.some(({ changes }) => changes),
     live: all.some(({ live }) => live),
+    moves: all.some(({ moves }) => moves),
     scrolls: all.some(({ scrolls }) => scrolls),
     media: all.some(({ media }) => media),
     resizable: all.every(({ resizable }) => resizable),

@@ -5,7 +5,11 @@ import type { Collector, Look } from '../collector.js';
 
 export const collectScripts: Collector<'scripts'> = (look) => {
   const { hung, happened, reading } = look;
-  const { dialogs, windows, navigations, console } = happened;
+  // As they are by now: the page goes on.
+  const dialogs = [...happened.dialogs];
+  const windows = [...happened.windows];
+  const navigations = [...happened.navigations];
+  const console = [...happened.console];
   const { sounds = [], writers = [], waits = [] } = reading?.objects ?? {};
   const errors = happened.errors.length > 0 ? collectErrors(look) : [];
   return { hung, dialogs, windows, navigations, console, errors, sounds, writers, waits };

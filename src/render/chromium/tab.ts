@@ -11,12 +11,14 @@ import type {
   Framed,
   Hottest,
   PageCall,
+  Passed,
   Preparation,
   Pulse,
 } from '../page/browser-page.js';
 import { Happenings } from '../page/happenings.js';
 import { RequestLog, type CallFrame } from '../page/request-log.js';
 import { Admission } from './admission.js';
+import { Clock } from './clock.js';
 import { ProtocolError, type Connection, type Session } from './connection.js';
 import { followConsole, followHappenings } from './happenings.js';
 import { watchHeart, type Heart } from './heart.js';
@@ -24,6 +26,7 @@ import { closeContext, openContext, type OpenedPage } from './context.js';
 import { Hand } from './hand.js';
 import { getWork } from './processes.js';
 import { getIdentity } from './identity.js';
+import { BLANK_LIMIT, leaveBehind } from './leave.js';
 import { findOwner } from './owners.js';
 import { listMakers, traceMakers } from './makers.js';
 import { openClosedRoots } from './shadow.js';
@@ -35,7 +38,6 @@ import { Window } from './viewport.js';
 import type { Door, Visitor } from '../page/visitor.js';
 import { Worlds } from './worlds.js';
 
-const BLANK_LIMIT = 3000;
 /** How lately something must have come from the page for it to be talking, ms. */
 const TALKS = 1000;
 
@@ -55,6 +57,10 @@ export class Tab implements BrowserPage {
   /** The browser keeps in mind who makes elements. */
   #traced = false;
   #sounds = new SoundLog();
+  #clock = new Clock({
+    countPending: () => this.requests.pending,
+    showFrame: () => this.read('showFrame'),
+  });
   #visitor: Visitor;
   #window: Window;
   #identity: Protocol.Emulation.SetUserAgentOverrideRequest | null = null;
@@ -86,11 +92,12 @@ export class Tab implements BrowserPage {
   async prepare(wish: Preparation): Promise<void> {
     const { viewport, variant, before, cold, traced, profiled, scripted } = wish;
     const session = this.#session;
+    const waysOut = { clearAway: () => this.read('clearAway'), goBlank: () => this.#goBlank() };
     await Promise.all([
       this.#window.set(viewport, variant),
       this.hand.rest(),
       this.#introduce(viewport),
-      ...(before === null ? [] : [this.#leaveBehind(before, cold)]),
+      ...(before === null ? [] : [leaveBehind(session, { before, cold }, waysOut)]),
     ]);
     if (traced) await traceMakers(session);
     this.#traced = traced;
@@ -103,27 +110,6 @@ export class Tab implements BrowserPage {
     const { version, language } = this.#visitor;
     this.#identity = getIdentity(viewport, version, language);
     await this.#session.hold('Emulation.setUserAgentOverride', this.#identity);
-  }
-
-  /** Makes the next load a visitor's first: nothing is stored, the window has no name and no past. */
-  async #leaveBehind(before: NonNullable<Preparation['before']>, cold: boolean): Promise<void> {
-    const session = this.#session;
-    // A page that has code in frames only is rid of it without them, and sooner so.
-    const emptied = before === 'framed-code' && (await this.#clearAway());
-    if (before !== 'no-code' && !emptied) await this.#goBlank();
-    // Without code only answers can have left something: cookies.
-    const storageTypes = before === 'no-code' ? 'cookies' : 'all';
-    await Promise.all([
-      session.send('Storage.clearDataForOrigin', { origin: '*', storageTypes }),
-      ...(cold ? [session.send('Network.clearBrowserCache')] : []),
-      session.send('Page.resetNavigationHistory'),
-      session.hold('Emulation.setScriptExecutionDisabled', { value: false }),
-    ]);
-  }
-
-  async #clearAway(): Promise<boolean> {
-    const clearing = this.read('clearAway').then(() => true);
-    return (await within(clearing, BLANK_LIMIT).catch(() => null)) ?? false;
   }
 
   /** To an empty page, which no code is in: there the window loses the name that the old one gave it. */
@@ -206,6 +192,14 @@ export class Tab implements BrowserPage {
     return this.#sounds.get(address);
   }
 
+  pass(ms: number, limit: number): Promise<Passed> {
+    return this.#clock.pass(ms, limit);
+  }
+
+  get aged(): boolean {
+    return this.#clock.moved;
+  }
+
   watchHeart(ms: number): Pulse {
     return watchHeart(() => this.#heart, ms);
   }
@@ -254,7 +248,8 @@ export class Tab implements BrowserPage {
   #takeUp = ({ sessionId, targetInfo }: Protocol.Target.AttachedToTargetEvent): void => {
     const { type, browserContextId } = targetInfo;
     if (type !== 'shared_worker' || browserContextId !== this.#opened.contextId) return;
-    this.#setUp(this.#connection.session(sessionId), false).catch(() => undefined);
+    const session = this.#connection.session(sessionId);
+    this.#setUp(session, false, this.#session).catch(() => undefined);
   };
 
   async #setUpPage(password: string): Promise<void> {
@@ -272,12 +267,14 @@ export class Tab implements BrowserPage {
   }
 
   /** Sent without waiting in between: the target is held until the last one. */
-  #setUp(session: Session, isPage: boolean): Promise<unknown> {
+  #setUp(session: Session, isPage: boolean, owner = session): Promise<unknown> {
     followTraffic(session, this.requests);
     followConsole(session, () => this.happened);
     this.#sounds.follow(session);
-    session.on('Target.attachedToTarget', ({ sessionId }) => {
-      this.#setUp(session.child(sessionId), false).catch(() => undefined);
+    this.#clock.follow(session, owner);
+    session.on('Target.attachedToTarget', ({ sessionId, targetInfo: { type } }) => {
+      const child = session.child(sessionId);
+      this.#setUp(child, false, type === 'iframe' ? child : owner).catch(() => undefined);
     });
     session.tell('Network.enable', { maxTotalBufferSize: 0, maxResourceBufferSize: 0 });
     session.tell('Page.enable');

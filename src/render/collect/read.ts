@@ -176,6 +176,28 @@ function addShown(raw: RawPage, other: RawPage): RawPage {
   return { ...raw, elements };
 }
 
+/** Reads it as it stands, its own time standing: nothing is waited for, and nothing scrolled to. */
+export async function readOver(
+  page: BrowserPage,
+  wish: ReadingWish,
+  traits: ReadingTraits,
+  limits: Limits,
+): Promise<Reading | null> {
+  const reading = readOnce(page, wish, traits).catch(() => null);
+  return withinTalk(page, reading, limits.hang + 2 * limits.settle);
+}
+
+async function readOnce(
+  page: BrowserPage,
+  wish: ReadingWish,
+  { changes }: ReadingTraits,
+): Promise<Reading> {
+  if (changes) await page.openClosedRoots();
+  const { page: first, objects } = await readWhole(page, wish, changes ? 'everywhere' : 'slots');
+  const begun = { first, raw: first, after: null, scrolled: false, stillMoving: [] };
+  return complete(page, { ...begun, readAt: 'load' }, objects!);
+}
+
 type Begun = Omit<Reading, 'objects' | 'inner'>;
 
 async function finish(
@@ -201,6 +223,11 @@ async function finish(
       ),
     };
   }
+  return complete(page, begun, objects);
+}
+
+/** What is told by others than the page itself, and what it takes scrolling to see. */
+async function complete(page: BrowserPage, begun: Begun, objects: RawObjects): Promise<Reading> {
   const came = objects.media.filter((one) => one.readyState > 0 && one.address);
   const addresses = came.map(({ address }) => address);
   await page.learnSounds(addresses, SOUND_TOLD);

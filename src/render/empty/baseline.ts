@@ -1,39 +1,45 @@
 import type { Baseline } from '../../core/evidence.js';
+import { flatMap } from '../../core/lists.js';
 import { isSame } from '../collect/own.js';
-import type { Rendered } from '../stage.js';
+import type { Sighting } from '../stage.js';
 
-/** Joins two renders of the page without the snippet: what differs between them is unsteady. */
-export function makeBaseline(first: Rendered, second: Rendered): Baseline {
+/** Joins sightings of the page without the snippet, two or more: what differs between them is unsteady. */
+export function makeBaseline(all: readonly Sighting[]): Baseline {
+  const [first, ...others] = all as [Sighting, ...Sighting[]];
   const parts: Baseline['parts'] = {};
   for (const [offset, { node: _node, ...part }] of first.parted?.parts ?? []) {
-    const again = second.parted?.parts.get(offset);
-    parts[offset] = { ...part, steady: again !== undefined && isSame(part, again) };
+    const again = others.map(({ parted }) => parted?.parts.get(offset));
+    const steady = again.every((one) => one !== undefined && isSame(part, one));
+    parts[offset] = { ...part, steady };
   }
+  const [one] = first.evidence;
+  const widths = all.map(getWidth);
   return {
-    viewport: first.evidence[0]!.render.viewport.name,
-    scrollWidth: Math.max(getWidth(first), getWidth(second)),
-    steady: Math.abs(getWidth(first) - getWidth(second)) <= 1,
+    viewport: one!.render.viewport.name,
+    scrollWidth: Math.max(...widths),
+    steady: widths.every((width) => Math.abs(width - widths[0]!) <= 1),
     parts,
-    scrolled: Math.max(...[first, second].map(({ evidence }) => evidence[0]!.page.scrolled)),
-    settings: joinSettings(first.settings, second.settings),
-    jumps: Math.max(...[first, second].map(({ evidence }) => evidence[0]!.shifts.score)),
-    wide: first.evidence[0]!.widths.wide,
-    requests: [...new Set([...first.requests, ...second.requests])],
-    made: [...new Set([...(first.parted?.made ?? []), ...(second.parted?.made ?? [])])],
+    scrolled: Math.max(...all.map(({ evidence }) => evidence[0]!.page.scrolled)),
+    settings: joinSettings(all.map(({ settings }) => settings)),
+    jumps: Math.max(...all.map(({ evidence }) => evidence[0]!.shifts.score)),
+    wide: one!.widths.wide,
+    requests: [...new Set(flatMap(all, ({ requests }) => requests))],
+    made: [...new Set(flatMap(all, ({ parted }) => parted?.made ?? []))],
   };
 }
 
-function getWidth({ evidence }: Rendered): number {
+function getWidth({ evidence }: Sighting): number {
   const { atLoad, afterScroll } = evidence[0]!.page;
   return Math.max(atLoad.scrollWidth, afterScroll?.scrollWidth ?? 0);
 }
 
-function joinSettings(
-  first: Rendered['settings'],
-  second: Rendered['settings'],
-): Baseline['settings'] {
-  const names = Object.keys({ ...first, ...second });
+function joinSettings(all: readonly Sighting['settings'][]): Baseline['settings'] {
+  const [first, ...others] = all as [Sighting['settings'], ...Sighting['settings'][]];
+  const names = Object.keys(Object.assign({}, ...all) as Sighting['settings']);
   return Object.fromEntries(
-    names.map((name) => [name, first[name] === second[name] ? (first[name] ?? null) : null]),
+    names.map((name) => {
+      const isSet = others.every((one) => one[name] === first[name]);
+      return [name, isSet ? (first[name] ?? null) : null];
+    }),
   );
 }

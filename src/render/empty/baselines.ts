@@ -1,13 +1,15 @@
 import type { Baseline } from '../../core/evidence.js';
-import { getEmpty, type Render } from '../../core/render.js';
+import { CONDITIONS, type Render } from '../../core/render.js';
 import { makeAlive } from '../life/attempt.js';
 import type { Place, Places } from '../life/places.js';
 
 /** How baselines are made. */
 export interface BaselineMaking {
   places: Pick<Places, 'enter'>;
-  /** Renders of one key have the same page without the snippet. */
-  getKey(render: Render): string;
+  /** The page without the snippet that a render is held against. */
+  toEmpty(render: Render): Render;
+  /** Renders of one key are the same page. */
+  getKey(empty: Render): string;
   make(place: Place, empty: Render): Promise<Baseline>;
   /** How a place is left in which the page stood. */
   leaves: 'clean' | 'used';
@@ -30,14 +32,14 @@ export class Baselines {
 
   /** Begins to render the page without a snippet, one viewport after the other, before it is asked for. */
   prepare(renders: readonly Render[]): void {
-    const wanted = new Map(renders.map((render) => [this.#making.getKey(render), render]));
+    const wanted = new Map(renders.map((render) => [this.#getKey(render), render]));
     const missing = [...wanted].filter(([key]) => !this.#made.has(key));
     let before: Promise<unknown> = Promise.resolve();
     const place = missing.length > 0 ? this.#making.places.enter('urgent') : null;
     for (const [key, render] of missing) {
-      const empty = getEmpty(render);
+      const empty = this.#making.toEmpty(render);
       const making = before
-        .then(async () => this.#making.make(await place!, empty))
+        .then(async () => this.#make(await place!, empty))
         .catch(() => this.#makeAnew(empty));
       making.catch(() => this.#fail(key));
       this.#made.set(key, making);
@@ -48,7 +50,7 @@ export class Baselines {
 
   /** Null where it could not be made: then nothing can be told from the page itself. */
   async find(render: Render): Promise<Baseline | null> {
-    const key = this.#making.getKey(render);
+    const key = this.#getKey(render);
     for (;;) {
       if (!this.#made.has(key)) this.prepare([render]);
       try {
@@ -58,6 +60,11 @@ export class Baselines {
         if ((this.#failed.get(key) ?? 0) >= MOST) return null;
       }
     }
+  }
+
+  #getKey(render: Render): string {
+    const { toEmpty, getKey } = this.#making;
+    return getKey(toEmpty(render));
   }
 
   /** What broke down it is no use to wait for: whoever asks next has it made again, as long as there is hope. */
@@ -72,5 +79,11 @@ export class Baselines {
     const { places, make, signal } = this.#making;
     signal?.throwIfAborted();
     return makeAlive(places, (place) => make(place, render));
+  }
+
+  /** A minute is lived on in a place of its own, which nothing else can be loaded in. */
+  #make(place: Place, empty: Render): Promise<Baseline> {
+    const isLater = CONDITIONS[empty.variant].later;
+    return isLater ? this.#makeAnew(empty) : this.#making.make(place, empty);
   }
 }

@@ -38,8 +38,6 @@ function followPage(notebook: Notebook): void {
   });
   on('mivket-timer-set', () => notebook.timers++);
   on('mivket-timer-over', () => notebook.timers--);
-  on('mivket-later-set', () => notebook.later++);
-  on('mivket-later-over', () => notebook.later--);
   on('mivket-put-in', (event) => noteLate(notebook, String((event as CustomEvent).detail)));
   on('mivket-wait', (event) => {
     const [name = '', script = '-1'] = String((event as CustomEvent).detail).split(' ');
@@ -105,7 +103,7 @@ interface Shift extends PerformanceEntry {
 function followJumps({ jumps }: Notebook): void {
   if (!PerformanceObserver.supportedEntryTypes.includes('layout-shift')) return;
   const note = (list: PerformanceObserverEntryList) => {
-    for (const { value, hadRecentInput, sources } of list.getEntries() as Shift[]) {
+    for (const { startTime, value, hadRecentInput, sources } of list.getEntries() as Shift[]) {
       if (hadRecentInput || jumps.length >= MOST_JUMPS) continue;
       const moved = mapPresent(sources, ({ node, previousRect, currentRect }) => {
         // Of a text the element around it counts.
@@ -113,7 +111,7 @@ function followJumps({ jumps }: Notebook): void {
         const [from, to] = [previousRect.top + scrollY, currentRect.top + scrollY];
         return element ? { node: element, from, to } : null;
       });
-      jumps.push({ score: value, moved });
+      jumps.push({ at: startTime, score: value, moved });
     }
   };
   new PerformanceObserver(note).observe({ type: 'layout-shift', buffered: true });

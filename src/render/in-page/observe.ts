@@ -22,17 +22,18 @@ export interface Notebook {
   lastChange: number;
   /** Where things were when the page had loaded; null where nothing could change since. */
   early: Early | null;
-  /** Timers of the page's code that will go off within seconds, and those that will later. */
+  /** Timers of the page's code that will go off within seconds. */
   timers: number;
-  later: number;
   /** Media that a script called play() on while they had sound; addresses of those not in the document. */
   asking: WeakSet<HTMLMediaElement>;
   sounds: string[];
   writers: string[];
   /** Events that scripts put in late wait for in vain, with the script's place among them. */
   waits: { event: string; script: number }[];
-  /** Jumps of the layout that no action of a visitor's explains, with what was moved from where to where (tops, px). */
-  jumps: { score: number; moved: { node: Element; from: number; to: number }[] }[];
+  /** Jumps of the layout that no action of a visitor's explains, with when (ms) and what was moved from where to where (tops, px). */
+  jumps: { at: number; score: number; moved: { node: Element; from: number; to: number }[] }[];
+  /** Its own time was moved on. */
+  aged: boolean;
   /** What frames posted of their height, px, by their windows. */
   posts: Map<unknown, number[]>;
   /** What the page's policy refused. */
@@ -89,12 +90,12 @@ function makeNotebook(takeRecords: () => void): Notebook {
     lastChange: performance.now(),
     early: null,
     timers: 0,
-    later: 0,
     asking: new WeakSet(),
     sounds: [],
     writers: [],
     waits: [],
     jumps: [],
+    aged: false,
     posts: new Map(),
     careful: false,
     refusals: [],

@@ -43,7 +43,7 @@ export async function settle(wish: SettleWish): Promise<string[]> {
     await Promise.all(
       listFilms(page).map((film) => waiting.add('media', whenShown(film, waiting.end))),
     );
-  return book.later > 0 ? [...waiting.open, 'timers'] : [...waiting.open];
+  return [...waiting.open];
 }
 
 /** Several things that are waited for, each until the time is over. */

@@ -5,22 +5,19 @@
  */
 export function watchTimers(): void {
   if (window.top !== window) return;
-  const [shortest, longest, farthest, deepest] = [30, 3000, 30_000, 3];
-  const open = new Map<unknown, string>();
+  const [shortest, longest, deepest] = [30, 3000, 3];
+  const open = new Set<unknown>();
   let depth = 0;
   const tell = (name: string) => document.dispatchEvent(new Event(name));
   const close = (id: unknown) => {
-    const kind = open.get(id);
-    if (open.delete(id)) tell(`mivket-${kind}-over`);
+    if (open.delete(id)) tell('mivket-timer-over');
   };
   type Setter = (...args: unknown[]) => unknown;
-  const makeSetter = (again: boolean) => (real: Setter, self: unknown, args: unknown[]) => {
+  const onSet = (real: Setter, self: unknown, args: unknown[]) => {
     const [work, delay, ...rest] = args;
     const wait = Number(delay) || 0;
-    // What happens again and again from later on is not waited for, and not missed.
-    const until = again ? longest : farthest;
     const counts =
-      typeof work === 'function' && wait >= shortest && wait <= until && depth < deepest;
+      typeof work === 'function' && wait >= shortest && wait <= longest && depth < deepest;
     if (!counts) return Reflect.apply(real, self, args) as unknown;
     const level = depth + 1;
     const run = function (this: unknown, ...values: unknown[]) {
@@ -33,9 +30,8 @@ export function watchTimers(): void {
       }
     };
     const id = Reflect.apply(real, self, [run, delay, ...rest]) as unknown;
-    const kind = wait <= longest ? 'timer' : 'later';
-    open.set(id, kind);
-    tell(`mivket-${kind}-set`);
+    open.add(id);
+    tell('mivket-timer-set');
     return id;
   };
   const onClear = (real: Setter, self: unknown, args: unknown[]) => {
@@ -44,8 +40,8 @@ export function watchTimers(): void {
   };
   const own = window as unknown as Record<string, Setter>;
   // A proxy keeps name, length and the text of the native function.
-  own.setTimeout = new Proxy(own.setTimeout!, { apply: makeSetter(false) });
-  own.setInterval = new Proxy(own.setInterval!, { apply: makeSetter(true) });
+  for (const name of ['setTimeout', 'setInterval'])
+    own[name] = new Proxy(own[name]!, { apply: onSet });
   for (const name of ['clearTimeout', 'clearInterval'])
     own[name] = new Proxy(own[name]!, { apply: onClear });
 }

@@ -69,6 +69,11 @@ export interface Purpose {
   shots: 'taken' | 'last' | 'none';
   /** Which piece of the page; null: the slot with what stands in it. */
   region: Box | null;
+  /**
+   * Whether the first minute is lived on in it, by the page's own time; `only`: for nothing else. Or until when, s, it
+   * is waited for by the machine's, to see whether it hangs then.
+   */
+  minute: 'no' | 'also' | 'only' | { until: number };
 }
 
 /** One load that is to be made. */
@@ -77,6 +82,8 @@ export interface Job extends Manner, Purpose {
   render: Render;
   /** The page without the snippet; null while that itself is rendered. */
   baseline: Baseline | null;
+  /** The same in its first minute, where that is lived on. */
+  later?: Baseline | null;
   /** What loads before have taught, of each snippet. */
   known: readonly Learned[];
 }
@@ -98,16 +105,45 @@ export function canPostpone(render: Render, later: readonly Render[]): boolean {
   );
 }
 
+/** Renders of one key are of the same snippets in the same place. */
+function getRoomKey({ snippets, insert }: Render): string {
+  return JSON.stringify([snippets, insert]);
+}
+
 /** Keys are tried where there is a mouse, fingers where the glass is touched: each once for a slot, the first of its kind. */
 export function getHands(render: Render, renders: readonly Render[]): Hands {
-  const key = JSON.stringify([render.snippets, render.insert]);
-  const same = renders.filter((one) => JSON.stringify([one.snippets, one.insert]) === key);
+  const same = renders.filter((one) => getRoomKey(one) === getRoomKey(render));
   const keyed = same.find(({ viewport }) => !viewport.touch) ?? same[0];
   const touched = same.find(({ viewport }) => viewport.touch);
   return { keys: render === keyed, swipes: render === touched };
 }
 
-const PLAIN = { hands: NO_HANDS, postpones: false, region: null };
+/** How many times as wide a window may be as one that stands for it. */
+const ALIKE = 1.35;
+
+/**
+ * Whether a minute is lived on in a render: in the narrowest and the widest window of each place, or in ones like
+ * these in which no hands are tried.
+ */
+export function livesOn(render: Render, renders: readonly Render[]): boolean {
+  const same = renders.filter((one) => getRoomKey(one) === getRoomKey(render));
+  const byWidth = same.sort((a, b) => a.viewport.width - b.viewport.width);
+  return [byWidth, byWidth.toReversed()].some((all) => pickUnused(all, renders) === render);
+}
+
+/** The first, or one like it. */
+function pickUnused(all: readonly Render[], renders: readonly Render[]): Render {
+  const [first] = all as [Render];
+  const widths = (one: Render) => [one.viewport.width, first.viewport.width];
+  const isLike = (one: Render) => Math.max(...widths(one)) <= ALIKE * Math.min(...widths(one));
+  const isUnused = (one: Render) => {
+    const { keys, swipes } = getHands(one, renders);
+    return !keys && !swipes;
+  };
+  return all.find((one) => isLike(one) && isUnused(one)) ?? first;
+}
+
+const PLAIN = { hands: NO_HANDS, postpones: false, region: null, minute: 'no' } as const;
 
 /** A load that is made only for what is too wide. */
 export const QUICK: Purpose = {

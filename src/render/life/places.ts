@@ -143,7 +143,7 @@ export class Places {
         if (!held) return;
         held = false;
         // A browser that is given up waits for all its places.
-        if (how === 'clean' && ++uses < MOST_USES && !isRetired())
+        if (how === 'clean' && !page.aged && ++uses < MOST_USES && !isRetired())
           return void this.#spare.push({ place, isRetired, hold });
         await page.close();
         await gate.close();

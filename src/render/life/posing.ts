@@ -20,7 +20,9 @@ export async function poseAll(
   try {
     for (const all of evidence) {
       const [first] = all as [Evidence];
-      const poses = all.some((one) => one.shot === null && isMeasured(one, 'page'));
+      const poses =
+        first.render.after === null &&
+        all.some((one) => one.shot === null && isMeasured(one, 'page'));
       if (!poses || loading.budget.isOver) {
         posed.push(all);
         continue;

@@ -6,6 +6,8 @@ import {
   canPostpone,
   getHands,
   loseAll,
+  NO_HANDS,
+  livesOn,
   QUICK,
   UNHURRIED,
   type Job,
@@ -13,8 +15,10 @@ import {
   type Purpose,
   type Subject,
 } from './job.js';
+import { markCut } from '../bounds/lost.js';
 import { NOTHING, type Learned } from './learned.js';
 import type { Loading } from './load-windows.js';
+import { LONGEST_WAIT, type Moment } from '../minute.js';
 import type { Place } from './places.js';
 
 /** How a series is rendered. */
@@ -25,6 +29,8 @@ export interface SeriesOptions {
   getWants(render: Render): ReadonlySet<FactKind>;
   /** Nothing on the page can tell one kind of window from another. */
   windowsAlike: boolean;
+  /** The first minute is lived on. */
+  minute: boolean;
 }
 
 const NO_BASELINE = 'the page without the snippet could not be rendered';
@@ -40,16 +46,19 @@ interface State {
 
 /**
  * Makes the renders of one page, one after the other in one place. What fails costs its own render.
- * @returns for each render the evidence of each of its snippets
+ * @returns for each render the evidence of each of its snippets, and behind these what was seen later in some of them
  */
 export async function renderSeries(
   loading: Loading,
   subject: Subject,
   renders: readonly Render[],
-  { leaves, getWants, windowsAlike }: SeriesOptions,
+  { leaves, getWants, windowsAlike, minute }: SeriesOptions,
   onRender: () => void,
 ): Promise<Evidence[][]> {
   const evidence: Evidence[][] = [];
+  const later: Evidence[][] = [];
+  const waiting: [Render, Purpose][] = [];
+  let stuck = false;
   const known = subject.texts.map(() => NOTHING);
   let state: State = { place: null, manner: UNHURRIED, known };
   try {
@@ -60,20 +69,51 @@ export async function renderSeries(
         postpones: windowsAlike && canPostpone(render, renders.slice(at + 1)),
         shots: loading.pictures ? 'last' : 'none',
         region: null,
+        // What stands still in one window need not be waited for in another.
+        minute: minute && !stuck && livesOn(render, renders) ? 'also' : 'no',
       };
-      const { evidence: made, ...next } = await makeNext(loading, state, subject, render, purpose);
-      state = next;
-      evidence.push(made);
+      const made = await makeNext(loading, state, subject, render, purpose);
+      state = made.state;
+      evidence.push(made.evidence);
+      later.push(...made.later.map((one) => one.evidence));
+      stuck ||= made.stuck !== null;
+      const own = getOwnMinute(made);
+      if (own) waiting.push([render, { ...purpose, hands: NO_HANDS, minute: own }]);
       onRender();
     }
+    // While these are made more may be added.
+    for (const [render, purpose] of waiting) {
+      const made = await makeNext(loading, state, subject, render, purpose);
+      state = { ...made.state, known: state.known };
+      later.push(...made.later.map((one) => one.evidence));
+      const own = getOwnMinute(made);
+      if (own) waiting.push([render, { ...purpose, minute: own }]);
+      const at = renders.indexOf(render);
+      evidence[at] = addMissing(evidence[at]!, made);
+    }
     for (const render of listPostponed(renders, state)) {
-      const { evidence: made, ...next } = await makeNext(loading, state, subject, render, QUICK);
-      state = { ...next, known: settle(next.known, render, made) };
+      const made = await makeNext(loading, state, subject, render, QUICK);
+      state = { ...made.state, known: settle(made.state.known, render, made.evidence) };
     }
   } finally {
     await state.place?.leave(leaves);
   }
-  return evidence.map((all) => all.map((one, of) => withWidths(one, state.known[of]!.settled)));
+  const whole = evidence.map((all) =>
+    all.map((one, of) => withWidths(one, state.known[of]!.settled)),
+  );
+  return [...whole, ...later];
+}
+
+/** Whether a minute takes a load of its own, and how it is lived on there. */
+function getOwnMinute({ waits, stuck }: Pick<Made, 'waits' | 'stuck'>): Purpose['minute'] | null {
+  if (stuck !== null && stuck <= LONGEST_WAIT) return { until: stuck };
+  return waits ? 'only' : null;
+}
+
+/** A minute that could not be lived on is missing where it was to be. */
+function addMissing(standing: Evidence[], { evidence }: Pick<Made, 'evidence'>): Evidence[] {
+  const why = flatMap(evidence, ({ gaps }) => gaps)[0]?.why;
+  return why === undefined ? standing : markCut(standing, why);
 }
 
 /** The renders whose windows no later one could search. */
@@ -110,26 +150,38 @@ async function makeNext(
   subject: Subject,
   render: Render,
   purpose: Purpose,
-): Promise<State & Pick<Made, 'evidence'>> {
+): Promise<Omit<Made, 'learned' | 'place' | 'careful'> & { state: State }> {
   const { budget, signal } = loading;
   signal?.throwIfAborted();
   const profile = manner.hanging;
   const job: Job = { ...manner, ...purpose, profile, subject, render, baseline: null, known };
-  if (budget.isOver) return { evidence: loseAll(job, budget.words), place, manner, known };
+  if (budget.isOver) {
+    const evidence = loseAll(job, budget.words);
+    return { evidence, ...NOT_LIVED, state: { place, manner, known } };
+  }
   const made = await makeRender(loading, place, job);
   const [{ scripts, page }] = made.evidence as [Evidence];
   const next: Manner = {
     ...manner,
     careful: made.careful,
     hanging: manner.hanging || scripts.hung !== null,
-    restless: manner.restless || page.stillMoving.some((what) => what !== 'timers'),
+    restless: manner.restless || page.stillMoving.length > 0,
   };
-  return { evidence: made.evidence, place: made.place, manner: next, known: made.learned };
+  // Where time was moved on nothing else can be loaded.
+  if (made.place?.page.aged) await made.place.leave('used');
+  const at = made.place?.page.aged ? null : made.place;
+  const { evidence, later, waits, stuck, learned } = made;
+  return { evidence, later, waits, stuck, state: { place: at, manner: next, known: learned } };
 }
 
 /** The evidence of a render, what it has taught, and the place that the next one can be made in. */
 interface Made {
   evidence: Evidence[];
+  /** What was seen later in it, and whether that is still to be looked at. */
+  later: readonly Moment[];
+  waits: boolean;
+  /** When it did not answer any more within its first minute, s; null where it did. */
+  stuck: number | null;
   learned: readonly Learned[];
   /** null where it was left. */
   place: Place | null;
@@ -143,8 +195,10 @@ async function makeRender(loading: Loading, place: Place | null, job: Job): Prom
   try {
     const baseline = await loading.find(job.render);
     if (baseline === null) return { ...lose(job, NO_BASELINE), place };
+    const isLater = job.minute !== 'no';
+    const later = isLater ? await loading.find({ ...job.render, variant: 'minute' }) : null;
     at ??= await loading.enter('shared');
-    return await tryTwice(loading, at, { ...job, baseline });
+    return await tryTwice(loading, at, { ...job, baseline, later });
   } catch (error) {
     await at?.leave('used');
     if (loading.signal?.aborted) throw error;
@@ -154,7 +208,8 @@ async function makeRender(loading: Loading, place: Place | null, job: Job): Prom
 
 /** Nothing came of it, and nothing was learned. */
 function lose(job: Job, why: string): Again {
-  return { evidence: loseAll(job, why), learned: job.known, careful: job.careful };
+  const { known, careful } = job;
+  return { evidence: loseAll(job, why), ...NOT_LIVED, learned: known, careful };
 }
 
 /** A crash or a hang costs its render only: tried once more in a new place, then told as a gap. */
@@ -181,15 +236,15 @@ async function tryTwice(loading: Loading, place: Place, job: Job): Promise<Made>
 
 type Again = Omit<Made, 'place'>;
 
+const NOT_LIVED = { later: [], waits: false, stuck: null };
+
 /** Once more in a new place; null where nothing comes of it. */
 async function tryAgain(loading: Loading, job: Job): Promise<Again | null> {
   const tried = await attempt(loading, await loading.enter('shared'), { ...job, profile: true });
   await tried.place.leave(getState(tried));
   const { careful } = job;
   const { done, place } = tried;
-  return done && !place.page.happened.crashed
-    ? { evidence: done.evidence, learned: done.learned, careful }
-    : null;
+  return done && !place.page.happened.crashed ? { ...done, careful } : null;
 }
 
 /**

@@ -55,6 +55,14 @@ export interface Framed<T> {
   answer: T;
 }
 
+/** How a page's time was moved on. */
+export interface Passed {
+  /** So far, since its code took all the time that there was. */
+  busy: boolean;
+  /** How far its animations are ahead of it, ms: they go from frame to frame. */
+  ahead: number;
+}
+
 /** A page that is asked again and again whether it answers. */
 export interface Pulse {
   /** Resolves when it has not answered for as long as it may take. */
@@ -107,6 +115,16 @@ export interface BrowserPage {
   learnSounds(addresses: readonly string[], ms: number): Promise<void>;
   /** Whether a media file has a sound track; null where nothing was told. */
   hasSound(address: string): boolean | null;
+
+  /**
+   * Moves the page's own time on, with that of its frames and workers: timers go off, animations run. From then on
+   * it goes no further by itself, and no other page can be loaded here.
+   * @param ms of the page
+   * @param limit how long its code may take for it, ms
+   */
+  pass(ms: number, limit: number): Promise<Passed>;
+  /** Its time was moved on. */
+  readonly aged: boolean;
 
   /** `ms`: how long its code may have the processor without an answer. */
   watchHeart(ms: number): Pulse;

@@ -2,6 +2,7 @@ import { clickLinks } from '../in-page/links.js';
 import { checkDeclarations } from '../in-page/declarations.js';
 import { fitOutside, fitSelectors } from '../in-page/fitting.js';
 import { enterSlot, leaveSlot, readFocus, readFocusLater } from '../in-page/focus.js';
+import { glance, glanceInside, showFrame } from '../in-page/glance.js';
 import { readInner } from '../in-page/inner.js';
 import { readLayers } from '../../facts/layers/read.js';
 import { readNatural, releaseFrames, squeezeFrames } from '../in-page/natural.js';
@@ -46,6 +47,8 @@ export const CALLS = {
   findReaching,
   fitOutside,
   fitSelectors,
+  glance,
+  glanceInside,
   hideLetters,
   leaveSlot,
   listSwipePlaces,
@@ -69,6 +72,7 @@ export const CALLS = {
   setGutter,
   settle,
   settleAndRead,
+  showFrame,
   showMedia,
   showSlot,
   squeezeFrames,

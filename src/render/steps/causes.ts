@@ -38,7 +38,7 @@ export const causesStep = defineStep({
   name: 'causes',
   phase: 'changed by trying',
   kind: 'causes',
-  isDue: ({ job, markup }) => job.render.variant === 'as-is' && markup !== null,
+  isDue: ({ job, markup }) => /^(as-is|minute)$/.test(job.render.variant) && markup !== null,
   take: ({ page, markup, facts, baseline, known }) =>
     tryOut(page, { markup: markup!, facts, baseline, cures: known.cures }),
   tells: (_facts, { causes }) => ({ causes }),

@@ -1,4 +1,4 @@
-import type { Facts, Gap } from '../../core/evidence.js';
+import { FACT_KINDS, type FactKind, type Facts, type Gap } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
 import { askOf } from '../bounds/asked.js';
 import type { Learned } from '../life/learned.js';
@@ -27,6 +27,14 @@ export const STEPS: readonly AnyStep[] = [
   shotStep,
   harmStep,
 ];
+
+/** Those that are taken of a page some time after it came to rest. */
+export const LATER_STEPS: readonly AnyStep[] = [fittingStep, groundsStep, causesStep, shotStep];
+
+/** What is told of it then: not what it takes a fresh page to find out. */
+export const LATER_KINDS: readonly FactKind[] = FACT_KINDS.filter(
+  (kind) => !['handling', 'styles', 'reaching'].includes(kind),
+);
 
 /** What came of all steps for one snippet. */
 export interface Found extends Shots {

@@ -1,0 +1,42 @@
+import type { Check } from '../check.js';
+import type { Evidence } from '../evidence.js';
+import { getPlace } from '../render.js';
+import type { NotJudged } from '../run.js';
+import type { Judged } from './judge.js';
+import { readsLater } from './later.js';
+
+/** What a check could not see: all renders, or those with a gap in what it reads. */
+export function explainNotJudged(check: Check, judged: Judged, fault: string | null): NotJudged[] {
+  const why = fault ?? findUnseen(check, judged);
+  return why === null ? [] : [{ id: check.id, why, snippet: judged.snippet.name }];
+}
+
+function findUnseen(check: Check, { markupOnly, evidence }: Judged): string | null {
+  if (markupOnly === null) return tellGaps(evidence, check);
+  return check.needs.kinds.length > 0 && check.markup !== true ? markupOnly : null;
+}
+
+/** The gaps in what a check reads, each reason once with the places it holds for; null where there is none. */
+function tellGaps(all: readonly Evidence[], check: Check): string | null {
+  const { needs } = check;
+  const places = new Map<string, Set<string>>();
+  // What calls for the other variants is read of the page as it is.
+  const read: readonly string[] = needs.calls ? ['as-is', ...needs.variants] : needs.variants;
+  const evidence = all.filter(({ render }) => read.includes(render.variant));
+  const later = readsLater(check) ? all.filter(({ render }) => render.variant === 'minute') : [];
+  for (const one of [...evidence, ...later]) {
+    const { viewport, slot, variant } = getPlace(one);
+    for (const { kind, why } of one.gaps) {
+      if (!needs.kinds.includes(kind)) continue;
+      const known = places.get(why) ?? new Set();
+      const place = `${viewport}, ${slot}`;
+      // What was not seen at rest need not be said again.
+      if (variant === 'minute' && known.has(place)) continue;
+      places.set(why, known.add(variant === 'as-is' ? place : `${place}, ${variant}`));
+    }
+  }
+  const told = [...places].map(([why, where]) =>
+    where.size === evidence.length && where.size > 1 ? why : `${why} (${[...where].join('; ')})`,
+  );
+  return told.length > 0 ? told.join('; ') : null;
+}
