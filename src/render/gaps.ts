@@ -55,7 +55,6 @@ function listKindsOf(type: FileType): readonly FactKind[] {
 const BY_MOTION: Record<string, readonly FactKind[]> = {
   fonts: LAYOUT,
   pictures: [...LAYOUT, ...listKindsOf('picture')],
-  animations: LAYOUT,
   media: listKindsOf('film'),
 };
 

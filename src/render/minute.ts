@@ -30,7 +30,7 @@ export interface Living {
 }
 
 /** After so many seconds it is looked at. What goes from frame to frame needs some of them in between. */
-const MOMENTS = [1, 2, 3, 4, 6, 8, 10, 12, 15, 20, 25, 30, 40, 50, 60];
+const MOMENTS = [1, 2, 4, 6, 9, 12, 16, 20, 25, 30, 45, 60];
 /** So often it is read as a whole, the end of the minute among them. */
 const MOST = 3;
 const LOOKED = 1500;
@@ -44,7 +44,7 @@ export async function liveOn(living: Living): Promise<Lived> {
   for (const to of MOMENTS) {
     if (budget.isOver) return { moments, unseen: budget.words };
     const limit = Math.min(limits.hang, budget.left);
-    const { busy, ahead } = await page.pass(1000 * (to - before), limit);
+    const { busy, ahead } = await page.pass(1000 * (to - before), limit, 'stands');
     before = to;
     const after = to + Math.round(ahead / 1000);
     const now = await look(page);

@@ -88,5 +88,5 @@ function addSeen(seen: Seen[], more: Fact<unknown>['seen']): void {
 export function describeLater(seen: readonly Seen[]): string {
   const all = seen.map(({ after }) => after).filter((after) => after !== null);
   if (all.length === 0 || all.length < seen.length) return '';
-  return ` It comes within ${Math.max(...all)} s of load, not at once.`;
+  return ` It comes later: within ${Math.max(...all)} s after the page has come to rest.`;
 }

@@ -1,3 +1,4 @@
+import { setTimeout } from 'node:timers/promises';
 import { within } from '../bounds/limit.js';
 import type { Passed } from '../page/browser-page.js';
 import { flatMap } from '../../core/lists.js';
@@ -42,6 +43,8 @@ export class Clock {
   /** How far animations are ahead of the time, and where they were at the last frame, ms. */
   #ahead = 0;
   #shown: number | null = null;
+  #flows: AbortController | null = null;
+  #flowing: Promise<void> = Promise.resolve();
 
   constructor(ticking: Ticking) {
     this.#ticking = ticking;
@@ -68,8 +71,10 @@ export class Clock {
    * Moves it on, and what moves along with it. While something is under way it stands, but for lines that stay open.
    * @param ms of the page
    * @param limit how long its code may take for it, ms
+   * @param then how it goes on: not at all, or with that of the machine
    */
-  async pass(ms: number, limit: number): Promise<Passed> {
+  async pass(ms: number, limit: number, then: 'stands' | 'flows'): Promise<Passed> {
+    await this.stop();
     if (!this.moved) this.#shown = await this.#showFrame();
     this.moved = true;
     this.#setPace(STANDING);
@@ -77,10 +82,34 @@ export class Clock {
     // Animations go by frames, and frames by the time of the machine.
     this.#setPace(Math.max((ms - this.#ahead) / FRAME, STANDING));
     const after = await this.#showFrame();
-    this.#setPace(STANDING);
+    this.#setPace(then === 'flows' ? 1 : STANDING);
+    if (then === 'flows') this.#flowing = this.#flow((this.#flows = new AbortController()).signal);
     if (after !== null) this.#ahead += after - (this.#shown ?? after) - ms;
     this.#shown = after ?? this.#shown;
     return { busy, ahead: Math.max(this.#ahead, 0) };
+  }
+
+  /** It goes no further by itself. */
+  async stop(): Promise<void> {
+    this.#flows?.abort();
+    await within(this.#flowing, LATE);
+    // Where animations went meanwhile is no lead.
+    if (this.#flows) this.#shown = await this.#showFrame();
+    this.#flows = null;
+  }
+
+  /** Moves it on by as much as the machine's does, a little at a time. */
+  async #flow(signal: AbortSignal): Promise<void> {
+    const aborted = whenAborted(signal);
+    for (let at = performance.now(); !signal.aborted && this.#groups.size > 0;) {
+      const now = performance.now();
+      const passing = flatMap([...this.#groups.values()], (group) =>
+        [...group].map((one) => move(one, Math.max(now - at, 1), 'advance')),
+      );
+      at = now;
+      await Promise.race([...passing, aborted]);
+      await setTimeout(FRAME);
+    }
   }
 
   #showFrame(): Promise<number | null> {
@@ -119,6 +148,13 @@ export class Clock {
     const { countPending } = this.#ticking;
     for (;;) if ((await within(whole, GRACE)) || countPending() === 0) return;
   }
+}
+
+function whenAborted(signal: AbortSignal): Promise<void> {
+  return new Promise((resolve) => {
+    if (signal.aborted) resolve();
+    else signal.addEventListener('abort', () => resolve(), { once: true });
+  });
 }
 
 /** Resolves when a target's time is where it is to be, or the target is gone. */

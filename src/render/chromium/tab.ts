@@ -11,7 +11,6 @@ import type {
   Framed,
   Hottest,
   PageCall,
-  Passed,
   Preparation,
   Pulse,
 } from '../page/browser-page.js';
@@ -38,7 +37,7 @@ import { Window } from './viewport.js';
 import type { Door, Visitor } from '../page/visitor.js';
 import { Worlds } from './worlds.js';
 
-/** How lately something must have come from the page for it to be talking, ms. */
+/** How lately something must have come from a page that talks, ms. */
 const TALKS = 1000;
 
 /** A page of its own context, its traffic going through one gate. */
@@ -86,6 +85,7 @@ export class Tab implements BrowserPage {
 
   async close(): Promise<void> {
     this.#connection.root.off('Target.attachedToTarget', this.#takeUp);
+    this.#clock.stop();
     await closeContext(this.#connection, this.#opened);
   }
 
@@ -192,9 +192,7 @@ export class Tab implements BrowserPage {
     return this.#sounds.get(address);
   }
 
-  pass(ms: number, limit: number): Promise<Passed> {
-    return this.#clock.pass(ms, limit);
-  }
+  pass: BrowserPage['pass'] = (...asked) => this.#clock.pass(...asked);
 
   get aged(): boolean {
     return this.#clock.moved;

@@ -8,7 +8,7 @@ import type { RawPage } from '../in-page/page.js';
 import type { RawFrame } from '../../facts/frames/read.js';
 import type { Inner } from '../in-page/inner.js';
 import type { RawObjects } from '../reader/objects.js';
-import type { SettleWish } from '../in-page/settle.js';
+import { DUE, type SettleWish } from '../in-page/settle.js';
 import type { Whole, WholeWish } from '../reader/whole.js';
 import { within, withinTalk, type Limits } from '../bounds/limit.js';
 import type { BrowserPage } from '../page/browser-page.js';
@@ -40,6 +40,8 @@ export interface ReadingWish {
 export const ELEMENT_CAP = 5000;
 /** How long a page with code of its own must have been still to count as at rest, ms. */
 const QUIET = 120;
+/** Where something is due, time is moved on by so much until it is done, and by so much at most, ms. */
+const [HASTE, MOST_HASTENED] = [1000, 9000];
 /** The browser tells of tracks in batches, so it may take a while, ms. */
 const SOUND_TOLD = 2000;
 /** A frame that does not answer by then is not measured, ms. */
@@ -61,11 +63,19 @@ export async function rest(
   const asking = loaded && traits.live && page.requests.requests.length > 1;
   if (asking) await within(page.requests.whenIdle(), limits.settle);
   const begun = asking ? 'asking' : loaded && 'loaded';
+  let hastened = 0;
   for (let first: SettleWish['first'] = begun; ; first = false) {
     const left = Math.max(end - performance.now(), 50);
     const wish = { limit: left, quiet: traits.changes ? QUIET : 0, media: traits.media, first };
     moving = (await withinTalk(page, page.read('settle', wish), left + 500)) ?? ['the page'];
+    const waits = moving.includes(DUE) && hastened < MOST_HASTENED;
+    moving = moving.filter((what) => what !== DUE);
     if (performance.now() >= end) break;
+    if (waits) {
+      hastened += HASTE;
+      await page.pass(HASTE, left, 'flows');
+      continue;
+    }
     const quietFor = performance.now() - page.requests.lastActivity;
     if (page.requests.pending > 0)
       await within(page.requests.whenIdle(), Math.max(end - performance.now(), 0));

@@ -3,7 +3,7 @@ import { forgetEarly, noteEarly } from './early.js';
 import { listFilms, whenShown } from './films.js';
 import { nextFrame } from './shared.js';
 
-/** What is waited for in the page: fonts, pictures, media, animations that end, and a still page. */
+/** What is waited for in the page: fonts, pictures, media, and a still page. */
 export interface SettleWish {
   /** For how long, at most, ms. */
   limit: number;
@@ -15,6 +15,8 @@ export interface SettleWish {
   first: false | 'asking' | 'loaded';
 }
 
+/** How it is told that timers are about to go off, or animations to end: time can be moved on to where they do. */
+export const DUE = 'what is due';
 /** A clock on the page never is at rest: what it does shows within a second or so, ms. */
 const CLOCK = 1500;
 
@@ -29,7 +31,6 @@ export async function settle(wish: SettleWish): Promise<string[]> {
     noted,
     waiting.add('fonts', page.fonts.ready),
     ...listPictures(page).map((image) => waiting.add('pictures', once(image, 'load', 'error'))),
-    ...listAnimations(page).map((one) => waiting.add('animations', one.finished)),
     ...(wish.quiet > 0 ? [waiting.add('the document', whenStill(wish.quiet))] : []),
     ...(wish.media
       ? listMedia(page).map((one) =>
@@ -43,7 +44,8 @@ export async function settle(wish: SettleWish): Promise<string[]> {
     await Promise.all(
       listFilms(page).map((film) => waiting.add('media', whenShown(film, waiting.end))),
     );
-  return [...waiting.open];
+  const isDue = book.timers > 0 || listAnimations(page).length > 0;
+  return isDue ? [...waiting.open, DUE] : [...waiting.open];
 }
 
 /** Several things that are waited for, each until the time is over. */
@@ -107,7 +109,7 @@ function listMedia(page: Document): HTMLMediaElement[] {
   );
 }
 
-/** Until the document has not been changed for so long, and no timer is about to go off. */
+/** Until the document has not been changed for so long, or a timer is about to go off. */
 async function whenStill(quiet: number): Promise<void> {
   const book = globalThis.mivketNotebook;
   const start = performance.now();
@@ -115,9 +117,9 @@ async function whenStill(quiet: number): Promise<void> {
     book.takeRecords();
     const rest = quiet - (performance.now() - Math.max(book.lastChange, start));
     if (rest <= 0 && book.timers === 0) return;
-    if (book.timers === 0 && performance.now() - start > CLOCK) return;
-    if (book.timers > 0) await once(book.page, 'mivket-timer-over');
-    else await new Promise((resolve) => setTimeout(resolve, rest));
+    // These are not waited for here: time is moved on to where they go off.
+    if (book.timers > 0 || performance.now() - start > CLOCK) return;
+    await new Promise((resolve) => setTimeout(resolve, rest));
   }
 }
 

@@ -117,12 +117,13 @@ export interface BrowserPage {
   hasSound(address: string): boolean | null;
 
   /**
-   * Moves the page's own time on, with that of its frames and workers: timers go off, animations run. From then on
-   * it goes no further by itself, and no other page can be loaded here.
+   * Moves the page's own time on, with that of its frames and workers: timers go off, animations run. No other page
+   * can be loaded here afterwards.
    * @param ms of the page
    * @param limit how long its code may take for it, ms
+   * @param then how its time goes on: not at all, or with that of the machine
    */
-  pass(ms: number, limit: number): Promise<Passed>;
+  pass(ms: number, limit: number, then: 'stands' | 'flows'): Promise<Passed>;
   /** Its time was moved on. */
   readonly aged: boolean;
 
