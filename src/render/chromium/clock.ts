@@ -127,26 +127,37 @@ export class Clock {
     const isOpen = this.#held !== null && countPending() <= this.#held;
     const policy = isOpen ? 'advance' : WAITING;
     const groups = [...this.#groups.values()].map((group) => [...group]);
-    const passing = Promise.all(groups.map((group) => this.#moveTogether(group, ms, policy)));
     const end = performance.now() + limit;
-    if ((await within(passing, Math.min(HELD, limit))) !== null) return true;
+    const passing = Promise.all(groups.map((group) => this.#moveTogether(group, ms, policy, end)));
+    const soon = await within(passing, Math.min(HELD, limit));
+    if (soon !== null) return soon.every(Boolean);
     this.#held = countPending();
     // Now without regard to what is asked for.
     for (const one of all) grant(one, ms, 'advance').catch(() => undefined);
-    return (await within(passing, Math.max(end - performance.now(), 0))) !== null;
+    const late = await within(passing, Math.max(end - performance.now(), 0));
+    return late?.every(Boolean) ?? false;
   }
 
   /**
    * Of several targets in one process, whose clocks are one, it may be only one that tells of its time: the others
    * are given a moment.
+   * @returns whether they are where they are to be
    */
-  async #moveTogether(group: readonly Session[], ms: number, policy: Policy): Promise<void> {
+  async #moveTogether(
+    group: readonly Session[],
+    ms: number,
+    policy: Policy,
+    end: number,
+  ): Promise<boolean> {
     const moves = group.map((one) => move(one, ms, policy));
     const whole = Promise.all(moves).then(() => true);
-    if (group.length === 1) return void (await whole);
+    if (group.length === 1) return whole;
     await Promise.race(moves);
     const { countPending } = this.#ticking;
-    for (;;) if ((await within(whole, GRACE)) || countPending() === 0) return;
+    while (performance.now() < end) {
+      if ((await within(whole, GRACE)) || countPending() === 0) return true;
+    }
+    return false;
   }
 }
 

@@ -11,14 +11,13 @@ export class Hold {
     }
   }
 
-  /** Brings every animation to where it was. */
+  /** Brings every animation to where it was; one that was over, and left nothing behind, is over again. */
   restore(): void {
-    if (this.#times.size === 0) return;
     for (const one of this.#list()) {
       const { target, name } = describe(one);
       const time = target && this.#times.get(target)?.get(name);
-      if (time === undefined || time === null || one.currentTime === time) continue;
-      one.currentTime = time;
+      if (time === undefined) one.cancel();
+      else if (time !== null && one.currentTime !== time) one.currentTime = time;
     }
   }
 

@@ -1,0 +1,101 @@
+import { describe, expect, test } from '@jest/globals';
+import { defineCheck, makeSeen, type Check } from '../../src/core/check.js';
+import { FACT_KINDS, type Evidence } from '../../src/core/evidence.js';
+import { getDefaultHouse } from '../../src/core/house/read.js';
+import { judgeSnippet } from '../../src/core/judge/judge.js';
+import { readMarkup } from '../../src/core/markup/markup.js';
+import { planRenders } from '../../src/core/plan.js';
+import { makeLost } from '../../src/render/bounds/lost.js';
+
+const house = getDefaultHouse();
+const [narrow, , , wide] = planRenders('x', house, house);
+const TEXT = '<p>Beans</p>';
+
+/** A page that is so wide, so long after it came to rest. */
+function look(render: typeof narrow, width: number, after: number | null = null): Evidence {
+  const variant = after === null ? ('as-is' as const) : ('minute' as const);
+  const made = { ...makeLost({ ...render!, variant, after }, 0, ''), gaps: [] };
+  made.page.atLoad.scrollWidth = width;
+  return made;
+}
+
+function makeCheck(id: string, given: Partial<Parameters<typeof defineCheck>[0]> = {}): Check {
+  return defineCheck({
+    ...{ id, subject: 'page', level: 'concern', title: '', decided: '', standard: null },
+    ...{ needs: ['page'], markup: false, samples: [null], examples: { faulty: [], sound: [] } },
+    judge: ({ renders }: { renders: readonly Evidence[] }) =>
+      (renders as never as { page: Evidence['page']; at: never }[])
+        .filter(({ page }) => page.atLoad.scrollWidth > 500)
+        .map((one) => ({
+          where: { offset: 0, endOffset: 3 },
+          culprit: { at: 'snippet', what: id },
+          data: null,
+          seen: [makeSeen(one, {})],
+        })),
+    says: () => ({ message: 'It is wide.', notice: '', cure: '' }),
+    ...given,
+  } as never);
+}
+
+function judge(evidence: readonly Evidence[], checks: readonly Check[] = [WIDE]) {
+  const snippet = { name: 'x', path: null, text: TEXT };
+  const rest = { baselines: new Map(), checks, today: '2026-11-30', markupOnly: null };
+  const { report, notJudged } = judgeSnippet({
+    ...{ snippet, markup: readMarkup(TEXT), house, evidence },
+    ...rest,
+  });
+  return { ...report, notJudged };
+}
+
+const WIDE = makeCheck('page-hangs');
+
+describe('what comes later', () => {
+  test('is a finding with its moment, once for both windows', () => {
+    const late = [look(narrow, 900, 12), look(wide, 900, 20), look(narrow, 900, 60)];
+    const { findings } = judge([look(narrow, 0), look(wide, 0), ...late]);
+    expect(findings).toHaveLength(1);
+    expect(findings[0]!.message).toBe(
+      'It is wide. It comes later: within 20 s after the page has come to rest.',
+    );
+    expect(findings[0]!.seen.map(({ width, after }) => [width, after])).toEqual([
+      [320, 12],
+      [1280, 20],
+    ]);
+  });
+
+  test('is not told again where it was there at rest', () => {
+    const { findings } = judge([look(narrow, 900), look(narrow, 900, 12)]);
+    expect(findings.map(({ message }) => message)).toEqual(['It is wide.']);
+    expect(findings[0]!.seen).toHaveLength(1);
+  });
+
+  test('nor where something else explains it at rest', () => {
+    const explaining = makeCheck('page-overflow', { explains: [{ findings: ['page-hangs'] }] });
+    const checks = [explaining, WIDE];
+    const both = [look(narrow, 900), look(narrow, 900, 12)];
+    expect(judge(both, checks).findings.map(({ id }) => id)).toEqual(['page-overflow']);
+  });
+
+  test('is judged by no check that reads what was not looked for then, or other conditions', () => {
+    const late = look(narrow, 900, 12);
+    const sought = FACT_KINDS.filter((kind) => kind !== 'handling');
+    const hands = makeCheck('keyboard-trapped', { needs: ['page', 'handling'] });
+    const other = makeCheck('page-overflow', {
+      needs: { kinds: ['page'], variants: ['as-is', 'filtered'] },
+    });
+    const evidence = [look(narrow, 0), { ...late, sought }];
+    expect(judge(evidence, [hands, other]).findings).toEqual([]);
+    expect(judge(evidence).findings).toHaveLength(1);
+  });
+
+  test('and was not seen is a gap, said once where it was none at rest', () => {
+    const gap = { kind: 'page' as const, why: 'it was busy', seen: null, kept: null };
+    const late = { ...look(narrow, 0, 12), gaps: [gap] };
+    const { notJudged } = judge([look(narrow, 0), late]);
+    expect(notJudged.map(({ why }) => why)).toEqual(['it was busy (phone-320, column, minute)']);
+    const before = { ...look(narrow, 0), gaps: [gap] };
+    expect(judge([before, late]).notJudged.map(({ why }) => why)).toEqual([
+      'it was busy (phone-320, column)',
+    ]);
+  });
+});
