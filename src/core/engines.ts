@@ -1,4 +1,4 @@
-import { listMissing, type Evidence, type FactKind, type Gap } from './evidence.js';
+import { CHANGING_KINDS, listMissing, type Evidence, type FactKind, type Gap } from './evidence.js';
 import type { About, Check } from './check.js';
 import { listKinds } from '../facts/kinds.js';
 import { flatMap } from './lists.js';
@@ -49,6 +49,11 @@ export const CAPABILITIES = {
   errors: { words: 'where code breaks down', bears: ['scripts'] },
   painting: { words: 'what is painted', bears: ['texts'] },
   'layout-shifts': { words: 'how far the layout jumps', bears: ['shifts'] },
+  'own-time': {
+    words: 'what comes within the first minute',
+    bears: CHANGING_KINDS,
+    matters: ({ own }) => own.moves,
+  },
   'policy-refusals': { words: 'what the page’s policy refused', bears: ['policy'] },
 } satisfies Record<string, Capability>;
 

@@ -155,6 +155,12 @@ export function getEmpty(render: Render): Render {
   return { ...render, snippets, insert, variant: CONDITIONS[render.variant].against, after: null };
 }
 
+/** In what state a page was looked at, as reports name it; '' for the usual one. */
+export function nameState({ variant, after }: { variant: string; after: number | null }): string {
+  if (after !== null) return `within ${after} s`;
+  return variant === 'as-is' ? '' : variant;
+}
+
 /** A slot as reports name it, with how code comes into it where that is not the usual way. */
 export function nameRoom({ slot, insert }: Pick<Place, 'slot' | 'insert'>): string {
   return insert === 'inline' ? slot : `${slot} (${insert})`;

@@ -17,7 +17,7 @@ type Lack = CapabilityName | FactKind;
 const names = Object.keys(CAPABILITIES) as CapabilityName[];
 const faulty = listRecorded().filter(({ key }) => / faulty: /.test(key) && !/ mended$/.test(key));
 /** A page and a snippet that do all that they can. */
-const WORST = { own: { ...STILL, changes: true, live: true }, ownPage: true };
+const WORST = { own: { ...STILL, changes: true, live: true, moves: true }, ownPage: true };
 const whole = new Map<string, Judgement>();
 
 function judge({ code, under, evidence, baselines }: Recorded, lacks: Lack[] = []): Judgement {

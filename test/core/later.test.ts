@@ -92,7 +92,9 @@ describe('what comes later', () => {
     const gap = { kind: 'page' as const, why: 'it was busy', seen: null, kept: null };
     const late = { ...look(narrow, 0, 12), gaps: [gap] };
     const { notJudged } = judge([look(narrow, 0), late]);
-    expect(notJudged.map(({ why }) => why)).toEqual(['it was busy (phone-320, column, minute)']);
+    expect(notJudged.map(({ why }) => why)).toEqual([
+      'it was busy (phone-320, column, within 12 s)',
+    ]);
     const before = { ...look(narrow, 0), gaps: [gap] };
     expect(judge([before, late]).notJudged.map(({ why }) => why)).toEqual([
       'it was busy (phone-320, column)',

@@ -1,8 +1,8 @@
 import type { Check } from '../check.js';
 import { FITTING_KINDS, isMeasured, type Evidence } from '../evidence.js';
-import { flatMap } from '../lists.js';
+import { flatMap, mapPresent } from '../lists.js';
 import type { Markup } from '../markup/markup.js';
-import { getPlace, getPlaceKey, type Place } from '../render.js';
+import { getPlace, getPlaceKey, nameRoom, type Place } from '../render.js';
 import { TOLERANCE } from '../measure/culprits.js';
 import type { Finding, SnippetReport } from '../run.js';
 import { counts, getWorst } from '../verdict.js';
@@ -84,9 +84,17 @@ export function listFits(
       return flatMap(wide, (one) => [getPlaceKey(one), getPlaceKey(toRest(one))]);
     }),
   );
+  const later = new Set(
+    mapPresent(evidence, (one) => {
+      const place = getPlace(one);
+      return place.after !== null && burst.has(getPlaceKey(place)) ? nameRoom(place) : null;
+    }),
+  );
   return evidence.map((one) => {
     const bursts = burst.has(getPlaceKey(getPlace(one)));
-    const known = whole && isSeen(one) && one.render.variant === 'as-is';
+    // A minute is lived on in some of the windows only: where these are too wide then, others may be.
+    const isLooked = !later.has(nameRoom(getPlace(one)));
+    const known = whole && isSeen(one) && isLooked && one.render.variant === 'as-is';
     return {
       width: isMeasured(one, 'slot') ? one.slot.box.width : one.render.viewport.width,
       fits: bursts ? false : known || null,

@@ -1,6 +1,6 @@
 import type { Check } from '../check.js';
 import type { Evidence } from '../evidence.js';
-import { getPlace } from '../render.js';
+import { getPlace, nameState } from '../render.js';
 import type { NotJudged } from '../run.js';
 import type { Judged } from './judge.js';
 import { readsLater } from './later.js';
@@ -25,14 +25,15 @@ function tellGaps(all: readonly Evidence[], check: Check): string | null {
   const evidence = all.filter(({ render }) => read.includes(render.variant));
   const later = readsLater(check) ? all.filter(({ render }) => render.variant === 'minute') : [];
   for (const one of [...evidence, ...later]) {
-    const { viewport, slot, variant } = getPlace(one);
+    const { viewport, slot, variant, after } = getPlace(one);
     for (const { kind, why } of one.gaps) {
       if (!needs.kinds.includes(kind)) continue;
       const known = places.get(why) ?? new Set();
       const place = `${viewport}, ${slot}`;
       // What was not seen at rest need not be said again.
       if (variant === 'minute' && known.has(place)) continue;
-      places.set(why, known.add(variant === 'as-is' ? place : `${place}, ${variant}`));
+      const state = nameState({ variant, after });
+      places.set(why, known.add(state ? `${place}, ${state}` : place));
     }
   }
   const told = [...places].map(([why, where]) =>

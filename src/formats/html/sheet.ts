@@ -1,5 +1,5 @@
 import type { Shot } from '../../core/evidence.js';
-import { nameRoom } from '../../core/render.js';
+import { nameRoom, nameState } from '../../core/render.js';
 import type { RenderReport, SnippetReport } from '../../core/run.js';
 import { formatPixels } from '../../core/measure/units.js';
 import { cleanLine } from '../clean.js';
@@ -14,7 +14,7 @@ export type Shots = ReadonlyMap<string, string>;
 
 /** The contact sheet of a snippet: a row a slot, its widths side by side at one scale. */
 export function formatSheet(snippet: SnippetReport, shots: Shots): Html | null {
-  const taken = snippet.renders.filter((render): render is Shown => render.shot !== null);
+  const taken = snippet.renders.filter((render): render is Shown => isShown(render));
   if (taken.length === 0) return null;
   const slots = [...new Set(taken.map(nameRoom))];
   const rows = slots.map((slot) => {
@@ -27,6 +27,16 @@ export function formatSheet(snippet: SnippetReport, shots: Shots): Html | null {
     </div>`;
   });
   return html`<div class="sheet">${rows}</div>`;
+}
+
+/** What was looked at later is shown where something came of it. */
+function isShown({ shot, after, worst, waived }: RenderReport): boolean {
+  return shot !== null && (after === null || worst !== null || waived);
+}
+
+function formatState(render: RenderReport): string {
+  const state = nameState(render);
+  return state && `, ${state}`;
 }
 
 function formatFigure(snippet: SnippetReport, render: Shown, shots: Shots): Html {
@@ -62,7 +72,7 @@ function isBeyond({ shot, width }: Shown): boolean {
 
 function formatCaption(render: RenderReport): Html {
   const slot = render.slotWidth === null ? '' : `, slot ${formatPixels(render.slotWidth)}`;
-  const state = render.variant === 'as-is' ? '' : `, ${render.variant}`;
+  const state = formatState(render);
   return html`${formatShape(render.worst ?? (render.waived ? 'waived' : null))}
     <b>${render.width} px</b><span class="faint">${slot}${state}</span>`;
 }
@@ -110,9 +120,9 @@ function percent(share: number): string {
 }
 
 function describe({ name }: SnippetReport, render: RenderReport, marks: readonly Mark[]): string {
-  const { width, variant } = render;
+  const { width } = render;
   const numbers = [...new Set(marks.map(({ number }) => number))];
   const marked = numbers.length > 0 ? `; outlined: finding ${numbers.join(', ')}` : '';
-  const state = variant === 'as-is' ? '' : `, ${variant}`;
+  const state = formatState(render);
   return `${cleanLine(name)} in the slot ${nameRoom(render)} of a window of ${width} px${state}${marked}`;
 }

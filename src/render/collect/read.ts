@@ -41,7 +41,7 @@ export const ELEMENT_CAP = 5000;
 /** How long a page with code of its own must have been still to count as at rest, ms. */
 const QUIET = 120;
 /** Where something is due, time is moved on by so much until it is done, and by so much at most, ms. */
-const [HASTE, MOST_HASTENED] = [1000, 9000];
+const [HASTE, MOST_HASTENED] = [1000, 10_000];
 /** The browser tells of tracks in batches, so it may take a while, ms. */
 const SOUND_TOLD = 2000;
 /** A frame that does not answer by then is not measured, ms. */

@@ -44,7 +44,8 @@ export async function settle(wish: SettleWish): Promise<string[]> {
     await Promise.all(
       listFilms(page).map((film) => waiting.add('media', whenShown(film, waiting.end))),
     );
-  const isDue = book.timers > 0 || listAnimations(page).length > 0;
+  // Of timers only where code of its own is waited for.
+  const isDue = (wish.quiet > 0 && book.timers > 0) || listAnimations(page).length > 0;
   return isDue ? [...waiting.open, DUE] : [...waiting.open];
 }
 

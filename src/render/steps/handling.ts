@@ -90,11 +90,17 @@ const NOTHING: Facts['handling'] = { trapped: null, caught: [], links: [], stopp
 /** The page and its hand, as long as each answer comes in time: a busy machine needs long for many of them. */
 type Patient = Pick<BrowserPage, 'read' | 'readFrames'> & Omit<BrowserPage['hand'], 'point'>;
 
+/** What is asked by clicking. */
+const CLICKS: ReadonlySet<string> = new Set(['clickLinks', 'clickToStop']);
+
 function getPatient(page: BrowserPage, ms: number): Patient {
   const late = () => new Breakdown('the page does not answer');
   const { hand } = page;
   return {
-    read: (...asked) => inTime(page.read(...asked), ms, late),
+    read(...asked) {
+      page.happened.handled ||= CLICKS.has(asked[0]);
+      return inTime(page.read(...asked), ms, late);
+    },
     readFrames: (...asked) => page.readFrames(...asked),
     listListeners: () => inTime(hand.listListeners(), ms, late),
     press(key, shift) {

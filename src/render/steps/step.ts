@@ -15,12 +15,12 @@ import type { TakenShot } from './shot.js';
  * What a page has been through when a step is taken, in this order; each phase for all of a page's snippets before
  * the next. `as it stands` and `scrolled` are what `look` reads of the page as a whole. What is changed by
  * trying is put back by whoever changed it; a page that hands have used cannot be; and to pose for its picture makes
- * it paint, and load, what nobody has looked at.
+ * it paint, and load, what nobody has looked at. When all are over the first minute is lived on (`../minute.ts`), after
+ * which a page's time stands.
  */
 export const PHASES = [
   'as it stands',
   'asked of the browser',
-  'lived on',
   'scrolled',
   'pictured',
   'changed by trying',

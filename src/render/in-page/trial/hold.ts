@@ -13,6 +13,8 @@ export class Hold {
 
   /** Brings every animation to where it was; one that was over, and left nothing behind, is over again. */
   restore(): void {
+    // Where nothing was ever in motion nothing begins anew, and to ask costs a layout.
+    if (this.#times.size === 0 && !globalThis.mivketNotebook.early?.animated) return;
     for (const one of this.#list()) {
       const { target, name } = describe(one);
       const time = target && this.#times.get(target)?.get(name);
