@@ -7,8 +7,11 @@ import { Gates } from '../dist/src/render/gate/gates.js';
 
 const ORIGIN = 'https://www.seedlibrary.example';
 
-/** Runs the loop; resolves to the time it took, ms. */
-export async function runBareLoop(texts, widths, reroute) {
+/**
+ * Runs the loop; resolves to the time it took, ms.
+ * @param wait how long each page is given after its load, ms
+ */
+export async function runBareLoop(texts, widths, reroute, wait = 0) {
   const program = await findBrowser();
   const key = makeKey();
   const start = performance.now();
@@ -33,6 +36,7 @@ export async function runBareLoop(texts, widths, reroute) {
       const tab = await context.newPage();
       await tab.setViewport({ width, height: 800 });
       await tab.goto(`${ORIGIN}/`, { waitUntil: 'load' });
+      if (wait > 0) await new Promise((resolve) => setTimeout(resolve, wait));
       await tab.screenshot();
       await context.close();
     }

@@ -1,5 +1,5 @@
 // Side-by-side measurements, as ratios within one run: `npm run bench`. Prints a table and writes
-// bench/results.md. With names as arguments only these: help, markup, loop, again, memory, causes, ranges.
+// bench/results.md. With names as arguments only these: help, markup, loop, timer, again, memory, causes, ranges.
 import { execFileSync, spawn, spawnSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -23,6 +23,7 @@ try {
   if (wants('help')) measureHelp();
   if (wants('markup')) measureMarkup();
   if (wants('loop')) await measureLoop();
+  if (wants('timer')) await measureTimer();
   if (wants('again')) await measureAgain();
   if (wants('memory')) await measureMemory();
   if (wants('causes')) await measureCauses();
@@ -87,6 +88,26 @@ async function measureLoop() {
     median(audits) / median(loops),
     0.37,
     `${each(audits)} a render against ${each(loops)}`,
+  );
+}
+
+/** One widget that fills itself and adds more after 2 s, against the loop that waits for that at each width. */
+async function measureTimer() {
+  const text =
+    '<div id="bed"><p>Beans</p></div><script>const bed = document.getElementById("bed"); const add = (text) => bed.append(Object.assign(document.createElement("p"), { textContent: text })); add("Peas"); setTimeout(() => add("Lettuce"), 2000)</script>';
+  const widths = [320, 390, 768, 1280];
+  writeSnippets('timer', [text]);
+  const loops = [];
+  const audits = [];
+  for (let round = 0; round < ROUNDS; round++) {
+    loops.push(await runBareLoop([text], widths, {}, 2000));
+    audits.push(await runAudit(['audit', join(work, 'timer'), '--width', widths.join()]));
+  }
+  add(
+    'one paste that adds more after 2 s, at 4 widths, against a bare loop that waits for that',
+    median(audits) / median(loops),
+    0.35,
+    `${Math.round(median(audits))} ms against ${Math.round(median(loops))} ms`,
   );
 }
 
