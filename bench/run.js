@@ -9,7 +9,7 @@ import { HOSTS, startStandIns } from '../dist/demo/stand-ins/index.js';
 import { runBareLoop } from './bare-loop.js';
 import { timeCauses, timeMarkup } from './in-process.js';
 import { sumTree } from './memory.js';
-import { listDemo, listFaulty, listPastes, listPlain, listThirdWide } from './snippets.js';
+import { listDemo, listFaulty, listPastes, listPlain, listThirdWide, TIMER } from './snippets.js';
 
 const ROOT = fileURLToPath(new URL('..', import.meta.url));
 const MIVKET = join(ROOT, 'bin/mivket.js');
@@ -93,14 +93,11 @@ async function measureLoop() {
 
 /** One widget that fills itself and adds more after 2 s, against the loop that waits for that at each width. */
 async function measureTimer() {
-  const text =
-    '<div id="bed"><p>Beans</p></div><script>const bed = document.getElementById("bed"); const add = (text) => bed.append(Object.assign(document.createElement("p"), { textContent: text })); add("Peas"); setTimeout(() => add("Lettuce"), 2000)</script>';
   const widths = [320, 390, 768, 1280];
-  writeSnippets('timer', [text]);
-  const loops = [];
-  const audits = [];
+  const [loops, audits] = [[], []];
+  writeSnippets('timer', [TIMER]);
   for (let round = 0; round < ROUNDS; round++) {
-    loops.push(await runBareLoop([text], widths, {}, 2000));
+    loops.push(await runBareLoop([TIMER], widths, {}, 2000));
     audits.push(await runAudit(['audit', join(work, 'timer'), '--width', widths.join()]));
   }
   add(

@@ -3,6 +3,10 @@ import { readdirSync, readFileSync } from 'node:fs';
 
 const DEMO = new URL('../demo/snippets/', import.meta.url);
 
+/** A widget that fills itself, and adds more after 2 s. */
+export const TIMER =
+  '<div id="bed"><p>Beans</p></div><script>const bed = document.getElementById("bed"); const add = (text) => bed.append(Object.assign(document.createElement("p"), { textContent: text })); add("Peas"); setTimeout(() => add("Lettuce"), 2000)</script>';
+
 /** The demo's snippets that do nothing slow on purpose. */
 export function listDemo() {
   const demo = readdirSync(DEMO).map((name) => readFileSync(new URL(name, DEMO), 'utf8'));
