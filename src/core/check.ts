@@ -5,7 +5,7 @@ import type { House, Level } from './house/house.js';
 import type { houseSchema } from './house/schema.js';
 import type { Markup } from './markup/markup.js';
 import type { Intent } from './mend/intent.js';
-import { getEmpty, getPlace, getRenderKey } from './render.js';
+import { getEmpty, getPlace, getPlaceKey, getRenderKey } from './render.js';
 import type { Place, Variant, Viewport } from './render.js';
 import type { Snippet, Span } from './snippet.js';
 
@@ -192,6 +192,22 @@ export function getMade(culprit: Culprit): string | undefined {
 export function getCulpritKey(culprit: Culprit): string {
   if (culprit.at === 'element') return `${culprit.offset} ${culprit.part ?? ''}`;
   return culprit.at === 'made' ? `made ${culprit.selector}` : culprit.what;
+}
+
+/** Facts of one key, of one check, are one finding. */
+export function getFactKey({ where, group, culprit }: Fact<unknown>): string {
+  const what = group ?? getCulpritKey(culprit);
+  return [where.offset, where.endOffset, what, getMade(culprit)].join(' ');
+}
+
+/** Of two sightings in one place, by what `getKey` tells of it, the first, which is the farther, stands for both. */
+export function addSeen(
+  seen: Seen[],
+  more: readonly Seen[],
+  getKey: (one: Seen) => string = getPlaceKey,
+): void {
+  const known = new Set(seen.map(getKey));
+  seen.push(...more.filter((one) => !known.has(getKey(one))));
 }
 
 /** A render made ready for checks: what each would have to look up is looked up once, and nothing is copied for one. */

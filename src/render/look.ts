@@ -4,13 +4,14 @@ import {
   readStill,
   rest,
   takeSteps,
+  waitFor,
   type Reading,
   type ReadingTraits,
   type ReadingWish,
 } from './collect/read.js';
 import type { Budget } from './bounds/budget.js';
 import type { Job } from './life/job.js';
-import { within, withinTalk, type Limits } from './bounds/limit.js';
+import { within, type Limits } from './bounds/limit.js';
 import type { BrowserPage, Hottest } from './page/browser-page.js';
 import type { Sources } from './page/served-page.js';
 import type { Setting } from './setting.js';
@@ -120,12 +121,11 @@ const NO_TIME: Limits = { load: 0, settle: 0, hang: 0 };
 /** A page whose code was stopped, or never began: nothing in it changes by itself any more. */
 const CALM = { changes: false, live: false, scrolls: false, media: false };
 
-async function readWithin(
+function readWithin(
   page: BrowserPage,
   wish: ReadingWish,
   traits: ReadingTraits,
   limits: Limits,
 ): Promise<Reading | null> {
-  const reading = readAll(page, wish, traits, limits).catch(() => null);
-  return withinTalk(page, reading, limits.hang + 2 * limits.settle);
+  return waitFor(page, readAll(page, wish, traits, limits), limits);
 }

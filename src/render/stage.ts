@@ -4,7 +4,7 @@ import { listTooWide } from '../core/measure/too-wide.js';
 import { joinTraits, STILL } from '../core/markup/traits.js';
 import { collectFacts } from '../facts/collector.js';
 import { FACT_KINDS } from '../facts/kinds.js';
-import { CONDITIONS, type Render } from '../core/render.js';
+import { CONDITIONS } from '../core/render.js';
 import { Breakdown } from './bounds/breakdown.js';
 import { markCut } from './bounds/lost.js';
 import { describeHang } from './collect/hang.js';
@@ -21,7 +21,7 @@ import type { Place } from './life/places.js';
 import type { ServedPage, Sources } from './page/served-page.js';
 import type { Setting } from './setting.js';
 import type { TakenShot } from './steps/shot.js';
-import type { Scene } from './steps/step.js';
+import type { AnyStep, Scene } from './steps/step.js';
 import { LATER_KINDS, LATER_STEPS, STEPS, takeSteps, type Found } from './steps/table.js';
 
 /** A page as it was seen once: evidence of each of its snippets, and what the page without any is compared by. */
@@ -76,86 +76,94 @@ export async function renderPage(
   const looked = await look(page, sources, setting, job);
   // A page that is only brought to another width has asked for nothing since: what was refused it still is.
   if (reach.by === 'load') place.refusals.push(...(await gate.takeRefusals()));
-  const scenes: Scene[] = [];
-  for (const of of job.subject.traits.keys())
-    scenes.push(await setScene(place, { job, of, setting, looked }));
-  const found = await takeSteps(scenes, job.minute === 'no' || job.minute === 'also' ? STEPS : []);
-  const standing = scenes.map((scene, i) => toEvidence(scene, found[i]!, looked));
-  const lives = canLiveOn(scenes, looked);
+  const alone = job.minute !== 'no' && job.minute !== 'also';
+  const told = await tellAll(place, { job, setting, looked }, alone ? [] : STEPS);
+  const lives = canLiveOn(page, setting, job, looked);
   const waits = lives && page.happened.handled;
-  const lived = lives && !waits ? await live(place, scenes, looked) : NOT_LIVED;
+  const lived = lives && !waits ? await live(place, { job, setting, looked }) : NOT_LIVED;
   return {
-    evidence: lived.unseen === null ? standing : markCut(standing, lived.unseen),
+    ...told,
+    evidence: lived.unseen === null ? told.evidence : markCut(told.evidence, lived.unseen),
     later: lived.moments,
     stuck: lived.stuck ?? null,
     waits,
-    learned: found.map((one) => one.learned),
     served,
-    ...toSighting(scenes, looked),
-    shots: [...listShots(found), ...flatMap(lived.moments, ({ shots }) => shots)],
+    shots: [...told.shots, ...flatMap(lived.moments, ({ shots }) => shots)],
   };
 }
 
-function toSighting(scenes: readonly Scene[], { reading }: Looked): Omit<Sighting, 'evidence'> {
-  const [scene] = scenes;
+/** A page that was looked at, in the words of a job. */
+interface Seen {
+  job: Job;
+  setting: Setting;
+  looked: Looked;
+}
+
+/** All that is told of a page as it was looked at, with what steps find out. */
+async function tellAll(
+  place: Pick<Place, 'page' | 'refusals'>,
+  seen: Seen,
+  steps: readonly AnyStep[],
+): Promise<Moment & { learned: Learned[] }> {
+  const { job, looked } = seen;
+  const scenes: Scene[] = [];
+  for (const of of job.subject.traits.keys()) scenes.push(await setScene(place, seen, of));
+  const found = await takeSteps(scenes, steps);
   return {
-    parted: scene?.parted ?? null,
-    requests: scene?.page.requests.requests.map((one) => one.address) ?? [],
-    settings: reading?.raw.settings ?? {},
+    evidence: scenes.map((scene, i) => toEvidence(scene, found[i]!, looked)),
+    learned: found.map((one) => one.learned),
+    parted: scenes[0]?.parted ?? null,
+    requests: place.page.requests.requests.map((one) => one.address),
+    settings: looked.reading?.raw.settings ?? {},
+    shots: flatMap(found, ({ shot, harm }) => [shot, harm].filter((one) => one !== null)),
   };
-}
-
-function listShots(found: readonly Found[]): TakenShot[] {
-  return flatMap(found, ({ shot, harm }) => [shot, harm].filter((one) => one !== null));
 }
 
 const NOT_LIVED: Lived = { moments: [], unseen: null };
 
-/** Whether anything may come of living on: the page is as it would be, and something in it may do something. */
-function canLiveOn(scenes: readonly Scene[], { reading, stopped }: Looked): boolean {
-  const [scene] = scenes;
-  if (!scene || scene.job.minute === 'no' || !reading || stopped) return false;
-  return !scene.page.happened.left && !scene.setting.budget.isOver;
+/** Whether anything may come of living on: the page is as it would be, and there is time for it. */
+function canLiveOn(
+  { happened }: Place['page'],
+  { budget }: Setting,
+  { minute }: Job,
+  { reading, stopped }: Looked,
+): boolean {
+  return minute !== 'no' && reading !== null && !stopped && !happened.left && !budget.isOver;
 }
 
 /** Lives the first minute on, and reads the page where it is otherwise. */
 function live(
-  place: Parameters<typeof setScene>[0] & Pick<Place, 'gate'>,
-  scenes: readonly Scene[],
-  looked: Looked,
+  place: Pick<Place, 'page' | 'gate' | 'refusals'>,
+  { job, setting, looked }: Seen,
 ): Promise<Lived> {
-  const [{ page, job, setting }] = scenes as [Scene];
+  const { page } = place;
   const { limits, budget } = setting;
-  const slots = job.render.snippets.map(({ slot }) => slot);
-  const shots = job.shots === 'none' ? 'none' : 'taken';
-  const variant = CONDITIONS[job.render.variant].later ? job.render.variant : 'minute';
-  const read = async (after: number, stopped: Looked['stopped']): Promise<Moment> => {
-    const render: Render = { ...job.render, variant, after, search: [] };
-
-    const wants = new Set([...job.wants].filter((kind) => LATER_KINDS.includes(kind)));
-    const baseline = job.later ?? job.baseline;
-    const then: Job = { ...job, baseline, render, wants, shots, hands: NO_HANDS, postpones: false };
-    place.refusals.push(...(await place.gate.takeRefusals()));
-    const reading = page.happened.left
-      ? null
-      : await readOver(page, { slots, wants }, traits, limits);
-    const seen: Looked = { ...looked, stopped, stillMoving: [], reading, cut: null };
-    const later: Scene[] = [];
-    for (const of of job.subject.traits.keys())
-      later.push(await setScene(place, { job: then, of, setting, looked: seen }));
-    const found = await takeSteps(later, LATER_STEPS);
-    const evidence = later.map((scene, i) => toEvidence(scene, found[i]!, seen));
-    return { ...toSighting(later, seen), evidence, shots: listShots(found) };
+  const { render, subject, minute } = job;
+  const variant = CONDITIONS[render.variant].later ? render.variant : 'minute';
+  const slots = render.snippets.map(({ slot }) => slot);
+  const wants = new Set([...job.wants].filter((kind) => LATER_KINDS.includes(kind)));
+  const traits = joinTraits(subject.traits);
+  const common: Job = {
+    ...{ ...job, wants, baseline: job.later ?? job.baseline },
+    ...{ shots: job.shots === 'none' ? 'none' : 'taken', hands: NO_HANDS, postpones: false },
   };
-  const traits = joinTraits(job.subject.traits);
+  const read = async (after: number, stopped: Looked['stopped']): Promise<Moment> => {
+    const then: Job = { ...common, render: { ...render, variant, after, search: [] } };
+    place.refusals.push(...(await place.gate.takeRefusals()));
+    const isLeft = page.happened.left;
+    const reading = isLeft ? null : await readOver(page, { slots, wants }, traits, limits);
+    const now: Looked = { ...looked, stopped, stillMoving: [], reading, cut: null };
+    return tellAll(place, { job: then, setting, looked: now }, LATER_STEPS);
+  };
   const living = { page, limits, budget, read };
-  return typeof job.minute === 'object' ? waitOn(living, job.minute.until) : liveOn(living);
+  return typeof minute === 'object' ? waitOn(living, minute.until) : liveOn(living);
 }
 
 /** A page that was looked at, as it concerns one of the snippets. */
 async function setScene(
   { page, refusals }: Pick<Place, 'page' | 'refusals'>,
-  { job, of, setting, looked }: { job: Job; of: number; setting: Setting; looked: Looked },
+  { job, setting, looked }: Seen,
+  of: number,
 ): Promise<Scene> {
   const { subject, baseline, scripted } = job;
   const { limits, around, reach } = setting;

@@ -16,7 +16,10 @@ function makeSession(who: string, sent: Sent[], tells: (policy: string) => boole
   const session = {
     on: (name: string, listener: () => void) => events.on(name, listener),
     off: (name: string, listener: () => void) => events.off(name, listener),
-    onEnd: (listener: () => void) => events.on('end', listener),
+    onEnd(listener: () => void) {
+      events.on('end', listener);
+      return () => events.off('end', listener);
+    },
     tell: (_method: string, { playbackRate }: { playbackRate: number }) => paces.push(playbackRate),
     send: (_method: string, { policy, budget }: { policy: string; budget: number }) => {
       sent.push({ who, policy, budget });

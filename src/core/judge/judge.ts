@@ -1,5 +1,6 @@
 import {
-  getCulpritKey,
+  addSeen,
+  getFactKey,
   getMade,
   judgesPublished,
   prepareRenders,
@@ -8,7 +9,6 @@ import {
   type Fact,
   type Prepared,
   type RenderOf,
-  type Seen,
 } from '../check.js';
 import { markBounds, type Engines } from '../engines.js';
 import type { Baseline, Evidence, FactKind } from '../evidence.js';
@@ -19,7 +19,7 @@ import type { Finding, NotJudged, SnippetReport } from '../run.js';
 import type { Snippet } from '../snippet.js';
 import { compareLevels, getVerdict } from '../verdict.js';
 import { composeMend } from '../mend/compose.js';
-import { getPlace, getPlaceKey } from '../render.js';
+import { getPlace } from '../render.js';
 import { listFrameFits } from '../measure/frame-fit.js';
 import { joinRanges } from '../search/ranges.js';
 import { getExcerpt } from './excerpt.js';
@@ -193,12 +193,7 @@ function judgeRenders(
 function mergeFacts(facts: readonly Fact<unknown>[]): Fact<unknown>[] {
   const merged = new Map<string, Fact<unknown>>();
   for (const fact of facts) {
-    const key = [
-      fact.where.offset,
-      fact.where.endOffset,
-      fact.group ?? getCulpritKey(fact.culprit),
-      getMade(fact.culprit),
-    ].join(' ');
+    const key = getFactKey(fact);
     const known = merged.get(key);
     if (known) {
       addSeen(known.seen, fact.seen);
@@ -206,12 +201,6 @@ function mergeFacts(facts: readonly Fact<unknown>[]): Fact<unknown>[] {
     } else merged.set(key, { ...fact, seen: [...fact.seen] });
   }
   return [...merged.values()];
-}
-
-/** Of two sightings in one render the first, which is the farther, stands for both. */
-function addSeen(seen: Seen[], more: readonly Seen[]): void {
-  const known = new Set(seen.map(getPlaceKey));
-  seen.push(...more.filter((one) => !known.has(getPlaceKey(one))));
 }
 
 function tell({ check, fact, level, waiver }: JudgedFact, judged: Judged): Telling {

@@ -1,9 +1,8 @@
 import {
-  getCulpritKey,
-  getMade,
+  addSeen,
+  getFactKey,
   selectRenders,
   type Check,
-  type Fact,
   type Prepared,
   type RenderOf,
   type Seen,
@@ -34,7 +33,7 @@ export function judgeLater(
       const key = getKey(one);
       const before = found.get(key);
       if (before === undefined) found.set(key, one);
-      else if (before) addSeen(before.fact.seen, one.fact.seen);
+      else if (before) addSeen(before.fact.seen, one.fact.seen, getRoom);
     }
   }
   return [...found.values()].filter((one) => one !== null);
@@ -73,15 +72,7 @@ function getRoom(place: Pick<Seen, 'slot' | 'insert' | 'viewport' | 'engine'>): 
 }
 
 function getKey({ check, fact }: JudgedFact): string {
-  const { where, culprit, group } = fact;
-  const what = group ?? getCulpritKey(culprit);
-  return [check.id, where.offset, where.endOffset, what, getMade(culprit)].join(' ');
-}
-
-/** Of two sightings in one place the first stands for both. */
-function addSeen(seen: Seen[], more: Fact<unknown>['seen']): void {
-  const rooms = new Set(seen.map(getRoom));
-  seen.push(...more.filter((one) => !rooms.has(getRoom(one))));
+  return `${check.id} ${getFactKey(fact)}`;
 }
 
 /** When something comes that is not there at rest, in words to be put behind what is wrong; '' for what is. */

@@ -76,20 +76,13 @@ export function listFits(
   if (evidence.length === 0) return [];
   const fitting = known.filter(({ tooWide }) => tooWide);
   const whole = fitting.every(({ id }) => checks.some((check) => check.id === id));
-  const burst = new Set(
-    flatMap(findings, ({ id, seen }) => {
-      const check = fitting.find((one) => one.id === id);
-      const wide = check ? seen.filter((one) => check.tooWide!(one)) : [];
-      // What is too wide after a while does not fit.
-      return flatMap(wide, (one) => [getPlaceKey(one), getPlaceKey(toRest(one))]);
-    }),
-  );
-  const later = new Set(
-    mapPresent(evidence, (one) => {
-      const place = getPlace(one);
-      return place.after !== null && burst.has(getPlaceKey(place)) ? nameRoom(place) : null;
-    }),
-  );
+  const wide = flatMap(findings, ({ id, seen }) => {
+    const check = fitting.find((one) => one.id === id);
+    return check ? seen.filter((one) => check.tooWide!(one)) : [];
+  });
+  // What is too wide after a while does not fit.
+  const burst = new Set(flatMap(wide, (one) => [getPlaceKey(one), getPlaceKey(toRest(one))]));
+  const later = new Set(mapPresent(wide, (one) => (one.after === null ? null : nameRoom(one))));
   return evidence.map((one) => {
     const bursts = burst.has(getPlaceKey(getPlace(one)));
     // A minute is lived on in some of the windows only: where these are too wide then, others may be.

@@ -173,10 +173,11 @@ async function move(session: Session, ms: number, policy: Policy): Promise<void>
   const over = new Promise<void>((resolve) => {
     const onOver = () => {
       session.off('Emulation.virtualTimeBudgetExpired', onOver);
+      forget();
       resolve();
     };
     session.on('Emulation.virtualTimeBudgetExpired', onOver);
-    session.onEnd(onOver);
+    const forget = session.onEnd(onOver);
   });
   const granted = await grant(session, ms, policy);
   // A kind of worker that has no clock of its own goes by that of its page.

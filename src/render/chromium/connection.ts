@@ -217,8 +217,10 @@ export class Session {
     this.#events.off(event, listener);
   }
 
-  onEnd(listener: () => void): void {
+  /** @returns what takes the listener back */
+  onEnd(listener: () => void): () => void {
     this.#events.once('end', listener);
+    return () => this.#events.off('end', listener);
   }
 
   emit(event: string, params: unknown): void {

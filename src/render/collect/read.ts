@@ -109,8 +109,7 @@ export async function readStill(
   const whole = (await withinTalk(page, asking, 2 * limits.settle))?.whole;
   if (!whole || page.requests.pending > 0) return null;
   const { page: first, objects } = whole;
-  const begun = { first, raw: first, after: null, scrolled: false, stillMoving: [] };
-  return finish(page, { ...begun, readAt: 'load' }, objects, wish, traits, limits);
+  return finish(page, begin(first), objects, wish, traits, limits);
 }
 
 /** What a visitor does first, such as to close a notice: each step where there is something to click. */
@@ -138,8 +137,7 @@ export async function readAll(
   const where = traits.changes ? 'everywhere' : 'slots';
   if (!traits.scrolls) {
     const { page: first, objects } = await readWhole(page, wish, where);
-    const begun = { first, raw: first, after: null, scrolled: false, stillMoving: [] };
-    return finish(page, { ...begun, readAt: 'load' }, objects, wish, traits, limits);
+    return finish(page, begin(first), objects, wish, traits, limits);
   }
   const { page: first } = await readWhole(page, wish, 'not');
   const asked = page.requests.lastActivity;
@@ -193,8 +191,20 @@ export async function readOver(
   traits: ReadingTraits,
   limits: Limits,
 ): Promise<Reading | null> {
-  const reading = readOnce(page, wish, traits).catch(() => null);
-  return withinTalk(page, reading, limits.hang + 2 * limits.settle);
+  return waitFor(page, readOnce(page, wish, traits), limits);
+}
+
+/** A reading, for as long as that may take; null where nothing comes of it. */
+export function waitFor(
+  page: BrowserPage,
+  reading: Promise<Reading>,
+  { hang, settle }: Limits,
+): Promise<Reading | null> {
+  return withinTalk(
+    page,
+    reading.catch(() => null),
+    hang + 2 * settle,
+  );
 }
 
 async function readOnce(
@@ -204,11 +214,15 @@ async function readOnce(
 ): Promise<Reading> {
   if (changes) await page.openClosedRoots();
   const { page: first, objects } = await readWhole(page, wish, changes ? 'everywhere' : 'slots');
-  const begun = { first, raw: first, after: null, scrolled: false, stillMoving: [] };
-  return complete(page, { ...begun, readAt: 'load' }, objects!);
+  return complete(page, begin(first), objects!);
 }
 
 type Begun = Omit<Reading, 'objects' | 'inner'>;
+
+/** A page that is read as it stands, and not scrolled. */
+function begin(first: RawPage): Begun {
+  return { first, raw: first, after: null, scrolled: false, stillMoving: [], readAt: 'load' };
+}
 
 async function finish(
   page: BrowserPage,

@@ -117,9 +117,8 @@ async function whenStill(quiet: number): Promise<void> {
   for (;;) {
     book.takeRecords();
     const rest = quiet - (performance.now() - Math.max(book.lastChange, start));
-    if (rest <= 0 && book.timers === 0) return;
-    // These are not waited for here: time is moved on to where they go off.
-    if (book.timers > 0 || performance.now() - start > CLOCK) return;
+    // Timers are not waited for here: time is moved on to where they go off.
+    if (rest <= 0 || book.timers > 0 || performance.now() - start > CLOCK) return;
     await new Promise((resolve) => setTimeout(resolve, rest));
   }
 }

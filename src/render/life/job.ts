@@ -105,14 +105,15 @@ export function canPostpone(render: Render, later: readonly Render[]): boolean {
   );
 }
 
-/** Renders of one key are of the same snippets in the same place. */
-function getRoomKey({ snippets, insert }: Render): string {
-  return JSON.stringify([snippets, insert]);
+/** Those of the same snippets in the same place. */
+function listBeside(render: Render, renders: readonly Render[]): Render[] {
+  const getKey = ({ snippets, insert }: Render) => JSON.stringify([snippets, insert]);
+  return renders.filter((one) => getKey(one) === getKey(render));
 }
 
 /** Keys are tried where there is a mouse, fingers where the glass is touched: each once for a slot, the first of its kind. */
 export function getHands(render: Render, renders: readonly Render[]): Hands {
-  const same = renders.filter((one) => getRoomKey(one) === getRoomKey(render));
+  const same = listBeside(render, renders);
   const keyed = same.find(({ viewport }) => !viewport.touch) ?? same[0];
   const touched = same.find(({ viewport }) => viewport.touch);
   return { keys: render === keyed, swipes: render === touched };
@@ -126,7 +127,7 @@ const ALIKE = 1.35;
  * these in which no hands are tried.
  */
 export function livesOn(render: Render, renders: readonly Render[]): boolean {
-  const same = renders.filter((one) => getRoomKey(one) === getRoomKey(render));
+  const same = listBeside(render, renders);
   const byWidth = same.sort((a, b) => a.viewport.width - b.viewport.width);
   return [byWidth, byWidth.toReversed()].some((all) => pickUnused(all, renders) === render);
 }

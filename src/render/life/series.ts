@@ -61,9 +61,17 @@ export async function renderSeries(
   let stuck = false;
   const known = subject.texts.map(() => NOTHING);
   let state: State = { place: null, manner: UNHURRIED, known };
+  const make = async (render: Render, purpose: Purpose) => {
+    const made = await makeNext(loading, state, subject, render, purpose);
+    later.push(...made.later.map((one) => one.evidence));
+    stuck ||= made.stuck !== null;
+    const own = getOwnMinute(made);
+    if (own) waiting.push([render, { ...purpose, hands: NO_HANDS, minute: own }]);
+    return made;
+  };
   try {
     for (const [at, render] of renders.entries()) {
-      const purpose: Purpose = {
+      const made = await make(render, {
         wants: getWants(render),
         hands: getHands(render, renders),
         postpones: windowsAlike && canPostpone(render, renders.slice(at + 1)),
@@ -71,23 +79,15 @@ export async function renderSeries(
         region: null,
         // What stands still in one window need not be waited for in another.
         minute: minute && !stuck && livesOn(render, renders) ? 'also' : 'no',
-      };
-      const made = await makeNext(loading, state, subject, render, purpose);
+      });
       state = made.state;
       evidence.push(made.evidence);
-      later.push(...made.later.map((one) => one.evidence));
-      stuck ||= made.stuck !== null;
-      const own = getOwnMinute(made);
-      if (own) waiting.push([render, { ...purpose, hands: NO_HANDS, minute: own }]);
       onRender();
     }
     // While these are made more may be added.
     for (const [render, purpose] of waiting) {
-      const made = await makeNext(loading, state, subject, render, purpose);
+      const made = await make(render, purpose);
       state = { ...made.state, known: state.known };
-      later.push(...made.later.map((one) => one.evidence));
-      const own = getOwnMinute(made);
-      if (own) waiting.push([render, { ...purpose, minute: own }]);
       const at = renders.indexOf(render);
       evidence[at] = addMissing(evidence[at]!, made);
     }
