@@ -42,6 +42,11 @@ const fades = (seen: string) =>
 
 test.concurrent.each<[string, string, string[]]>([
   ['is there', fades(''), []],
+  [
+    'is as clear as it gets',
+    '<style>@keyframes f { 0%, 100% { opacity: 0.3 } 50% { opacity: 1 } } .b { animation: f 9s infinite }</style><p class="b">Sow</p>',
+    [],
+  ],
   ['is too wide where it is seen', fades('translate: 1400px'), ['page-scrolls-sideways']],
 ])('what is unseen at the instant at which it is looked at %s: %s', async (_what, code, ids) => {
   const found = judgeRecorded(await live.render(code));

@@ -1,4 +1,4 @@
-import { flatMap } from '../../core/lists.js';
+import { flatMap, mapPresent } from '../../core/lists.js';
 import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
 
 /** What ends later than this is not waited for, ms. */
@@ -42,20 +42,20 @@ export function readInCourse<T>(read: () => T): T {
 interface Course {
   /** Where the page is widest. */
   widest: number | null;
-  /** Where the fewest have faded away. */
+  /** Where the fewest have faded away, and what is seen is least faint. */
   clearest: number | null;
 }
 
 /** Where they are when they are looked at says nothing: it may be the one instant at which nothing is to be seen. */
 function lookThrough(endless: readonly Endless[]): Course {
   const putBack = keepTimes(endless);
-  const now = { widths: readWidths(), unseen: countUnseen(endless) };
+  const now = { widths: readWidths(), ...readFading(endless) };
   const seen = PLACES.map((place) => {
     goTo(endless, place);
-    return { place, widths: readWidths(), unseen: countUnseen(endless) };
+    return { place, widths: readWidths(), ...readFading(endless) };
   });
   putBack();
-  const clearest = seen.reduce((best, one) => (one.unseen < best.unseen ? one : best));
+  const clearest = seen.reduce((best, one) => (isClearer(one, best) ? one : best));
   const least = Math.min(now.unseen, clearest.unseen);
   const isFaded = now.unseen > least;
   let widest: number | null = null;
@@ -66,7 +66,7 @@ function lookThrough(endless: readonly Endless[]): Course {
     widest = place;
     most = widths;
   }
-  return { widest, clearest: isFaded ? clearest.place : null };
+  return { widest, clearest: isClearer(clearest, now) ? clearest.place : null };
 }
 
 const OF_KEYFRAMES = /^(offset|computedOffset|easing|composite)$/;
@@ -111,11 +111,27 @@ function keepTimes(endless: readonly Endless[]): () => void {
   };
 }
 
-function countUnseen(endless: readonly Endless[]): number {
-  return endless.filter(({ animation }) => {
+/** How much of what moves is not seen at one place of its course. */
+interface Fading {
+  /** So many have faded away. */
+  unseen: number;
+  /** By how much all of them are fainter than they could be. */
+  faint: number;
+}
+
+function readFading(endless: readonly Endless[]): Fading {
+  const opacities = mapPresent(endless, ({ animation }) => {
     const { target } = (animation.effect as KeyframeEffect | null) ?? {};
-    return target && Number(getComputedStyle(target).opacity) === 0;
-  }).length;
+    return target ? Number(getComputedStyle(target).opacity) : null;
+  });
+  return {
+    unseen: opacities.filter((opacity) => opacity === 0).length,
+    faint: opacities.reduce((sum, opacity) => sum + 1 - opacity, 0),
+  };
+}
+
+function isClearer(a: Fading, b: Fading): boolean {
+  return a.unseen === b.unseen ? a.faint < b.faint : a.unseen < b.unseen;
 }
 
 /** Of the page, and of what stands in each slot, px. */
