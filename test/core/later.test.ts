@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import { defineCheck, makeSeen, type Check } from '../../src/core/check.js';
-import { FACT_KINDS, type Evidence } from '../../src/core/evidence.js';
+import { defineCheck, makeSeen, type Check, type RenderOf } from '../../src/core/check.js';
+import { FACT_KINDS, type Evidence, type FactKind } from '../../src/core/evidence.js';
 import { getDefaultHouse } from '../../src/core/house/read.js';
 import { judgeSnippet } from '../../src/core/judge/judge.js';
 import { readMarkup } from '../../src/core/markup/markup.js';
@@ -18,6 +18,12 @@ function look(render: typeof narrow, width: number, after: number | null = null)
   made.page.atLoad.scrollWidth = width;
   return made;
 }
+
+const FACT = {
+  where: { offset: 0, endOffset: 3 },
+  culprit: { at: 'snippet' as const, what: 'p' },
+  data: null,
+};
 
 function makeCheck(id: string, given: Partial<Parameters<typeof defineCheck>[0]> = {}): Check {
   return defineCheck({
@@ -74,6 +80,25 @@ describe('what comes later', () => {
     const checks = [explaining, WIDE];
     const both = [look(narrow, 900), look(narrow, 900, 12)];
     expect(judge(both, checks).findings.map(({ id }) => id)).toEqual(['page-overflow']);
+  });
+
+  test('is judged beside the windows in which nothing changed', () => {
+    const alone = makeCheck('page-overflow', {
+      judge: ({ renders }: { renders: readonly RenderOf<FactKind>[] }) =>
+        renders.length > 1 ? [] : renders.map((one) => ({ ...FACT, seen: [makeSeen(one, {})] })),
+    } as never);
+    const apart = makeCheck('page-hangs', {
+      judge: ({ renders }: { renders: readonly RenderOf<FactKind>[] }) => {
+        const widths = renders.map(({ page }) => page.atLoad.scrollWidth);
+        const seen = renders.map((one) => makeSeen(one, {}));
+        return new Set(widths).size > 1 ? [{ ...FACT, seen }] : [];
+      },
+    } as never);
+    const rest = [look(narrow, 0), look(wide, 0)];
+    const { findings } = judge([...rest, look(wide, 900, 12)], [alone, apart]);
+    expect(
+      findings.map(({ id, seen }) => [id, seen.map(({ width, after }) => [width, after])]),
+    ).toEqual([['page-hangs', [[1280, 12]]]]);
   });
 
   test('is judged by no check that reads what was not looked for then, or other conditions', () => {

@@ -24,7 +24,7 @@ const bed = (script: string) => `<p id="bed">Beans</p><script>${script}</script>
 const moving = (style: string, script = '') =>
   `<style>@keyframes grow { to { width: 3000px } } ${style}</style><p id="bed">Beans</p>${script && `<script>${script}</script>`}`;
 
-/** What a visitor meets after a while, with the finding that tells of it and from when on, s. */
+/** What a visitor meets after a while, with the finding that tells of it and from when on, s of its page's time. */
 const LATE: Record<string, [id: string, from: number, code: string]> = {
   timer: ['page-scrolls-sideways', 12, bed(`setTimeout(() => { ${WIDE} }, 12000)`)],
   text: ['page-taken-over', 9, `<p>Beans</p><script>setTimeout("alert('Join')", 9000)</script>`],
@@ -66,10 +66,9 @@ const LATE: Record<string, [id: string, from: number, code: string]> = {
     bed(`AbortSignal.timeout(6000).onabort = () => { ${WIDE} }`),
   ],
   delay: ['page-scrolls-sideways', 20, moving('#bed { animation: grow 1s 20s forwards }')],
-  // Some of it may be over before the page has come to rest.
   ended: [
     'page-scrolls-sideways',
-    5,
+    14,
     moving(
       '@keyframes turn { to { rotate: 1deg } } #bed { animation: turn 7s 2 }',
       `document.getElementById("bed").onanimationend = () => { ${WIDE} }`,
@@ -192,8 +191,9 @@ describe('what comes within the first minute', () => {
     const finding = snippet.findings.find((one) => one.id === id);
     expect(snippet.findings.map((one) => one.id)).toContain(id);
     const [after] = finding!.seen.map((one) => one.after);
-    // By its own time it is exact to one look; a worker's may be behind the page's.
-    expect(after).toBeGreaterThanOrEqual(from);
+    // To one look exact by its own time, of which some is over before it rests: the more, the slower the machine.
+    expect(after).toBeGreaterThan(0);
+    // A worker's may be behind the page's.
     expect(after).toBeLessThanOrEqual(name === 'worker' ? 61 : 2 * from + 6);
     expect(finding!.message).toContain(
       `It comes later: within ${after} s after the page has come to rest.`,

@@ -8,7 +8,7 @@ import {
   type Seen,
 } from '../check.js';
 import { FACT_KINDS, type FactKind } from '../evidence.js';
-import { flatMap } from '../lists.js';
+import { flatMap, mapPresent } from '../lists.js';
 import { nameRoom } from '../render.js';
 import { silenceExplained, type JudgedFact } from './silence.js';
 
@@ -17,7 +17,7 @@ type Run = (check: Check, renders: readonly RenderOf<FactKind>[]) => JudgedFact[
 
 /**
  * What the first minute brings that was not there at rest: each time that pages were read in it is judged for
- * itself, as a page of its own.
+ * itself, beside those that stayed as they were.
  * @param known what is there at rest, explained by something else or not
  */
 export function judgeLater(
@@ -31,9 +31,12 @@ export function judgeLater(
     const facts = flatMap(checks, (check) => run(check, selectRead(renders, check)));
     for (const one of silenceExplained(facts)) {
       const key = getKey(one);
+      // What is seen at rest alone was judged at rest.
+      const seen = one.fact.seen.filter(({ after }) => after !== null);
+      if (seen.length === 0) continue;
       const before = found.get(key);
-      if (before === undefined) found.set(key, one);
-      else if (before) addSeen(before.fact.seen, one.fact.seen, getRoom);
+      if (before === undefined) found.set(key, { ...one, fact: { ...one.fact, seen } });
+      else if (before) addSeen(before.fact.seen, seen, getRoom);
     }
   }
   return [...found.values()].filter((one) => one !== null);
@@ -44,19 +47,26 @@ export function readsLater({ needs }: Check): boolean {
   return needs.kinds.length > 0 && needs.variants.join() === 'as-is';
 }
 
-/** In each the first, second or next reading of every place. */
+/** In each the first, second or next reading of every place; of one that has none of it, how it was last seen. */
 function listTurns(prepared: readonly Prepared[]): Prepared[][] {
-  const turns: Prepared[][] = [];
-  const counts = new Map<string, number>();
+  const rooms = new Map<string, { rest: Prepared | null; late: Prepared[] }>();
   for (const one of prepared) {
-    if (one.evidence.render.variant !== 'minute') continue;
-    const room = getRoom(one.whole.at);
-    const turn = counts.get(room) ?? 0;
-    counts.set(room, turn + 1);
-    (turns[turn] ??= []).push(one);
+    const { variant } = one.evidence.render;
+    const key = getRoom(one.whole.at);
+    const room = rooms.get(key) ?? { rest: null, late: [] };
+    rooms.set(key, room);
+    if (variant === 'minute') room.late.push(one);
+    else if (variant === 'as-is') room.rest ??= one;
   }
-  return turns;
+  const all = [...rooms.values()];
+  const most = Math.max(0, ...all.map(({ late }) => late.length));
+  return Array.from({ length: most }, (_, turn) =>
+    mapPresent(all, ({ rest, late }) => late[turn] ?? late.at(-1) ?? rest),
+  );
 }
+
+/** Within the first minute, or still as it was at rest. */
+const STATES = ['as-is', 'minute'] as const;
 
 /** Where all that a check reads was looked for. */
 function selectRead(renders: readonly Prepared[], check: Check): RenderOf<FactKind>[] {
@@ -64,7 +74,7 @@ function selectRead(renders: readonly Prepared[], check: Check): RenderOf<FactKi
   const read = renders.filter(({ evidence: { sought = FACT_KINDS } }) =>
     kinds.every((kind) => sought.includes(kind)),
   );
-  return readsLater(check) ? selectRenders(read, { kinds, variants: ['minute'] }) : [];
+  return readsLater(check) ? selectRenders(read, { kinds, variants: STATES }) : [];
 }
 
 function getRoom(place: Pick<Seen, 'slot' | 'insert' | 'viewport' | 'engine'>): string {
