@@ -14,15 +14,15 @@ const PURE = 'facts/(kind|kinds|file-type|common|\\w+/fact)\\.';
 const LAYERS: [file: string, reaches: string][] = [
   [PURE, PURE],
   [
-    'facts/(readers|\\w+/read)\\.',
-    `facts/\\w+/read\\.|core/(standards|host/slot-attribute|lists)|${PURE}|render/in-page/`,
+    'facts/(readers|\\w+/(read|way))\\.',
+    `facts/\\w+/(read|way)\\.|core/(standards|host/slot-attribute|lists)|${PURE}|render/in-page/`,
   ],
   ['facts/', 'core/|facts/|render/(collect|page|gate)/'],
   ['core/', `core/|${PURE}`],
   ['checks/', 'checks/|core/'],
   ['formats/', `formats/|core/|${PURE}`],
   ['render/in-page/', `render/in-page/|core/|${PURE}`],
-  ['render/reader/', `render/(reader|in-page)/|core/|${PURE}|facts/(readers|\\w+/read)\\.`],
+  ['render/reader/', `render/(reader|in-page)/|core/|${PURE}|facts/(readers|\\w+/(read|way))\\.`],
   ['render/page/', 'render/(page|in-page|reader)/|core/'],
   ['render/bounds/', 'render/bounds/|core/'],
   ['render/machine/(?!examine)', 'render/machine/|core/'],

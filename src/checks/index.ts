@@ -23,6 +23,7 @@ import controlUnnamed from './pictures/control-unnamed.js';
 import coveredByLayer from './page/covered-by-layer.js';
 import coversHostControls from './page/covers-host-controls.js';
 import curlyQuotes from './paste/curly-quotes.js';
+import downloadForced from './scripts/download-forced.js';
 import elementMisspelt from './paste/element-misspelt.js';
 import extraPageHeading from './paste/extra-page-heading.js';
 import focusTakenAtLoad from './page/focus-taken-at-load.js';
@@ -64,6 +65,7 @@ import nothingRendered from './page/nothing-rendered.js';
 import obsoleteMarkup from './paste/obsolete-markup.js';
 import offCentre from './page/off-centre.js';
 import pageHangs from './page/page-hangs.js';
+import pageLocked from './page/page-locked.js';
 import pageScrollsSideways from './page/page-scrolls-sideways.js';
 import pageSettingsChanged from './paste/page-settings-changed.js';
 import pageTakenOver from './page/page-taken-over.js';
@@ -88,9 +90,11 @@ import styleImportTooLate from './paste/style-import-too-late.js';
 import styleReachesOutside from './paste/style-reaches-outside.js';
 import tagLeftOpen from './paste/tag-left-open.js';
 import textContrastLow from './page/text-contrast-low.js';
+import textInvisible from './page/text-invisible.js';
 import textTooSmall from './page/text-too-small.js';
 import tooSmallOnPhone from './page/too-small-on-phone.js';
 import vectorUnnamed from './pictures/vector-unnamed.js';
+import visitorHindered from './page/visitor-hindered.js';
 import weightOverLimit from './page/weight-over-limit.js';
 
 /** All checks, by name. A new one is one file and one line here. */
@@ -119,6 +123,7 @@ export const CHECKS: readonly Check[] = [
   coveredByLayer,
   coversHostControls,
   curlyQuotes,
+  downloadForced,
   elementMisspelt,
   extraPageHeading,
   focusTakenAtLoad,
@@ -160,6 +165,7 @@ export const CHECKS: readonly Check[] = [
   obsoleteMarkup,
   offCentre,
   pageHangs,
+  pageLocked,
   pageScrollsSideways,
   pageSettingsChanged,
   pageTakenOver,
@@ -184,8 +190,10 @@ export const CHECKS: readonly Check[] = [
   styleReachesOutside,
   tagLeftOpen,
   textContrastLow,
+  textInvisible,
   textTooSmall,
   tooSmallOnPhone,
   vectorUnnamed,
+  visitorHindered,
   weightOverLimit,
 ];

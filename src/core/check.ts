@@ -131,6 +131,8 @@ export interface CheckDefinition<K extends FactKind, D> {
    */
   published?: boolean;
   explains?: readonly Explains<NoInfer<D>>[];
+  /** It is a fault only where it lasts: not what is over within the first minute, or further down the page. */
+  lasts?: boolean;
   /** Whether a sighting means that something is too wide for its room there. */
   tooWide?(seen: Seen): boolean;
   judge(c: Case<K>): Fact<D>[];

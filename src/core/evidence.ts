@@ -21,6 +21,7 @@ export type { ElementFact } from '../facts/elements/fact.js';
 export { FILE_TYPES, type FileType } from '../facts/file-type.js';
 export type { FrameFact } from '../facts/frames/fact.js';
 export type { HandlingFact } from '../facts/handling/fact.js';
+export type { Act, VisitFact, Way } from '../facts/visit/fact.js';
 export type { HostPart, HostPartFact } from '../facts/host/fact.js';
 export {
   CHANGING_KINDS,

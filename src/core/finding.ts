@@ -17,6 +17,10 @@ const seen = z.object({
     .number()
     .nullable()
     .describe('Within how many seconds after it had come to rest; null: at rest.'),
+  scrolled: z
+    .number()
+    .nullable()
+    .describe('Scrolled down by so much then, CSS px; null: not at all.'),
   measured,
   what: z
     .string()

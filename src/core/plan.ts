@@ -29,6 +29,7 @@ export function planRenders(name: string, house: House, wish: PlanWish): Render[
       engine: 'chromium',
       variant: 'as-is',
       after: null,
+      scrolled: null,
       search: windows.get(viewport) ?? [],
     }));
   });

@@ -88,6 +88,8 @@ export const renderSchema = z.object({
   variant: z.enum(VARIANTS),
   /** Within how long after it had come to rest, s of the page's own time; null: at rest. */
   after: z.number().nullable().default(null),
+  /** Scrolled down by so much then, px; null: not at all. */
+  scrolled: z.number().nullable().default(null),
   /** Windows that are tried besides, on a copy of the page. */
   search: z.array(intervalSchema),
 });
@@ -105,11 +107,13 @@ export interface Place {
   variant: string;
   /** Within how long after the page had come to rest, s of its own time; null: at rest. */
   after: number | null;
+  /** Scrolled down by so much, px; null: not at all. */
+  scrolled: number | null;
 }
 
 /** The place of one of a render's snippets. */
 export function getPlace({ render, of }: { render: Render; of: number }): Place {
-  const { viewport, insert, engine, variant, after } = render;
+  const { viewport, insert, engine, variant, after, scrolled } = render;
   return {
     slot: render.snippets[of]?.slot ?? '',
     insert,
@@ -120,28 +124,27 @@ export function getPlace({ render, of }: { render: Render; of: number }): Place 
     engine,
     variant,
     after,
+    scrolled,
   };
 }
 
 /** Places of one key are the same. */
 export function getPlaceKey(place: Place): string {
-  const { slot, insert, viewport, engine, variant, after } = place;
-  return [slot, insert, viewport, engine, variant, ...(after === null ? [] : [after])].join(' ');
+  const { slot, insert, viewport, engine, variant } = place;
+  return [slot, insert, viewport, engine, variant, ...listMoment(place)].join(' ');
+}
+
+/** When it was looked at, where that was not at once. */
+function listMoment({ after, scrolled }: Pick<Place, 'after' | 'scrolled'>): number[] {
+  return [after, scrolled].filter((one) => one !== null);
 }
 
 /** Renders of one key are the same: for whatever is kept by render. */
-export function getRenderKey({
-  snippets,
-  insert,
-  viewport,
-  engine,
-  variant,
-  after,
-  search,
-}: Render): string {
+export function getRenderKey(render: Render): string {
+  const { snippets, insert, viewport, engine, variant, search } = render;
   return JSON.stringify([
     snippets.map(({ name, slot }) => [name, slot]),
-    after === null ? [insert, engine, variant] : [insert, engine, variant, after],
+    [insert, engine, variant, ...listMoment(render)],
     VIEWPORT_KEYS.map((key) => viewport[key]),
     search,
   ]);
@@ -152,11 +155,17 @@ export function getEmpty(render: Render): Render {
   const snippets = render.snippets.map(({ slot }) => ({ name: '', slot }));
   // Only a frame has another page around it.
   const insert = render.insert === 'frame' ? 'frame' : 'inline';
-  return { ...render, snippets, insert, variant: CONDITIONS[render.variant].against, after: null };
+  const { against: variant } = CONDITIONS[render.variant];
+  return { ...render, snippets, insert, variant, after: null, scrolled: null };
 }
 
 /** In what state a page was looked at, as reports name it; '' for the usual one. */
-export function nameState({ variant, after }: { variant: string; after: number | null }): string {
+export function nameState({
+  variant,
+  after,
+  scrolled,
+}: Pick<Place, 'variant' | 'after' | 'scrolled'>): string {
+  if (scrolled !== null) return `scrolled by ${scrolled} px`;
   if (after !== null) return `within ${after} s`;
   return variant === 'as-is' ? '' : variant;
 }

@@ -71,6 +71,10 @@ const render = z.object({
     .number()
     .nullable()
     .describe('Within how many seconds after the page had come to rest; null: at rest.'),
+  scrolled: z
+    .number()
+    .nullable()
+    .describe('Scrolled down by so much then, CSS px; null: not at all.'),
   worst: level.nullable().describe('The heaviest finding seen here, of those that count.'),
   waived: z.boolean().describe('Whether one seen here is waived.'),
   fits: z

@@ -25,6 +25,7 @@ import { collectSlot } from './slot/collect.js';
 import { collectStyles } from './styles/collect.js';
 import { collectTexts } from './texts/collect.js';
 import { collectTraffic } from './traffic/collect.js';
+import { collectVisit } from './visit/collect.js';
 import { collectWidths } from './widths/collect.js';
 
 /** All that a load has given of a snippet's page, before it is told by kinds. */
@@ -68,6 +69,7 @@ const COLLECTORS: { [K in FactKind]: Collector<K> } = {
   shifts: collectShifts,
   policy: collectPolicy,
   handling: collectHandling,
+  visit: collectVisit,
   traffic: collectTraffic,
   scripts: collectScripts,
   host: collectHost,

@@ -19,6 +19,7 @@ import { slot } from './slot/fact.js';
 import { styles } from './styles/fact.js';
 import { texts } from './texts/fact.js';
 import { traffic } from './traffic/fact.js';
+import { visit } from './visit/fact.js';
 import { widths } from './widths/fact.js';
 
 /** All kinds of facts, in the order in which they are told. */
@@ -36,6 +37,7 @@ export const KINDS = {
   shifts,
   policy,
   handling,
+  visit,
   traffic,
   scripts,
   host,

@@ -8,6 +8,7 @@ import { CONDITIONS, getEmpty, getRenderKey, type Render } from '../core/render.
 import type { Snippet } from '../core/snippet.js';
 import { makeBaseline } from './empty/baseline.js';
 import { Baselines } from './empty/baselines.js';
+import { compareAll } from './empty/compare.js';
 import { EmptyPages } from './empty/empty-pages.js';
 import { Breakdown } from './bounds/breakdown.js';
 import { Budget } from './bounds/budget.js';
@@ -237,18 +238,7 @@ export class Renderer {
     place.shown = rendered.served;
     place.viewport = render.viewport;
     place.variant = render.variant;
-    return { ...rendered, evidence: await this.#compareHarm(rendered.evidence) };
-  }
-
-  /** Of what is harmed, how it looks without the snippet. */
-  async #compareHarm(all: readonly Evidence[]): Promise<Evidence[]> {
-    const compared: Evidence[] = [];
-    for (const one of all) {
-      const { harm, render } = one;
-      const without = harm && (await this.#empty.shoot(render, harm.with.region));
-      compared.push(harm ? { ...one, harm: { ...harm, without: without ?? null } } : one);
-    }
-    return compared;
+    return { ...rendered, evidence: await compareAll(rendered.evidence, this.#empty, job.hands) };
   }
 
   /** A frame of its own is as wide as its slot: its document is looked at in a window of that width. */

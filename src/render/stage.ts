@@ -15,7 +15,8 @@ import { getLoad, NO_HANDS, type Job } from './life/job.js';
 import { NOTHING, type Learned } from './life/learned.js';
 import { inTime, within } from './bounds/limit.js';
 import { look, type Looked } from './look.js';
-import { liveOn, waitOn, type Lived, type Moment } from './minute.js';
+import type { Instant, Lived, Living, Moment } from './living.js';
+import { liveOn, waitOn } from './minute.js';
 import { readOver } from './collect/read.js';
 import type { Place } from './life/places.js';
 import type { ServedPage, Sources } from './page/served-page.js';
@@ -147,15 +148,20 @@ function live(
     ...{ ...job, wants, baseline: job.later ?? job.baseline },
     ...{ shots: job.shots === 'none' ? 'none' : 'taken', hands: NO_HANDS, postpones: false },
   };
-  const read = async (after: number, stopped: Looked['stopped']): Promise<Moment> => {
-    const then: Job = { ...common, render: { ...render, variant, after, search: [] } };
+  const read = async ({ after, stopped = null, down }: Instant): Promise<Moment> => {
+    const scrolled = down?.scrolled ?? null;
+    const then: Job = { ...common, render: { ...render, variant, after, scrolled, search: [] } };
+    // To have its picture taken it would be scrolled away from where it is so.
+    if (down) then.shots = 'none';
+    const covered = down?.covered ?? null;
     place.refusals.push(...(await place.gate.takeRefusals()));
     const isLeft = page.happened.left;
-    const reading = isLeft ? null : await readOver(page, { slots, wants }, traits, limits);
+    const reading = isLeft ? null : await readOver(page, { slots, wants }, traits, limits, covered);
     const now: Looked = { ...looked, stopped, stillMoving: [], reading, cut: null };
     return tellAll(place, { job: then, setting, looked: now }, LATER_STEPS);
   };
-  const living = { page, limits, budget, read };
+  const empty = CONDITIONS[render.variant].source === 'none';
+  const living: Living = { page, limits, budget, empty, read };
   return typeof minute === 'object' ? waitOn(living, minute.until) : liveOn(living);
 }
 

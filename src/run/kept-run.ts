@@ -24,11 +24,11 @@ export const EVIDENCE = 'evidence';
  * What a run is kept as. It is raised with every change of what evidence looks like: what an earlier version kept, from
  * the first on, is looked through and completed.
  */
-export const KEPT_VERSION = 5;
+export const KEPT_VERSION = 6;
 const FIRST_VERSION = 4;
-/** The first that looked at the first minute of a page. */
-const WITH_MINUTE = 5;
-const NO_MINUTE = 'it was kept by a version that did not look at the first minute';
+/** The first that looked at all that code can do in the first minute of a page, and on the way down. */
+const WHOLE_VISIT = 6;
+const LESS = 'it was kept by a version that looked at less of what code does';
 
 /** Where the shots of a kept run are. */
 export function getShotFolder(folder: string): string {
@@ -135,8 +135,8 @@ export async function readEvidence(
     ...(published !== undefined && { published }),
   };
   const { moves } = getTraits(readMarkup(snippet.text, snippet));
-  const isMissing = schema < WITH_MINUTE && moves;
-  return { snippet, evidence: isMissing ? markCut(kept, NO_MINUTE) : kept };
+  const isMissing = schema < WHOLE_VISIT && moves;
+  return { snippet, evidence: isMissing ? markCut(kept, LESS) : kept };
 }
 
 const headSchema = z.object({

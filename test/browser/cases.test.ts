@@ -2,15 +2,11 @@ import { afterAll, beforeAll, describe, test } from '@jest/globals';
 import { CASES, expectCase } from '../support/cases.js';
 import { openLive, type Live } from '../support/live.js';
 import { RECORDING, writeRecorded, type Recorded } from '../support/recorded.js';
+import { isSampled } from '../support/sample.js';
 
-/**
- * What is recorded of the cases is judged in each run of the tests; of every so many it is seen live that it is still
- * so. `npm run drill` and `npm run record` render all of them.
- */
-const EVERY = RECORDING || process.env.MIVKET_ALL ? 1 : 3;
 const SOME = Object.entries(CASES).map(([id, cases], at) => {
   const chosen = cases.map((one, i) => [one[0], i] as const);
-  return [id, chosen.filter((_, i) => (at + i) % EVERY === 0)] as const;
+  return [id, chosen.filter((_, i) => isSampled(at + i))] as const;
 });
 
 const fresh: Record<string, Recorded> = {};

@@ -10,6 +10,7 @@ import {
   RECORDING,
   writeRecorded,
 } from '../support/recorded.js';
+import { isSampled } from '../support/sample.js';
 
 const NOT_WHOLE = ['host-private-address', 'page-hangs'];
 const fresh: Record<string, Recorded> = {};
@@ -29,7 +30,7 @@ describe('the browser, on the examples of all checks', () => {
     RECORDING ? [] : listRecorded().map(({ key, ...one }) => [key, one]),
   );
 
-  test.concurrent.each(listExamples())(
+  test.concurrent.each(listExamples().filter((_, at) => isSampled(at)))(
     '$key',
     async ({ key, code, under, check, kind }) => {
       const rendered = await live.render(code, under);

@@ -44,6 +44,7 @@ test('of several snippets on one page each has its own elements, pictures and re
     engine: 'chromium',
     variant: 'as-is',
     after: null,
+    scrolled: null,
     search: [],
   };
   const snippets = texts.map((text, i) => ({

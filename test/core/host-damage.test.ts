@@ -10,7 +10,8 @@ function makePart(
   given: Partial<HostPart> & { x?: number; width?: number; y?: number } = {},
 ): HostPart {
   const { x = 16, y = 100, width = 300, ...rest } = given;
-  return { box: { x, y, width, height: 40 }, shown: true, style: 'a', clickable: true, ...rest };
+  const look = { style: 'a', clickable: true, says: 'b', leads: 'c' };
+  return { box: { x, y, width, height: 40 }, shown: true, ...look, ...rest };
 }
 
 function makeFact(tag: string, before: HostPart, now: HostPart | null, offset = 1): HostPartFact {
@@ -28,6 +29,8 @@ describe('what is done to a part of the page', () => {
     ['gone', makePart(), null],
     ['hidden', makePart(), makePart({ shown: false })],
     ['unclickable', makePart(), makePart({ clickable: false })],
+    ['reworded', makePart(), makePart({ says: '' })],
+    ['redirected', makePart(), makePart({ leads: 'd' })],
     ['restyled', makePart(), makePart({ style: 'b' })],
     ['resized', makePart(), makePart({ width: 302 })],
     ['moved', makePart(), makePart({ x: 18 })],
@@ -37,6 +40,7 @@ describe('what is done to a part of the page', () => {
 
   test.each([
     ['shifted down', makePart(), makePart({ y: 900 })],
+    ['put into what said nothing', makePart({ says: '' }), makePart()],
     ['moved by a hair', makePart(), makePart({ x: 17 })],
     ['hidden before', makePart({ shown: false }), null],
     ['to be clicked only now', makePart({ clickable: false }), makePart()],
@@ -44,14 +48,30 @@ describe('what is done to a part of the page', () => {
     expect(list([makeFact('p', before, now)])).toEqual([]);
   });
 
-  test('not the page as a whole, nor what a new scroll bar takes', () => {
-    expect(list([makeFact('body', makePart(), makePart({ style: 'b' }))])).toEqual([]);
+  test('to the page as a whole only what hides or restyles it', () => {
+    const listWhole = (now: HostPart) => list([makeFact('body', makePart(), now)]);
+    expect(listWhole(makePart({ style: 'b' })).map(({ harm }) => harm)).toEqual(['restyled']);
+    expect(listWhole(makePart({ says: 'x' }))).toEqual([]);
+    expect(listWhole(makePart({ width: 900 }))).toEqual([]);
+    expect(list([makeFact('head', makePart(), makePart({ style: 'b' }))])).toEqual([]);
+  });
+
+  test('not what a new scroll bar takes', () => {
     const width = { scrollWidth: 900, clientWidth: viewport.width - 15, scrollable: true };
     const page = { atLoad: width } as Compared['page'];
     const narrower = [makeFact('p', makePart(), makePart({ width: 285 }))];
     const baseline = { scrollWidth: viewport.width } as Compared['baseline'];
     expect(list(narrower, { page, baseline })).toEqual([]);
     expect(list(narrower, { page, baseline: null })).toHaveLength(1);
+  });
+
+  test('nor what one leaves that is gone', () => {
+    const wider = [makeFact('p', makePart({ width: 285 }), makePart())];
+    const baseline = { scrollWidth: viewport.width - 15 } as Compared['baseline'];
+    expect(list(wider, { baseline })).toEqual([]);
+    expect(list([makeFact('p', makePart({ width: 270 }), makePart())], { baseline })).toHaveLength(
+      1,
+    );
   });
 
   test('what is harmed with the part around is told with that alone', () => {

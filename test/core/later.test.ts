@@ -101,6 +101,17 @@ describe('what comes later', () => {
     ).toEqual([['page-hangs', [[1280, 12]]]]);
   });
 
+  test('may put an end to what lasts only until then', () => {
+    const lasting = makeCheck('nothing-rendered', { lasts: true });
+    const evidence = [look(narrow, 900), look(wide, 900), look(wide, 0, 30)];
+    const ids = (checks: Check[]) => judge(evidence, checks).findings.map(({ id }) => id);
+    expect(ids([lasting, WIDE])).toEqual(['nothing-rendered', 'page-hangs']);
+    const over = [look(narrow, 900), look(narrow, 0, 30)];
+    expect(judge(over, [lasting, WIDE]).findings.map(({ id }) => id)).toEqual(['page-hangs']);
+    expect(judge([look(narrow, 900)], [lasting]).findings).toHaveLength(1);
+    expect(judge([look(narrow, 0), look(narrow, 900, 30)], [lasting]).findings).toEqual([]);
+  });
+
   test('is judged by no check that reads what was not looked for then, or other conditions', () => {
     const late = look(narrow, 900, 12);
     const sought = FACT_KINDS.filter((kind) => kind !== 'handling');

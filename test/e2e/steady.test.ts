@@ -10,7 +10,7 @@ import { Workshop } from '../support/program.js';
 
 const DEMO = fileURLToPath(new URL('../../demo', import.meta.url));
 /** How many of the examples take part besides the demo; `npm run drill` has all of them. */
-const MOST = Number(process.env.MIVKET_STEADY ?? 10);
+const MOST = Number(process.env.MIVKET_STEADY ?? 5);
 
 /** What code does that chance could decide: a pointer, a chain of requests, something that comes about load. */
 const BY_CHANCE = {

@@ -65,7 +65,16 @@ const OBJECTS = [
   ...['layers', 'media', 'pictures', 'texts'],
 ];
 const ALL = [
-  ...new Set([...LAYOUT, ...OBJECTS, 'handling', 'policy', 'reaching', 'scripts', 'traffic']),
+  ...new Set([
+    ...LAYOUT,
+    ...OBJECTS,
+    'handling',
+    'policy',
+    'reaching',
+    'scripts',
+    'traffic',
+    'visit',
+  ]),
 ].sort();
 
 describe('what is withheld could have shown', () => {

@@ -4,7 +4,8 @@ import { planRenders } from '../../src/core/plan.js';
 import type { Render } from '../../src/core/render.js';
 import { Budget } from '../../src/render/bounds/budget.js';
 import { livesOn } from '../../src/render/life/job.js';
-import { liveOn, waitOn, type Living } from '../../src/render/minute.js';
+import type { Living } from '../../src/render/living.js';
+import { liveOn, waitOn } from '../../src/render/minute.js';
 import type { BrowserPage } from '../../src/render/page/browser-page.js';
 import { Happenings } from '../../src/render/page/happenings.js';
 
@@ -28,7 +29,8 @@ function makePage(plain: Course, told: Told = {}) {
   const page = {
     happened,
     requests: { requests: [], pending: told.pending ?? 0 },
-    read: () => {
+    read: (name: string) => {
+      if (name === 'listStops') return Promise.resolve([]);
       const seen = plain(now);
       if (seen === null) return Promise.reject(new Error('no answer'));
       return Promise.resolve({ plain: seen, fine: fine(now) ?? '' });
@@ -51,7 +53,8 @@ function makePage(plain: Course, told: Told = {}) {
     page,
     limits: { load: 10, settle: 10, hang: 10 },
     budget: new Budget(),
-    read: (after, stopped) => {
+    empty: false,
+    read: ({ after, stopped }) => {
       read.push(after);
       if (stopped) log.push('stopped');
       return Promise.resolve({ evidence: [], parted: null, requests: [], settings: {}, shots: [] });

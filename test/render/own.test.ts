@@ -45,6 +45,7 @@ function makeRaw(
     late: null,
     clickable: true,
     words: '',
+    said: { says: '', leads: '' },
     early: null,
     name: '',
     box: { x, y: id, width: 100, height: 10 },

@@ -93,6 +93,7 @@ class PaperPage implements BrowserPage {
   readonly hand = {
     listListeners: () => Promise.resolve([]),
     point: () => Promise.resolve(),
+    wheel: () => Promise.resolve(),
     press: () => Promise.resolve(),
     swipe: <T>(_way: unknown, meanwhile: () => Promise<T>) => meanwhile(),
   };

@@ -18,6 +18,7 @@ const render = (width: number, other: Partial<Render> = {}): Render => ({
   engine: 'chromium',
   variant: 'as-is',
   after: null,
+  scrolled: null,
   search: [{ from: width, to: width + 9 }],
   ...other,
 });

@@ -354,6 +354,105 @@ export const CASES: Record<string, HardCase[]> = {
     // A rule that fits it says so itself.
     ['<style>.menu { display: none }</style><p>Sow</p>', null, { page: HOST }],
     ['<p class="menu">Sow</p>', null, { page: HOST }],
+    [
+      '<p>Sow</p><script>document.querySelector("h1").textContent = "Half price"</script>',
+      '<script>',
+    ],
+    [
+      '<p>Sow</p><script>document.querySelector("nav a").href = "https://elsewhere.example/"</script>',
+      '<script>',
+      { page: HOST },
+    ],
+    ['<p>Sow</p><script>document.body.style.opacity = ".4"</script>', '<script>'],
+    ['<p>Sow</p><script>document.documentElement.style.filter = "invert(1)"</script>', '<script>'],
+    // Nobody reads these.
+    [
+      '<p>Sow</p><script>document.querySelector("h1").dataset.seen = "1"; document.body.className = "on"</script>',
+      null,
+    ],
+    // Its own page may write what it likes, and other words each time.
+    [
+      '<p>Sow</p><script>document.title</script>',
+      null,
+      {
+        page: HOST.replace(
+          '<nav',
+          '<p id="day"></p><script>document.getElementById("day").textContent = Math.random()</script><nav',
+        ),
+      },
+    ],
+  ],
+  'page-locked': [
+    [
+      '<style>body { position: fixed; overflow: hidden }</style><p>Sow</p>',
+      '<style>',
+      { page: HOST.replace('</footer>', '</footer><p style="height: 3000px">Beds</p>') },
+    ],
+    ['<p>Sow</p><script>addEventListener("scroll", () => scrollTo(0, 0))</script>', 'scrollTo'],
+    [
+      '<p>Sow</p><script>addEventListener("keydown", (event) => event.preventDefault())</script>',
+      'keydown',
+      { page: HOST.replace('</nav>', '<a href="/beds">Beds</a></nav>') },
+    ],
+    [
+      '<p>Sow</p><script>addEventListener("keydown", (event) => event.key === "Escape" && event.preventDefault())</script>',
+      null,
+      { page: HOST.replace('</nav>', '<a href="/beds">Beds</a></nav>') },
+    ],
+    ['<p>Sow</p><script>addEventListener("wheel", () => {}, { passive: false })</script>', null],
+    // Its own page is so without it.
+    [
+      '<p>Sow</p><script>document.title</script>',
+      null,
+      {
+        page: HOST.replace('margin: 0', 'margin: 0; height: 3000px; position: fixed; width: 100%'),
+      },
+    ],
+  ],
+  'text-invisible': [
+    ['<p style="color: transparent">Water</p><p>Sow</p>', 'color: transparent'],
+    [
+      '<h3 style="background: #fff"><a href="/a" style="color: #fefefe">Beds</a></h3>',
+      'color: #fefefe',
+    ],
+    [
+      '<p style="background: url(https://static.rootcellar.example/beans.png); color: transparent; height: 60px">Beans</p>',
+      null,
+    ],
+    ['<p style="color: #bbb; background: #fff">Sow</p>', null],
+    ['<button disabled style="color: #fff; background: #fff">Sow</button><p>Sow</p>', null],
+  ],
+  'download-forced': [
+    [
+      '<iframe title="Seeds" style="border: 0; width: 100%; height: 90px" src="data:application/zip;base64,AAAA"></iframe><p>Sow</p>',
+      '<iframe title="Seeds" style="border: 0; width: 100%; height: 90px" src="data:application/zip;base64,AAAA">',
+    ],
+    ['<p>Sow</p><script>location.href = "data:application/zip;base64,AAAA"</script>', 'location'],
+    [
+      '<button type="button" id="b">Save</button><script>document.getElementById("b").onclick = () => { location.href = "data:application/zip;base64,AAAA" }</script>',
+      null,
+    ],
+  ],
+  'visitor-hindered': [
+    ['<style>body { user-select: none }</style><p>Sow</p>', '<style>'],
+    ['<p>Sow</p><script>onbeforeunload = () => "Stay?"</script>', 'beforeunload'],
+    ['<p>Sow</p><script>onbeforeunload = () => { document.title }</script>', null],
+    [
+      '<p>Sow</p><script>addEventListener("paste", (event) => event.preventDefault())</script>',
+      'paste',
+      { page: HOST.replace('</nav>', '</nav><p><input aria-label="Seeds"></p>') },
+    ],
+    [
+      '<p>Sow</p><script>addEventListener("keydown", (event) => event.code === "Space" && event.preventDefault())</script>',
+      'keydown',
+      { page: HOST.replace('</footer>', '</footer><p style="height: 3000px">Beds</p>') },
+    ],
+    ['<p style="user-select: none">Sow</p>', null],
+    [
+      '<p>Sow</p><script>document.querySelector("p").oncopy = () => false</script>',
+      null,
+      { page: HOST.replace('<body', '<body oncontextmenu="return false"') },
+    ],
   ],
   'style-reaches-outside': [
     ['<style>.menu { display: none }</style><p>Sow</p>', '.menu', { page: HOST }],
@@ -683,6 +782,19 @@ export const CASES: Record<string, HardCase[]> = {
     ['<script>for (const end = Date.now() + 400; Date.now() < end; );</script>', null],
     ['<script>setInterval(() => document.title, 0)</script>', null],
     ['<button onclick="location.reload()">Again</button>', null],
+    [
+      '<dialog id="d">Sow</dialog><p>Sow</p><script>document.getElementById("d").showModal()</script>',
+      '<dialog id="d">',
+    ],
+    [
+      '<div id="d" popover>Sow</div><p>Sow</p><script>document.getElementById("d").showPopover()</script>',
+      '<div id="d" popover>',
+    ],
+    ['<dialog open style="position: static">Sow</dialog><p>Sow</p>', null],
+    [
+      '<button popovertarget="d">More</button><div id="d" popover>Sow</div><p>Sow</p><script>1</script>',
+      null,
+    ],
   ],
   'text-too-small': [
     [
@@ -911,19 +1023,19 @@ export const CASES: Record<string, HardCase[]> = {
       null,
     ],
     [
-      '<span style="position: absolute; clip: rect(0, 0, 0, 0); color: #ddd">Beds</span><p>Sow</p>',
+      '<span style="position: absolute; clip: rect(0, 0, 0, 0); color: #bbb">Beds</span><p>Sow</p>',
       null,
     ],
     [
-      '<span style="position: absolute; clip-path: inset(50%); color: #ddd">Beds</span><p>Sow</p>',
+      '<span style="position: absolute; clip-path: inset(50%); color: #bbb">Beds</span><p>Sow</p>',
       null,
     ],
     [
-      '<div style="overflow: auto; height: 40px" tabindex="0"><p style="height: 60px">Sow</p><p style="color: #ddd">Peas</p></div>',
-      'color: #ddd',
+      '<div style="overflow: auto; height: 40px" tabindex="0"><p style="height: 60px">Sow</p><p style="color: #bbb">Peas</p></div>',
+      'color: #bbb',
     ],
     [
-      '<div style="overflow: hidden; height: 40px"><p style="height: 60px">Sow</p><p style="color: #ddd">Peas</p></div>',
+      '<div style="overflow: hidden; height: 40px"><p style="height: 60px">Sow</p><p style="color: #bbb">Peas</p></div>',
       null,
     ],
     [
@@ -945,8 +1057,8 @@ export const CASES: Record<string, HardCase[]> = {
       'color: #234',
     ],
     [
-      '<svg viewBox="0 0 90 20"><text y="15" fill="#ddd">Beans</text></svg>',
-      '<text y="15" fill="#ddd">',
+      '<svg viewBox="0 0 90 20"><text y="15" fill="#bbb">Beans</text></svg>',
+      '<text y="15" fill="#bbb">',
     ],
     ['<p style="color: #767676; background: #fff">Sow in May</p>', null],
     ['<button disabled style="color: #bbb; background: #fff">Sow</button>', null],

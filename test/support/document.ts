@@ -17,6 +17,7 @@ export const makeSeen = (
   engine: 'chromium',
   variant: 'as-is',
   after: null,
+  scrolled: null,
   measured: { overhang },
   what: `${overhang} px beyond the slot`,
 });
@@ -57,6 +58,7 @@ export const makeRender = (
   engine: 'chromium',
   variant: 'as-is',
   after: null,
+  scrolled: null,
   worst,
   waived: false,
   fits: true,

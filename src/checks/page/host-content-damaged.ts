@@ -1,12 +1,9 @@
 import { defineCheck, makeSeen, type Case, type Fact, type RenderOf } from '../../core/check.js';
 import type { HostPartFact } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
-import { listHarmed, type Harm } from '../../core/measure/host-damage.js';
-import { getHead } from '../../core/measure/blame.js';
-import { getTagSpan, type Markup } from '../../core/markup/markup.js';
+import { HARMS, listHarmed, type Harm } from '../../core/measure/host-damage.js';
+import { locateMaker } from '../../core/measure/makers.js';
 import { listReaching } from '../../core/markup/reaching.js';
-import { isScript } from '../../core/markup/traits.js';
-import type { Span } from '../../core/snippet.js';
 import { countWords, joinWords } from '../../core/words/list.js';
 
 interface Data {
@@ -22,12 +19,12 @@ export default defineCheck({
   level: 'blocker',
   title: 'Parts of the host page are damaged',
   decided:
-    'Parts of the host page outside the slot are missing, hidden, no longer to be clicked, moved sideways, of another width or of another look with the snippet than without it. Not a shift down, a new scroll bar, nor what differs from load to load.',
+    'Parts of the host page outside the slot are missing, hidden, no longer to be clicked, moved sideways, of another width, look, wording or address with the snippet than without it. Not a shift down, a new scroll bar, nor what differs from load to load.',
   standard: null,
   needs: ['host', 'page'],
   markup: false,
   judge: (c) => {
-    const where = blame(c.markup);
+    const where = locateMaker(c.markup);
     return flatMap(c.renders, (render): Fact<Data>[] => {
       const damaged = listDamaged(c, render);
       if (damaged.length === 0) return [];
@@ -79,13 +76,6 @@ export default defineCheck({
   },
 });
 
-/** Code can do anything, so it is named first; a sheet comes next. */
-function blame(markup: Markup): Span {
-  const { elements } = markup;
-  const maker = elements.find(isScript) ?? elements.find(({ name }) => name === 'style');
-  return maker ? getTagSpan(maker) : getHead(markup);
-}
-
 interface Damaged {
   harm: Harm;
   name: string;
@@ -98,11 +88,22 @@ function listDamaged(c: Case<Needs>, render: RenderOf<Needs>): Damaged[] {
   const isExplained = ({ tag, fits }: HostPartFact) =>
     fits.length > 0 || reaching.some((one) => /^(\*|html|body)$/.test(one) || one === tag);
   return listHarmed(render)
-    .filter(({ part }) => !isExplained(part))
+    .filter(({ part, harm }) => !BY_STYLE.has(harm) || !isExplained(part))
     .map(({ part, harm }) => ({ harm, name: nameOf(part) }));
 }
 
+/** What a rule can do: told of with the rule, where the part fits one. */
+const BY_STYLE: ReadonlySet<Harm> = new Set([
+  'hidden',
+  'unclickable',
+  'moved',
+  'resized',
+  'restyled',
+]);
+
 const NAMES: Record<string, string> = {
+  html: 'the whole page',
+  body: 'the whole page',
   nav: 'the menu',
   footer: 'the footer',
   header: 'the page’s head',
@@ -124,11 +125,10 @@ function nameOf({ tag, words }: HostPartFact): string {
 
 /** The parts that people know first, each name once. */
 function gather(damaged: readonly Damaged[]): Data['harms'] {
-  const order = ['gone', 'hidden', 'unclickable', 'moved', 'resized', 'restyled'] as const;
   const known = Object.values(NAMES);
   const unknown = (name: string) => known.length + (name.endsWith('”') ? 0 : 1);
   const rank = (name: string) => (known.includes(name) ? known.indexOf(name) : unknown(name));
-  return flatMap(order, (harm) => {
+  return flatMap(HARMS, (harm) => {
     const names = damaged.filter((one) => one.harm === harm).map(({ name }) => name);
     const parts = [...new Set(names)].sort((a, b) => rank(a) - rank(b));
     return parts.length > 0 ? [{ harm, parts }] : [];
@@ -139,6 +139,8 @@ const DONE: Record<Harm, [string, string]> = {
   gone: ['is gone', 'are gone'],
   hidden: ['is hidden', 'are hidden'],
   unclickable: ['cannot be clicked', 'cannot be clicked'],
+  reworded: ['says something else', 'say something else'],
+  redirected: ['has another address', 'have other addresses'],
   moved: ['moves sideways', 'move sideways'],
   resized: ['has another width', 'have another width'],
   restyled: ['looks otherwise', 'look otherwise'],

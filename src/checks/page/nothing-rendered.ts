@@ -14,9 +14,10 @@ export default defineCheck({
   level: 'blocker',
   title: 'Nothing of the snippet shows',
   decided:
-    'After settling no element of the snippet has a visible box and no text of it is seen, at any width, nor while it is scrolled to; what stays wholly transparent is not seen. Not for a snippet that is made only of script, style and the like, or of sound; a concern where a live script has drawn nothing.',
+    'After settling no element of the snippet has a visible box and no text of it is seen, at any width, nor while it is scrolled to, within the first minute or further down; what stays wholly transparent is not seen. Not for a snippet that is made only of script, style and the like, or of sound; a concern where a live script has drawn nothing.',
   standard: null,
   needs: ['elements', 'slot'],
+  lasts: true,
   markup: false,
   judge(c): Fact<Data>[] {
     const parts = c.markup.elements.filter(({ name }) => !UNSEEN.has(name));

@@ -1,10 +1,11 @@
 import { defineCheck, makeSeen, type Case, type Fact, type RenderOf } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
 import { getValue, getTagSpan, type Markup } from '../../core/markup/markup.js';
+import { blameElement } from '../../core/measure/blame.js';
 import { findCall } from '../../core/measure/calls.js';
 import type { Span } from '../../core/snippet.js';
 
-type Kind = 'dialog' | 'window' | 'reload' | 'leave';
+type Kind = 'dialog' | 'layer' | 'window' | 'reload' | 'leave';
 
 interface Data {
   kind: Kind;
@@ -12,10 +13,11 @@ interface Data {
   detail: string;
 }
 
-type Needs = 'scripts';
+type Needs = 'scripts' | 'page';
 
 const BRIEFS: Record<Kind, string> = {
   dialog: 'a dialog opens by itself',
+  layer: 'it opens over the page by itself',
   window: 'a window opens by itself',
   reload: 'it reloads the page',
   leave: 'it leads the visitor away',
@@ -27,6 +29,7 @@ const ENDLESS = 10;
 /** What the source of each looks like. */
 const CALLS: Record<Kind, RegExp> = {
   dialog: /\b(alert|confirm|prompt)\s*\(/,
+  layer: /\b(showModal|showPopover|togglePopover)\s*\(/,
   window: /\bopen\s*\(/,
   reload: /\b(location|reload|http-equiv|history)\b/i,
   leave: /\b(location|http-equiv|submit|history|navigate)\b/i,
@@ -38,16 +41,22 @@ export default defineCheck({
   level: 'blocker',
   title: 'The snippet takes the page from the visitor',
   decided:
-    'Without a visitor’s action it opens a dialog or a window, reloads the page or leaves it, by script or by a meta refresh, however late.',
+    'Without a visitor’s action it opens a dialog, a popover or a window, reloads the page or leaves it, by script or by a meta refresh, however late.',
   standard:
     'HTML Living Standard, 8.8.1 Simple dialogs; WCAG 2.2, 3.2.1 On Focus and 2.2.4 Interruptions',
-  needs: ['scripts'],
+  needs: ['scripts', 'page'],
   markup: 'part',
   // Dialogs without end keep the page busy too.
   explains: [
     { findings: ['page-settings-changed'], anywhere: true },
     // What is left, or reloaded, is not read to its end.
     { findings: ['host-content-damaged'], anywhere: true, fits: () => true },
+    {
+      findings: ['covers-host-controls', 'covered-by-layer', 'focus-taken-at-load'],
+      anywhere: true,
+      fits: () => true,
+      when: ({ measured }) => measured.opened === true,
+    },
     { findings: ['page-hangs'], when: ({ measured }) => Number(measured.dialogs) >= ENDLESS },
   ],
   judge: (c) =>
@@ -60,6 +69,13 @@ export default defineCheck({
         message: `A dialog opens by itself: ${detail}.`,
         notice: 'The page is blocked until the visitor has closed it.',
         cure: 'Take the call out, or put the words into the page.',
+      };
+    }
+    if (kind === 'layer') {
+      return {
+        message: `A ${detail} opens by itself and lies over the page.`,
+        notice: 'The page cannot be used until the visitor has found out how to close it.',
+        cure: 'Open it from a link or a button that the visitor presses, or put the words into the page.',
       };
     }
     if (kind === 'window') {
@@ -84,6 +100,7 @@ export default defineCheck({
   brief: ({ kind }) => BRIEFS[kind],
   samples: [
     { kind: 'dialog', detail: '' },
+    { kind: 'layer', detail: 'modal <dialog>' },
     { kind: 'window', detail: '' },
     { kind: 'reload', detail: '' },
     { kind: 'leave', detail: 'another address' },
@@ -91,6 +108,10 @@ export default defineCheck({
   examples: {
     faulty: [
       { name: 'a greeting', code: '<script>alert("Welcome to the glasshouse");</script>' },
+      {
+        name: 'a dialog of the page’s own kind',
+        code: '<dialog id="swap"><p>Seed swap on Saturday</p><form method="dialog"><button>Close</button></form></dialog><script>document.getElementById("swap").showModal();</script>',
+      },
       {
         name: 'a refresh that comes later',
         code: '<meta http-equiv="refresh" content="30; url=https://www.seedlibrary.example/beds"><p>Sow in May.</p>',
@@ -104,6 +125,10 @@ export default defineCheck({
       {
         name: 'a dialog that waits for a click',
         code: '<button type="button" onclick="alert(\'The desk is open\')">Opening times</button>',
+      },
+      {
+        name: 'one that lies open in its place',
+        code: '<dialog open style="position: static"><p>Seed swap on Saturday</p></dialog>',
       },
       {
         name: 'a step within the page',
@@ -124,13 +149,28 @@ function judgeRender({ markup }: Case<Needs>, render: RenderOf<Needs>): Fact<Dat
     const gone = navigations.find((one) => one.kind === kind);
     if (gone) found.push([kind, gone.address, { to: gone.address }]);
   }
-  return found.map(([kind, detail, measured]) => ({
+  const acts = found.map(([kind, detail, measured]): Fact<Data> => ({
     where: locate(markup, kind),
     culprit: { at: 'snippet', what: 'page' },
     group: kind,
     data: { kind, detail },
     seen: [makeSeen(render, measured)],
   }));
+  return [...acts, ...render.page.opened.map((one) => judgeOpened(markup, render, one))];
+}
+
+function judgeOpened(
+  markup: Markup,
+  render: RenderOf<Needs>,
+  { tag, from, selector }: RenderOf<Needs>['page']['opened'][number],
+): Fact<Data> {
+  const { where, culprit } = blameElement(markup, { from, selector });
+  const detail = tag === 'dialog' ? 'modal <dialog>' : `<${tag}>`;
+  return {
+    ...{ where, culprit, group: 'layer' },
+    data: { kind: 'layer', detail },
+    seen: [makeSeen(render, { opened: true })],
+  };
 }
 
 /** The refresh, where there is one: it is a cause that needs no script. */

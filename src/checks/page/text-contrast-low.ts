@@ -1,11 +1,8 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
-import { blameElement, getBlamed, type Blame } from '../../core/measure/blame.js';
+import { blameElement } from '../../core/measure/blame.js';
 import { getContrast, getLeastContrast } from '../../core/measure/contrast.js';
-import { isRead } from '../../core/measure/texts.js';
-import { listAround, type Markup } from '../../core/markup/markup.js';
-import { findDeclaration } from '../../core/markup/styles.js';
-import type { Span } from '../../core/snippet.js';
+import { formatRatio, isRead, locateColour } from '../../core/measure/texts.js';
 import { formatWidths, shorten } from '../../core/words/list.js';
 
 interface Data {
@@ -38,7 +35,7 @@ export default defineCheck({
         const blame = blameElement(markup, text);
         return [
           {
-            where: locate(markup, blame),
+            where: locateColour(markup, blame),
             culprit: blame.culprit,
             group: '',
             data: { sample, colour, ground, contrast, least },
@@ -79,18 +76,3 @@ export default defineCheck({
     ],
   },
 });
-
-/** Rounded down: what is not reached is not said to be. */
-function formatRatio(contrast: number): string {
-  return `${Math.floor(contrast * 100) / 100}:1`;
-}
-
-/** What sets the colour of the text: of what is around it too; else its tag. */
-function locate(markup: Markup, blame: Blame): Span {
-  const element = getBlamed(markup, blame);
-  for (const at of listAround(element)) {
-    const found = findDeclaration(markup, at, ['color', '-webkit-text-fill-color']);
-    if (found) return { offset: found.offset, endOffset: found.endOffset };
-  }
-  return blame.where;
-}

@@ -72,10 +72,11 @@ export function judgeSnippet(given: Judged): Judgement {
   const facts = flatMap(checks, (check) =>
     attempt(check, faults, () => runCheck(check, judged, prepared)),
   );
-  const later = judgeLater(checks, prepared, facts, (check, renders) =>
+  const { later, over } = judgeLater(checks, prepared, facts, (check, renders) =>
     attempt(check, faults, () => judgeRenders(check, judged, renders)),
   );
-  const told = flatMap([...silenceExplained(facts), ...later], (one) =>
+  const lasting = facts.filter((one) => !over.includes(one));
+  const told = flatMap([...silenceExplained(lasting), ...later], (one) =>
     attempt(one.check, faults, () => [tell(one, judged)]),
   );
   told.sort((a, b) => compareFindings(a.finding, b.finding));

@@ -19,27 +19,36 @@ type Run = (check: Check, renders: readonly RenderOf<FactKind>[]) => JudgedFact[
  * What the first minute brings that was not there at rest: each time that pages were read in it is judged for
  * itself, beside those that stayed as they were.
  * @param known what is there at rest, explained by something else or not
+ * @returns what comes, and what of `known` does not last
  */
 export function judgeLater(
   checks: readonly Check[],
   prepared: readonly Prepared[],
   known: readonly JudgedFact[],
   run: Run,
-): JudgedFact[] {
+): { later: JudgedFact[]; over: JudgedFact[] } {
   const found = new Map<string, JudgedFact | null>(known.map((one) => [getKey(one), null]));
+  const lasting = known.filter(({ check }) => check.lasts);
+  const over = new Set<JudgedFact>();
   for (const renders of listTurns(prepared)) {
     const facts = flatMap(checks, (check) => run(check, selectRead(renders, check)));
+    const there = new Set(facts.map(getKey));
+    for (const one of lasting) {
+      const isRead = selectRead(renders, one.check).some(({ at }) => at.after !== null);
+      if (isRead && !there.has(getKey(one))) over.add(one);
+    }
     for (const one of silenceExplained(facts)) {
       const key = getKey(one);
       // What is seen at rest alone was judged at rest.
       const seen = one.fact.seen.filter(({ after }) => after !== null);
-      if (seen.length === 0) continue;
+      // What has to last was to be there at rest too.
+      if (seen.length === 0 || one.check.lasts) continue;
       const before = found.get(key);
       if (before === undefined) found.set(key, { ...one, fact: { ...one.fact, seen } });
       else if (before) addSeen(before.fact.seen, seen, getRoom);
     }
   }
-  return [...found.values()].filter((one) => one !== null);
+  return { later: [...found.values()].filter((one) => one !== null), over: [...over] };
 }
 
 /** Whether a check reads pages that are a while old: not one that compares different conditions. */
@@ -87,7 +96,11 @@ function getKey({ check, fact }: JudgedFact): string {
 
 /** When something comes that is not there at rest, in words to be put behind what is wrong; '' for what is. */
 export function describeLater(seen: readonly Seen[]): string {
-  const all = seen.map(({ after }) => after).filter((after) => after !== null);
+  const all = mapPresent(seen, ({ after }) => after);
   if (all.length === 0 || all.length < seen.length) return '';
+  const scrolled = mapPresent(seen, (one) => one.scrolled);
+  // Where it came without that it would have been seen before.
+  if (scrolled.length === seen.length)
+    return ` It shows once the page is scrolled down, by ${Math.min(...scrolled)} px.`;
   return ` It comes later: within ${Math.max(...all)} s after the page has come to rest.`;
 }

@@ -64,7 +64,9 @@ export interface Ran {
 
 /** The same place when the page had come to rest. */
 function toRest(place: Place): Place {
-  return place.variant === 'minute' ? { ...place, variant: 'as-is', after: null } : place;
+  return place.variant === 'minute'
+    ? { ...place, variant: 'as-is', after: null, scrolled: null }
+    : place;
 }
 
 /** How each render fits; not known where not all was seen, or not every check was run that tells. */

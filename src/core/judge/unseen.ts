@@ -25,14 +25,14 @@ function tellGaps(all: readonly Evidence[], check: Check): string | null {
   const evidence = all.filter(({ render }) => read.includes(render.variant));
   const later = readsLater(check) ? all.filter(({ render }) => render.variant === 'minute') : [];
   for (const one of [...evidence, ...later]) {
-    const { viewport, slot, variant, after } = getPlace(one);
+    const { viewport, slot, variant, after, scrolled } = getPlace(one);
     for (const { kind, why } of one.gaps) {
       if (!needs.kinds.includes(kind)) continue;
       const known = places.get(why) ?? new Set();
       const place = `${viewport}, ${slot}`;
       // What was not seen at rest need not be said again.
       if (variant === 'minute' && known.has(place)) continue;
-      const state = nameState({ variant, after });
+      const state = nameState({ variant, after, scrolled });
       places.set(why, known.add(state ? `${place}, ${state}` : place));
     }
   }

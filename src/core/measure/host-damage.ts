@@ -3,7 +3,17 @@ import { flatMap } from '../lists.js';
 import type { Viewport } from '../render.js';
 
 /** What can happen to a part of the page around a snippet. */
-export type Harm = 'gone' | 'hidden' | 'moved' | 'resized' | 'restyled' | 'unclickable';
+export const HARMS = [
+  'gone',
+  'hidden',
+  'unclickable',
+  'reworded',
+  'redirected',
+  'moved',
+  'resized',
+  'restyled',
+] as const;
+export type Harm = (typeof HARMS)[number];
 
 /** A part of the page that is not as it is without the snippet. */
 export interface Harmed {
@@ -32,12 +42,14 @@ function holds(outer: Harmed, inner: Harmed): boolean {
 }
 
 function listAll({ host, page, viewport, baseline }: Compared): Harmed[] {
-  const bar = getNewBar({ page, viewport, baseline });
+  const bar = getBar({ page, viewport, baseline });
   return flatMap(host, (part): Harmed[] => {
     const { without, with: now, tag } = part;
-    if (!without?.shown || /^(html|body|head)$/.test(tag)) return [];
+    if (!without?.shown || tag === 'head') return [];
     const harm = getHarm(without, now, bar);
-    return harm ? [{ part, harm }] : [];
+    // What stands loose in the page, and how wide it is, is not the page's own.
+    const isWhole = /^(html|body)$/.test(tag) && harm !== 'restyled' && harm !== 'hidden';
+    return harm && !isWhole ? [{ part, harm }] : [];
   });
 }
 
@@ -45,16 +57,20 @@ function getHarm(without: HostPart, now: HostPart | null, bar: number): Harm | n
   if (now === null) return 'gone';
   if (!now.shown) return 'hidden';
   if (without.clickable && !now.clickable) return 'unclickable';
+  // What is put into something that said nothing is told by what it does.
+  if (without.says !== '' && without.says !== now.says) return 'reworded';
+  if (without.leads !== now.leads) return 'redirected';
   if (without.style !== now.style) return 'restyled';
   if (Math.abs(now.box.width - without.box.width) > bar + 1) return 'resized';
   return Math.abs(now.box.x - without.box.x) > bar + 1 ? 'moved' : null;
 }
 
-/** How wide a scroll bar is that the page has only with the snippet, px. */
-function getNewBar({ page, viewport, baseline }: Omit<Compared, 'host'>): number {
-  const bar = viewport.width - page.atLoad.clientWidth;
-  const isNew = baseline !== null && baseline.scrollWidth > page.atLoad.clientWidth;
-  return isNew ? bar : 0;
+/** How wide a scroll bar is that the page has only with the snippet, or only without, px. */
+function getBar({ page, viewport, baseline }: Omit<Compared, 'host'>): number {
+  if (baseline === null) return 0;
+  const { clientWidth } = page.atLoad;
+  if (baseline.scrollWidth > clientWidth) return viewport.width - clientWidth;
+  return baseline.scrollWidth < clientWidth ? viewport.width - baseline.scrollWidth : 0;
 }
 
 /** What is shown around harmed parts, px; and how high a picture is at most. */

@@ -97,3 +97,18 @@ function findScaling(markup: Markup, element: MarkupElement): Span | null {
 function toSpan({ offset, endOffset }: Span): Span {
   return { offset, endOffset };
 }
+
+/** Rounded down: what is not reached is not said to be. */
+export function formatRatio(contrast: number): string {
+  return `${Math.floor(contrast * 100) / 100}:1`;
+}
+
+/** What sets the colour of the text: of what is around it too; else its tag. */
+export function locateColour(markup: Markup, blame: Blame): Span {
+  const element = getBlamed(markup, blame);
+  for (const at of listAround(element)) {
+    const found = findDeclaration(markup, at, ['color', '-webkit-text-fill-color']);
+    if (found) return { offset: found.offset, endOffset: found.endOffset };
+  }
+  return blame.where;
+}

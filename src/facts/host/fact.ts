@@ -8,6 +8,9 @@ export const partSchema = z.object({
   style: z.string(),
   /** Neither a style nor `inert` keeps clicks from it. */
   clickable: z.boolean().default(true),
+  /** What it tells a reader itself, and where it leads: two that are alike are the same; '' for nothing. */
+  says: z.string().default(''),
+  leads: z.string().default(''),
 });
 /** How a part of the host page looks. */
 export type HostPart = z.output<typeof partSchema>;

@@ -72,7 +72,7 @@ function isMoved(real: Element): boolean {
 }
 
 /** Those of the document, shadow roots included. */
-function listTargets(page: Document): Element[] {
+export function listTargets(page: Document): Element[] {
   const found: Element[] = [];
   for (const real of walk([page.documentElement])) {
     if (found.length >= MOST) break;
@@ -91,7 +91,7 @@ function isTarget(real: Element): boolean {
 }
 
 /** What lies over all points of it that are in view; null where one is free, or none could be tried. */
-function findCover(real: Element): Element | null {
+export function findCover(real: Element): Element | null {
   const covers = new Map<Element, number>();
   for (const [x, y] of listPoints(real)) {
     const hit = pointAt(x, y);
@@ -102,7 +102,7 @@ function findCover(real: Element): Element | null {
 }
 
 /** Whether any point of it is in view. */
-function isPointable(real: Element): boolean {
+export function isPointable(real: Element): boolean {
   return listPoints(real).length > 0;
 }
 
@@ -174,7 +174,7 @@ function keepScroll(): Scroll {
   };
 }
 
-function describe(real: Element, by: Element): RawCovered {
+export function describe(real: Element, by: Element): RawCovered {
   const { idOf, own } = globalThis.mivketNotebook;
   const node = own(real);
   return {

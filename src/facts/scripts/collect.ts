@@ -9,10 +9,12 @@ export const collectScripts: Collector<'scripts'> = (look) => {
   const dialogs = [...happened.dialogs];
   const windows = [...happened.windows];
   const navigations = [...happened.navigations];
+  const downloads = [...happened.downloads];
   const console = [...happened.console];
   const { sounds = [], writers = [], waits = [] } = reading?.objects ?? {};
   const errors = happened.errors.length > 0 ? collectErrors(look) : [];
-  return { hung, dialogs, windows, navigations, console, errors, sounds, writers, waits };
+  const acts = { dialogs, windows, navigations, downloads };
+  return { hung, ...acts, console, errors, sounds, writers, waits };
 };
 
 /** Those of the snippet's code: what the page's own, or a document in a frame, raises is left out. */

@@ -25,6 +25,8 @@ export const scripts = defineKind({
     windows: z.array(z.string()),
     /** Attempts of the page to reload, or to go elsewhere. */
     navigations: z.array(z.object({ kind: z.enum(['reload', 'leave']), address: z.string() })),
+    /** Files that were to be saved. */
+    downloads: z.array(z.object({ address: z.string(), name: z.string() })).default([]),
     console: z.array(z.string()),
     /**
      * Errors of the snippet's code that nobody caught, promises that were rejected, and what it told the console of as
@@ -56,6 +58,7 @@ export const scripts = defineKind({
     dialogs: [],
     windows: [],
     navigations: [],
+    downloads: [],
     console: [],
     errors: [],
     sounds: [],

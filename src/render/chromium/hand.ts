@@ -5,6 +5,8 @@ const SHIFT = 8;
 const KEYS = {
   Tab: { key: 'Tab', code: 'Tab', windowsVirtualKeyCode: 9 },
   Escape: { key: 'Escape', code: 'Escape', windowsVirtualKeyCode: 27 },
+  ArrowDown: { key: 'ArrowDown', code: 'ArrowDown', windowsVirtualKeyCode: 40 },
+  Space: { key: ' ', code: 'Space', windowsVirtualKeyCode: 32, text: ' ' },
 } as const;
 const MOVES = 4;
 /** Where the mouse comes in, px: in what is drawn of a page that nobody looks at, and not at its upper edge. */
@@ -54,8 +56,17 @@ export class Hand implements PageHand {
   async press(key: keyof typeof KEYS, shift: boolean): Promise<void> {
     const event = { ...KEYS[key], modifiers: shift ? SHIFT : 0 };
     await this.#begin();
-    await this.#session.send('Input.dispatchKeyEvent', { type: 'rawKeyDown', ...event });
+    // A key that writes something does what it does by what it writes.
+    const type = 'text' in event ? 'keyDown' : 'rawKeyDown';
+    await this.#session.send('Input.dispatchKeyEvent', { type, ...event });
     await this.#session.send('Input.dispatchKeyEvent', { type: 'keyUp', ...event });
+  }
+
+  async wheel({ x, y }: { x: number; y: number }, down: number): Promise<void> {
+    await this.#begin();
+    await this.#reveal();
+    const turn = { type: 'mouseWheel', x, y, deltaX: 0, deltaY: down } as const;
+    await this.#session.send('Input.dispatchMouseEvent', turn);
   }
 
   async swipe<T>(

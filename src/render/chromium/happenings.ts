@@ -15,6 +15,9 @@ export function followHappenings(session: Session, frame: string, now: () => Hap
     now().openDialog(type, message);
     session.tell('Page.handleJavaScriptDialog', { accept: type === 'beforeunload' });
   });
+  session.on('Page.downloadWillBegin', ({ url, suggestedFilename }) =>
+    now().download(url, suggestedFilename),
+  );
   session.on('Page.windowOpen', ({ url, userGesture }) => {
     if (!userGesture) now().openWindow(url);
   });

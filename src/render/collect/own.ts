@@ -133,7 +133,7 @@ function isOwn(
 
 function toFact(element: RawElement, from: Source, selector: string | null): ElementFact {
   const { order: _order, late: _late, name: _name, look: _look, slot: _slot, ...rest } = element;
-  const { words: _words, clickable: _clickable, ...fact } = rest;
+  const { words: _words, clickable: _clickable, said: _said, ...fact } = rest;
   return { ...fact, from, selector };
 }
 
@@ -147,6 +147,7 @@ function toPart(element: RawElement): HostPart & Named {
     box: element.box,
     shown: element.shown,
     style: element.look,
+    ...element.said,
   };
 }
 
@@ -165,15 +166,15 @@ export function compareParts(parts: Parted['parts'], baseline: Baseline | null):
       words,
       fits: [],
       without,
-      with: now && {
-        box: now.box,
-        shown: now.shown,
-        style: now.style,
-        clickable: now.clickable,
-      },
+      with: now && pickPart(now),
     });
   }
   return found;
+}
+
+/** A part, without what it is known by. */
+export function pickPart({ box, shown, style, clickable, says, leads }: HostPart): HostPart {
+  return { box, shown, style, clickable, says, leads };
 }
 
 /** Whether two readings of a part agree. A shift down is no change: content above has a height. */
@@ -184,6 +185,8 @@ export function isSame(a: HostPart, b: HostPart): boolean {
     near(a.box.width, b.box.width) &&
     a.shown === b.shown &&
     a.clickable === b.clickable &&
-    a.style === b.style
+    a.style === b.style &&
+    a.says === b.says &&
+    a.leads === b.leads
   );
 }

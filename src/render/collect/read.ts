@@ -1,17 +1,15 @@
 import type { FactKind, PageFact, PageWidth } from '../../core/evidence.js';
-import { flatMap } from '../../core/lists.js';
 import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
 import type { House } from '../../core/house/house.js';
 import type { Traits } from '../../core/markup/traits.js';
 import type { RawCovered } from '../../facts/layers/read.js';
 import type { RawPage } from '../in-page/page.js';
-import type { RawFrame } from '../../facts/frames/read.js';
-import type { Inner } from '../in-page/inner.js';
 import type { RawObjects } from '../reader/objects.js';
 import { DUE, type SettleWish } from '../in-page/settle.js';
 import type { Whole, WholeWish } from '../reader/whole.js';
 import { within, withinTalk, type Limits } from '../bounds/limit.js';
 import type { BrowserPage } from '../page/browser-page.js';
+import { readDocuments, type FrameDocument } from './documents.js';
 
 /** Everything that was read in the page of one render. */
 export interface Reading {
@@ -44,8 +42,6 @@ const QUIET = 120;
 const [HASTE, MOST_HASTENED] = [1000, 10_000];
 /** The browser tells of tracks in batches, so it may take a while, ms. */
 const SOUND_TOLD = 2000;
-/** A frame that does not answer by then is not measured, ms. */
-const FRAME_LIMIT = 1000;
 
 /**
  * Lets the page come to rest: by events of page and network, within the limit.
@@ -184,14 +180,18 @@ function addShown(raw: RawPage, other: RawPage): RawPage {
   return { ...raw, elements };
 }
 
-/** Reads it as it stands, its own time standing: nothing is waited for, and nothing scrolled to. */
+/**
+ * Reads it as it stands, its own time standing: nothing is waited for, and nothing scrolled to.
+ * @param covered what lies over what, where that was seen on the way down the page; null: it is pointed at here
+ */
 export async function readOver(
   page: BrowserPage,
   wish: ReadingWish,
   traits: ReadingTraits,
   limits: Limits,
+  covered: RawCovered[] | null = null,
 ): Promise<Reading | null> {
-  return waitFor(page, readOnce(page, wish, traits), limits);
+  return waitFor(page, readOnce(page, wish, traits, covered), limits);
 }
 
 /** A reading, for as long as that may take; null where nothing comes of it. */
@@ -211,10 +211,13 @@ async function readOnce(
   page: BrowserPage,
   wish: ReadingWish,
   { changes }: ReadingTraits,
+  covered: RawCovered[] | null,
 ): Promise<Reading> {
   if (changes) await page.openClosedRoots();
-  const { page: first, objects } = await readWhole(page, wish, changes ? 'everywhere' : 'slots');
-  return complete(page, begin(first), objects!);
+  const whole = toWhole(wish, changes ? 'everywhere' : 'slots');
+  const asked = { ...whole, fromTop: covered !== null };
+  const { page: first, objects } = await page.read('readWhole', asked);
+  return complete(page, begin(first), objects!, covered);
 }
 
 type Begun = Omit<Reading, 'objects' | 'inner'>;
@@ -251,45 +254,19 @@ async function finish(
 }
 
 /** What is told by others than the page itself, and what it takes scrolling to see. */
-async function complete(page: BrowserPage, begun: Begun, objects: RawObjects): Promise<Reading> {
+async function complete(
+  page: BrowserPage,
+  begun: Begun,
+  objects: RawObjects,
+  covered: RawCovered[] | null = null,
+): Promise<Reading> {
   const came = objects.media.filter((one) => one.readyState > 0 && one.address);
   const addresses = came.map(({ address }) => address);
   await page.learnSounds(addresses, SOUND_TOLD);
   const inner = objects.frames.length > 0 ? await readDocuments(page, objects.frames) : [];
   // Last: it scrolls to what it points at.
-  const layers = objects.layered ? await page.read('readLayers') : [];
+  const layers = covered ?? (objects.layered ? await page.read('readLayers') : []);
   return { ...begun, objects: { ...objects, layers }, inner };
-}
-
-/** The document of a frame of the page's own. */
-export interface FrameDocument {
-  /** Names the frame, as long as it stands. */
-  frame: string;
-  /** The number of the element that it stands in. */
-  owner: number;
-  inner: Inner;
-}
-
-/** A window does not name the frames that stand in its shadow roots: those are looked up, as far as they are so few. */
-const MOST_LOOKED_UP = 40;
-
-async function readDocuments(
-  page: BrowserPage,
-  frames: readonly RawFrame[],
-): Promise<FrameDocument[]> {
-  const answers = await page.readFrames('readInner', FRAME_LIMIT);
-  const owners = new Map(flatMap(frames, ({ id, index }) => (index === null ? [] : [[index, id]])));
-  const hidden = frames.length - owners.size;
-  const looksUp = hidden > 0 && hidden <= MOST_LOOKED_UP;
-  const known = answers.map(async ({ frame, answer }): Promise<FrameDocument[]> => {
-    const { inPage, index } = answer;
-    const isHidden = inPage && index === null && looksUp;
-    // One that is gone meanwhile costs itself only.
-    const asked = isHidden ? within(page.findOwner(frame), FRAME_LIMIT).catch(() => null) : null;
-    const owner = index === null ? await asked : (owners.get(index) ?? null);
-    return owner === null ? [] : [{ frame, owner, inner: answer }];
-  });
-  return (await Promise.all(known)).flat();
 }
 
 function readWhole(

@@ -1,7 +1,8 @@
-import type { Box, Shot, SlotFact } from '../../core/evidence.js';
+import type { Box, FactKind, Shot, SlotFact, VisitFact, Evidence } from '../../core/evidence.js';
 import { getEmpty, type Render } from '../../core/render.js';
+import { Breakdown } from '../bounds/breakdown.js';
 import { makeAlive } from '../life/attempt.js';
-import type { Job } from '../life/job.js';
+import type { Hands, Job } from '../life/job.js';
 import type { Place, Places } from '../life/places.js';
 import type { Rendered } from '../stage.js';
 
@@ -20,6 +21,7 @@ export class EmptyPages {
   #making: EmptyMaking;
   #slots = new Map<string, Promise<SlotFact>>();
   #shots = new Map<string, Promise<Shot | null>>();
+  #visits = new Map<string, Promise<VisitFact>>();
 
   constructor(making: EmptyMaking) {
     this.#making = making;
@@ -37,15 +39,27 @@ export class EmptyPages {
     const empty = getEmpty(render);
     const key = `${this.#making.getKey(empty)} ${JSON.stringify(region)}`;
     return remember(this.#shots, key, async () => {
-      const rendered = await this.#look(empty, region).catch(() => null);
+      const wish = { shots: 'taken', region } as const;
+      const rendered = await this.#look(empty, wish).catch(() => null);
       return rendered?.shots[0]?.shot ?? null;
     });
   }
 
-  async #look(empty: Render, region?: Box): Promise<Rendered> {
+  /** What a visitor can do with it. @throws Error where that could not be tried */
+  visit(render: Render, hands: Hands): Promise<VisitFact> {
+    const empty = getEmpty(render);
+    const key = `${this.#making.getKey(empty)} ${JSON.stringify(hands)}`;
+    const wants: ReadonlySet<FactKind> = new Set(['visit']);
+    return remember(this.#visits, key, async () => {
+      const [{ gaps, visit }] = (await this.#look(empty, { hands, wants })).evidence as [Evidence];
+      if (gaps.some(({ kind }) => kind === 'visit')) throw new Breakdown('it was not tried');
+      return visit;
+    });
+  }
+
+  async #look(empty: Render, wish: Partial<Job> = {}): Promise<Rendered> {
     const { places, makeJob, render } = this.#making;
-    const shots = region ? ({ shots: 'taken', region } as const) : {};
-    const job: Job = { ...makeJob(empty), ...shots };
+    const job: Job = { ...makeJob(empty), ...wish };
     // Others hold a place until this is known.
     return makeAlive(places, (place) => render(place, job));
   }

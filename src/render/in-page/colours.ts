@@ -30,8 +30,9 @@ export function readPaint(
     style.textShadow === 'none' && !drawn,
     false,
   ];
-  if (!text || text[3] < FAINT || paintsLetters(style))
-    return { colour: null, ground: null, given };
+  if (!text || paintsLetters(style)) return { colour: null, ground: null, given };
+  // What is drawn behind such letters may well stand for them.
+  const faint = text[3] < FAINT;
   for (const node of listAround(real)) {
     const around = getComputedStyle(node);
     const back = parse(around.backgroundColor) ?? CLEAR;
@@ -46,12 +47,14 @@ export function readPaint(
       ground = [ground[0], ground[1], ground[2], ground[3] * opacity];
     }
   }
+  plain &&= !isOver(real);
+  if (faint && !plain) return { colour: null, ground: null, given };
   const canvas = getCanvas();
   const isHouse =
     slot !== null && parse(getTextColour(getComputedStyle(slot)))?.join() === own?.join();
   return {
     colour: toText(lay(text, canvas)),
-    ground: plain && !isOver(real) ? toText(lay(ground, canvas)) : null,
+    ground: plain ? toText(lay(ground, canvas)) : null,
     given: given || !isHouse,
   };
 }

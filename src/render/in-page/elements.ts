@@ -2,6 +2,7 @@ import type { Box, ElementStyle } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
 import { getInk } from './ink.js';
 import type { Notebook } from './observe.js';
+import { readSaid, SILENT, type Said } from './says.js';
 import { toPageBox } from './shared.js';
 import { getStatedWidth } from './stated.js';
 import { clips } from './styles.js';
@@ -30,6 +31,8 @@ export interface RawElement {
   clickable: boolean;
   /** The first words of what people know by them, outside of slots; '' for all else. */
   words: string;
+  /** What it says and where it leads, outside of slots. */
+  said: Said;
   /** Which of the slots it stands in, by its place in the wish; null for none. */
   slot: number | null;
 }
@@ -83,10 +86,10 @@ export function readElements(wish: ElementWish): { elements: RawElement[]; total
     if (elements.length >= wish.cap) continue;
     const { node } = next;
     const style = getComputedStyle(node);
-    const element = readOne(node, style, next.around, wish.detail);
+    const opened = wish.slots.indexOf(node);
+    const element = readOne(node, style, next.around, wish, opened >= 0);
     const [order, late] = [positions.get(node) ?? null, latecomers.get(node) ?? null];
     elements.push({ ...element.fact, order, late });
-    const opened = wish.slots.indexOf(node);
     const slot = opened < 0 ? next.around.slot : opened;
     const around = { ...element.inside, slot };
     for (const child of book.childrenOf(node).reverse())
@@ -102,7 +105,13 @@ function listLate({ late }: Notebook): Map<Node, RawElement['late']> {
   return new Map(entries);
 }
 
-function readOne(node: Element, style: CSSStyleDeclaration, around: Inside, detail: boolean) {
+function readOne(
+  node: Element,
+  style: CSSStyleDeclaration,
+  around: Inside,
+  { detail, only }: ElementWish,
+  isSlot: boolean,
+) {
   const { own, idOf, page } = globalThis.mivketNotebook;
   const bare = own(node);
   const rect = bare.getBoundingClientRect();
@@ -131,6 +140,7 @@ function readOne(node: Element, style: CSSStyleDeclaration, around: Inside, deta
     early: around.slot === null ? null : getEarly(id),
     clickable: !inert && style.pointerEvents !== 'none',
     words: around.slot === null && KNOWN_BY_WORDS.test(bare.localName) ? getWords(bare) : '',
+    said: around.slot === null && !isSlot && !only ? readSaid(bare) : SILENT,
     slot: around.slot,
   };
   const cut = node !== page.documentElement && node !== page.body && clips(style);
@@ -164,8 +174,26 @@ function readStyle(node: Element, style: CSSStyleDeclaration): ElementStyle {
   };
 }
 
+/** What changes how a box is painted with all that is in it, with what stands for "not at all". */
+const PAINTING = [
+  ['opacity', '1'],
+  ['filter', 'none'],
+  ['transform', 'none'],
+  ['rotate', 'none'],
+  ['scale', 'none'],
+  ['translate', 'none'],
+  ['clipPath', 'none'],
+  ['maskImage', 'none'],
+  ['mixBlendMode', 'normal'],
+  ['zoom', '1'],
+] as const;
+
 /** How it looks, as far as host parts are compared by it. */
 function getLook(style: CSSStyleDeclaration): string {
   const { color, backgroundColor, fontFamily, fontSize, fontWeight } = style;
-  return [color, backgroundColor, fontFamily, fontSize, fontWeight].join(';');
+  const plain = [color, backgroundColor, fontFamily, fontSize, fontWeight];
+  const painted = PAINTING.filter(([name, usual]) => style[name] !== usual).map(
+    ([name]) => `${name} ${style[name]}`,
+  );
+  return [...plain, ...painted].join(';');
 }

@@ -3,6 +3,8 @@ import { nextFrame, walk } from './shared.js';
 
 /** How a page looks in passing: two looks that say the same need not be read. */
 export interface Glance {
+  /** By how much it is too wide, px. */
+  tooWide: number;
   /** What a visitor could not but notice: how wide it is, what there is, and how much of it is seen. */
   plain: string;
   /** What stands where. */
@@ -47,9 +49,10 @@ export function glance(): Glance {
   const slots = Array.from(page.querySelectorAll(`[${SLOT_ATTRIBUTE}]`));
   const { documentElement: root, body } = page;
   const tooWide = Math.max(root.scrollWidth - root.clientWidth, 0);
+  const topmost = listTopmost(page);
   const plain = [
     [tooWide, page.getElementsByTagName('*').length, page.querySelectorAll('dialog[open]').length],
-    countSeen(root),
+    [countSeen(root), listPinned(topmost)],
     slots.map((slot) => [countSeen(slot), slot.textContent.trim() !== '']),
     [root, ...(body ? [body] : [])].map(getManner),
     Array.from(page.querySelectorAll('video, audio'), isPlaying),
@@ -58,10 +61,10 @@ export function glance(): Glance {
   const fine = [
     slots.map((slot) => [Math.round(slot.getBoundingClientRect().height), slot.scrollWidth]),
     [root.scrollHeight, Math.round(scrollX), Math.round(scrollY)],
-    listTopmost(page),
+    topmost.map(numberOf),
     book.changes,
   ];
-  return { plain: JSON.stringify(plain), fine: JSON.stringify(fine) };
+  return { tooWide, plain: JSON.stringify(plain), fine: JSON.stringify(fine) };
 }
 
 /** How much of an element with all that is in it a visitor could see. */
@@ -85,13 +88,33 @@ function isPlaying(media: Element): boolean {
   return media instanceof HTMLMediaElement && !media.paused && !media.muted;
 }
 
-function listTopmost(page: Document): number[] {
-  const found: number[] = [];
+function listTopmost(page: Document): (Element | null)[] {
+  const found: (Element | null)[] = [];
   for (let i = 0; i < ACROSS * DOWN; i++) {
     const x = (((i % ACROSS) + 0.5) / ACROSS) * innerWidth;
     const y = ((Math.floor(i / ACROSS) + 0.5) / DOWN) * innerHeight;
-    const top = page.elementFromPoint(x, y);
-    found.push(top ? globalThis.mivketNotebook.idOf(top) : 0);
+    found.push(page.elementFromPoint(x, y));
   }
   return found;
+}
+
+function numberOf(real: Element | null): number {
+  return real ? globalThis.mivketNotebook.idOf(real) : 0;
+}
+
+/** What stays where it is in the window, and at how many places it lies on top. */
+function listPinned(topmost: readonly (Element | null)[]): [number, number][] {
+  const counts = new Map<number, number>();
+  for (const one of topmost) {
+    const pinned = numberOf(findPinned(one));
+    if (pinned > 0) counts.set(pinned, (counts.get(pinned) ?? 0) + 1);
+  }
+  return [...counts];
+}
+
+function findPinned(real: Element | null): Element | null {
+  const { parentOf } = globalThis.mivketNotebook;
+  let node = real;
+  while (node && getComputedStyle(node).position !== 'fixed') node = parentOf(node);
+  return node;
 }

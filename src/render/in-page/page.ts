@@ -13,6 +13,8 @@ export interface RawPage {
   direction: 'ltr' | 'rtl';
   /** The element that has the focus; null where it is the page itself. */
   focused: number | null;
+  /** Dialogs that keep the rest of the page from the visitor, and popovers, that stand open. */
+  opened: number[];
   /** How far it is scrolled down, px. */
   scrolled: number;
   /** What is set for the whole page. */
@@ -48,6 +50,7 @@ export function readPage(wish: Omit<ElementWish, 'slots'> & { slots: readonly st
     width: readWidth(page),
     direction: getDirection(page),
     focused: getFocused(page),
+    opened: wish.only ? [] : listOpened(page),
     // Neither is of use for what is looked at in many windows, and the one makes the page lay itself out.
     scrolled: wish.only ? 0 : round(window.scrollY),
     settings: wish.only ? {} : readSettings(),
@@ -100,6 +103,12 @@ function readWidth(page: Document): PageWidth {
 function getFocused({ activeElement, body, documentElement }: Document): number | null {
   if (!activeElement || activeElement === body || activeElement === documentElement) return null;
   return globalThis.mivketNotebook.idOf(activeElement);
+}
+
+function listOpened(page: Document): number[] {
+  return Array.from(page.querySelectorAll(':modal, :popover-open'), (node) =>
+    globalThis.mivketNotebook.idOf(node),
+  );
 }
 
 /** A page may have no body. */

@@ -18,7 +18,8 @@ import {
 import { markCut } from '../bounds/lost.js';
 import { NOTHING, type Learned } from './learned.js';
 import type { Loading } from './load-windows.js';
-import { LONGEST_WAIT, type Moment } from '../minute.js';
+import type { Moment } from '../living.js';
+import { LONGEST_WAIT } from '../minute.js';
 import type { Place } from './places.js';
 
 /** How a series is rendered. */

@@ -18,7 +18,9 @@ export interface PageHand {
   /** Moves the mouse into the window and out at its side. */
   point(): Promise<void>;
   /** Presses a key and lets it go. */
-  press(key: 'Tab' | 'Escape', shift: boolean): Promise<void>;
+  press(key: 'Tab' | 'Escape' | 'ArrowDown' | 'Space', shift: boolean): Promise<void>;
+  /** Turns the wheel of a mouse that stands there, px of the window. */
+  wheel(at: { x: number; y: number }, down: number): Promise<void>;
   /** Moves one finger up or down, px of the window, and asks something while it is still there. */
   swipe<T>(way: { x: number; from: number; to: number }, meanwhile: () => Promise<T>): Promise<T>;
 }

@@ -18,6 +18,7 @@ export class Happenings {
   dialogs: ScriptFact['dialogs'] = [];
   windows: ScriptFact['windows'] = [];
   navigations: ScriptFact['navigations'] = [];
+  downloads: ScriptFact['downloads'] = [];
   console: string[] = [];
   errors: Raised[] = [];
   /** The document was written over after load. */
@@ -55,6 +56,11 @@ export class Happenings {
 
   openDialog(kind: string, text: string): void {
     if (this.dialogs.length < CAP) this.dialogs.push({ kind, text: text.slice(0, 200) });
+  }
+
+  download(address: string, name: string): void {
+    if (this.downloads.length < CAP)
+      this.downloads.push({ address: address.slice(0, LONGEST), name: name.slice(0, LONGEST) });
   }
 
   openWindow(address: string): void {

@@ -1,10 +1,12 @@
 import { clickLinks } from '../in-page/links.js';
+import { listStops, scrollTo } from '../in-page/down.js';
 import { checkDeclarations } from '../in-page/declarations.js';
 import { fitOutside, fitSelectors } from '../in-page/fitting.js';
 import { enterSlot, leaveSlot, readFocus, readFocusLater } from '../in-page/focus.js';
 import { glance, glanceInside, showFrame } from '../in-page/glance.js';
 import { readInner } from '../in-page/inner.js';
 import { readLayers } from '../../facts/layers/read.js';
+import { listCoveredOnTheWay, noteStop } from '../../facts/layers/way.js';
 import { readNatural, releaseFrames, squeezeFrames } from '../in-page/natural.js';
 import { findReaching } from '../in-page/reaching.js';
 import { readObjects } from './objects.js';
@@ -21,6 +23,7 @@ import {
   scrollToEnd,
 } from '../in-page/swipes.js';
 import { readWhole, settleAndRead } from './whole.js';
+import { findOwnPlace, focusFirst, hasLeft, leaveFocus, listHindered } from '../in-page/visit.js';
 import { clickToStop } from '../in-page/stops.js';
 import {
   clearAway,
@@ -44,15 +47,23 @@ export const CALLS = {
   clickToStop,
   enterSlot,
   findEffects,
+  findOwnPlace,
   findReaching,
   fitOutside,
   fitSelectors,
+  focusFirst,
   glance,
   glanceInside,
+  hasLeft,
   hideLetters,
+  leaveFocus,
   leaveSlot,
+  listCoveredOnTheWay,
+  listHindered,
+  listStops,
   listSwipePlaces,
   markWhole,
+  noteStop,
   readFocus,
   readFocusLater,
   readInner,
@@ -66,6 +77,7 @@ export const CALLS = {
   renewLetters,
   scrollBack,
   scrollThrough,
+  scrollTo,
   scrollToEnd,
   searchWidths,
   seekCure,

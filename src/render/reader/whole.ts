@@ -14,6 +14,8 @@ export interface WholeWish {
   objects: 'slots' | 'everywhere' | 'not';
   /** The kinds of facts that somebody wants: of others no objects are read. */
   kinds: readonly FactKind[];
+  /** It is read as it stands further down, but from its top: what stays in the window is where it was. */
+  fromTop?: boolean;
 }
 
 /** What an answer tells of a page. */
@@ -34,7 +36,18 @@ export async function settleAndRead(
 
 /** Reads the page and what stands on it in one go: nothing can happen in between. */
 export function readWhole(wish: WholeWish): Whole {
-  return readInCourse(() => readAtOnce(wish));
+  return readInCourse(() => (wish.fromTop ? readFromTop(wish) : readAtOnce(wish)));
+}
+
+/** At once, so that the page does not hear of it. */
+function readFromTop(wish: WholeWish): Whole {
+  const { scrollX: left, scrollY: top } = window;
+  window.scrollTo({ top: 0, left: 0, behavior: 'instant' });
+  try {
+    return readAtOnce(wish);
+  } finally {
+    window.scrollTo({ top, left, behavior: 'instant' });
+  }
 }
 
 function readAtOnce({ slots, cap, objects, kinds }: WholeWish): Whole {

@@ -2,7 +2,7 @@ import type { HostPartFact } from '../../core/evidence.js';
 import { listSelectors, type Selecting } from '../../core/markup/reaching.js';
 import type { Markup } from '../../core/markup/markup.js';
 import type { BrowserPage } from '../page/browser-page.js';
-import type { Parted } from '../collect/own.js';
+import { pickPart, type Parted } from '../collect/own.js';
 import { defineStep } from './step.js';
 
 /** Which of the snippet's rules reach the page around: of a page of the house's own also those that change nothing. */
@@ -62,8 +62,8 @@ async function findUnchanged(
     found.set(offset, [...(found.get(offset) ?? []), selectors[at]!.span.offset]);
   }
   return [...found].map(([offset, fits]): HostPartFact => {
-    const { tag, words, box, shown, style, clickable } = parts.get(offset)!;
-    const look = { box, shown, style, clickable };
+    const { tag, words, ...part } = parts.get(offset)!;
+    const look = pickPart(part);
     return { offset, tag, words, fits, without: look, with: look };
   });
 }

@@ -88,7 +88,8 @@ export async function tryHandling(
 const NOTHING: Facts['handling'] = { trapped: null, caught: [], links: [], stopped: [] };
 
 /** The page and its hand, as long as each answer comes in time: a busy machine needs long for many of them. */
-type Patient = Pick<BrowserPage, 'read' | 'readFrames'> & Omit<BrowserPage['hand'], 'point'>;
+type Patient = Pick<BrowserPage, 'read' | 'readFrames'> &
+  Omit<BrowserPage['hand'], 'point' | 'wheel'>;
 
 /** What is asked by clicking. */
 const CLICKS: ReadonlySet<string> = new Set(['clickLinks', 'clickToStop']);

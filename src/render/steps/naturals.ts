@@ -1,7 +1,7 @@
 import type { FrameFact } from '../../core/evidence.js';
 import { LEAST_FILLED, listFramed } from '../../core/measure/framed.js';
 import { flatMap } from '../../core/lists.js';
-import type { FrameDocument } from '../collect/read.js';
+import type { FrameDocument } from '../collect/documents.js';
 import { within } from '../bounds/limit.js';
 import type { BrowserPage } from '../page/browser-page.js';
 import { defineStep } from './step.js';

@@ -12,6 +12,7 @@ import { refusedStep } from './refused.js';
 import { rulesStep } from './rules.js';
 import { shotStep } from './shot.js';
 import { isDue, PHASES, type AnyStep, type Scene, type Shots } from './step.js';
+import { visitStep } from './visit.js';
 import { windowsStep } from './windows.js';
 
 /** All that is found out about a page after it was read; those of one phase in this order. */
@@ -24,6 +25,7 @@ export const STEPS: readonly AnyStep[] = [
   causesStep,
   rulesStep,
   handlingStep,
+  visitStep,
   shotStep,
   harmStep,
 ];
@@ -33,7 +35,7 @@ export const LATER_STEPS: readonly AnyStep[] = [fittingStep, groundsStep, causes
 
 /** What is told of it then: not what it takes a fresh page to find out. */
 export const LATER_KINDS: readonly FactKind[] = FACT_KINDS.filter(
-  (kind) => !['handling', 'styles', 'reaching'].includes(kind),
+  (kind) => !['handling', 'visit', 'styles', 'reaching'].includes(kind),
 );
 
 /** What came of all steps for one snippet. */

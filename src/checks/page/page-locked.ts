@@ -1,0 +1,88 @@
+import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
+import type { Way } from '../../core/evidence.js';
+import { flatMap } from '../../core/lists.js';
+import { locateMaker } from '../../core/measure/makers.js';
+import { formatWidths, joinWords } from '../../core/words/list.js';
+
+interface Data {
+  /** The ways that do nothing. */
+  ways: Way[];
+}
+
+const NAMES: Record<Way, string> = {
+  wheel: 'the wheel',
+  swipe: 'a swipe',
+  arrows: 'arrow keys',
+  space: 'the space bar',
+  tab: 'Tab',
+};
+
+/** What the source of it looks like. */
+const CALL = /overflow\w*|preventDefault|scrollTo|touch-?action|position/i;
+const KEY_CALL = /preventDefault|keydown/i;
+
+export default defineCheck({
+  id: 'page-locked',
+  subject: 'page',
+  level: 'blocker',
+  title: 'The page can no longer be scrolled, or walked through',
+  decided:
+    'On the page’s own parts neither wheel, swipe nor keys scroll the page, though there is more of it; or Tab does not go on from a control of its own. Each is tried with and without the snippet, in one window of each slot.',
+  standard: 'WCAG 2.2, 2.1.1 Keyboard; UI Events, 3.3 and 3.7',
+  needs: ['visit'],
+  markup: false,
+  explains: [{ findings: ['visitor-hindered'], anywhere: true, fits: () => true }],
+  judge: ({ markup, renders }) =>
+    flatMap(renders, (render): Fact<Data>[] => {
+      const { tried, stuck } = render.visit;
+      const scrolling = tried.filter((way) => way !== 'tab');
+      const isLocked = scrolling.length > 0 && scrolling.every((way) => stuck.includes(way));
+      const found = [isLocked ? scrolling : [], stuck.includes('tab') ? (['tab'] as const) : []];
+      return found
+        .filter((ways) => ways.length > 0)
+        .map((ways) => {
+          const isTab = ways[0] === 'tab';
+          return {
+            where: locateMaker(markup, isTab ? KEY_CALL : CALL),
+            culprit: { at: 'snippet', what: isTab ? 'tab' : 'scroll' },
+            group: isTab ? 'tab' : 'scroll',
+            data: { ways: [...ways] },
+            seen: [makeSeen(render, { tried: joinWords(ways.map((way) => NAMES[way])) })],
+          };
+        });
+    }),
+  says: ({ ways }, { seen }) =>
+    ways[0] === 'tab'
+      ? {
+          message: 'Tab no longer leads from one control of the page to the next.',
+          notice: 'Whoever uses the keyboard is stuck.',
+          cure: 'Leave Tab to the browser: take keys only while the focus is in the snippet.',
+        }
+      : {
+          message: `The page cannot be scrolled any more (${formatWidths(seen)}).`,
+          notice: 'All that is further down is out of reach.',
+          cure: 'Do not fix the page or hide what overflows it; keep what code does to the wheel, to swipes and keys inside of the snippet.',
+        },
+  measures: ({ tried }) => `${String(tried)} did nothing`,
+  brief: ({ ways }) =>
+    ways[0] === 'tab' ? 'Tab does not go on' : 'the page cannot be scrolled any more',
+  samples: [{ ways: ['wheel'] }, { ways: ['wheel', 'space'] }, { ways: ['tab'] }],
+  examples: {
+    faulty: [
+      {
+        name: 'a page that is held in place',
+        code: '<p>Join the seed swap</p><script>document.documentElement.style.overflow = "hidden";</script>',
+      },
+      {
+        name: 'a script that takes the wheel',
+        code: '<p>Join the seed swap</p><script>addEventListener("wheel", (event) => event.preventDefault(), { passive: false }); addEventListener("touchmove", (event) => event.preventDefault(), { passive: false });</script>',
+      },
+    ],
+    sound: [
+      {
+        name: 'a script that takes the wheel in its own part',
+        code: '<div id="beds" style="height: 60px; overflow: hidden">Beans</div><script>document.getElementById("beds").addEventListener("wheel", (event) => event.preventDefault(), { passive: false });</script>',
+      },
+    ],
+  },
+});

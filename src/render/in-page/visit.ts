@@ -1,0 +1,141 @@
+import type { Act } from '../../facts/visit/fact.js';
+import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
+import { mapPresent } from '../../core/lists.js';
+import { nextFrame, walk } from './shared.js';
+
+/** Where the mouse or a finger is put on the page around, px of the window, and how far the page can be scrolled, px. */
+export interface OwnPlace {
+  x: number;
+  y: number;
+  /** How far it is scrolled, and how much further down it goes. */
+  above: number;
+  below: number;
+  /** The controls of the page's own that can have the focus. */
+  controls: number;
+}
+
+const SLOT = `[${SLOT_ATTRIBUTE}]`;
+/** What does something of its own with a click or a key. */
+const ACTIVE = 'a, button, input, select, textarea, label, summary, iframe, [onclick], [tabindex]';
+const FIELDS = 'input:not([type=hidden]):not([type=checkbox]):not([type=radio]), textarea';
+const MOST = 2000;
+
+/** Of the page's own words, some that are in view and free; in the middle of the window where none are. */
+export async function findOwnPlace(): Promise<OwnPlace> {
+  leaveFocus();
+  scrollTo({ top: 0, left: 0, behavior: 'instant' });
+  await nextFrame();
+  const at = mapPresent(listWorded(), findPoint)[0] ?? [innerWidth / 2, innerHeight / 2];
+  const above = Math.round(scrollY);
+  return {
+    x: at[0],
+    y: at[1],
+    above,
+    below: getBottom() - above - innerHeight,
+    controls: listControls().length,
+  };
+}
+
+/** How far down there is anything, px, also where the page is fixed in its place. */
+function getBottom(): number {
+  const { documentElement, body } = globalThis.mivketNotebook.page;
+  const all = [documentElement, ...(body ? [body] : [])];
+  return Math.max(...all.map((one) => Math.max(one.scrollHeight, one.offsetHeight)));
+}
+
+/** Puts the focus on the first control of the page's own. Resolves to its number. */
+export function focusFirst(): number {
+  const [first] = listControls();
+  (first as HTMLElement | undefined)?.focus({ preventScroll: true });
+  return globalThis.mivketNotebook.idOf(first ?? document.documentElement);
+}
+
+/** Whether the focus is elsewhere, two frames later. */
+export async function hasLeft(id: number): Promise<boolean> {
+  await nextFrame();
+  await nextFrame();
+  const { activeElement } = globalThis.mivketNotebook.page;
+  return activeElement === null || globalThis.mivketNotebook.idOf(activeElement) !== id;
+}
+
+/** Takes the focus away from where it is. */
+export function leaveFocus(): void {
+  (globalThis.mivketNotebook.page.activeElement as Partial<HTMLElement> | null)?.blur?.();
+}
+
+/** What of the page's own is prevented. What listens is asked by events as a visitor would cause them. */
+export function listHindered(): Act[] {
+  const { page } = globalThis.mivketNotebook;
+  const [words] = listWorded();
+  const field = [...page.querySelectorAll(FIELDS)].find(isOwn);
+  const is: Record<Act, boolean> = {
+    select: words !== undefined && isUnselectable(words),
+    copy: words !== undefined && isCopyKept(words),
+    paste: field !== undefined && isPrevented(field, new ClipboardEvent('paste', CANCELABLE)),
+    menu: words !== undefined && isPrevented(words, new MouseEvent('contextmenu', CANCELABLE)),
+    leave: asksOnLeaving(),
+  };
+  return (Object.keys(is) as Act[]).filter((act) => is[act]);
+}
+
+const CANCELABLE = { bubbles: true, cancelable: true, composed: true };
+
+function isUnselectable(words: Element): boolean {
+  const { userSelect } = getComputedStyle(words);
+  return userSelect === 'none' || isPrevented(words, new Event('selectstart', CANCELABLE));
+}
+
+/** Code that puts other words in the place of those that are copied does not keep them back. */
+function isCopyKept(words: Element): boolean {
+  const clipboardData = new DataTransfer();
+  const event = new ClipboardEvent('copy', { ...CANCELABLE, clipboardData });
+  return isPrevented(words, event) && clipboardData.types.length === 0;
+}
+
+function isPrevented(target: Element, event: Event): boolean {
+  target.dispatchEvent(event);
+  return event.defaultPrevented;
+}
+
+/** HTML, 7.5.4: a browser asks where the event is canceled, or given words to ask with. */
+function asksOnLeaving(): boolean {
+  const event = document.createEvent('BeforeUnloadEvent');
+  event.initEvent('beforeunload', false, true);
+  window.dispatchEvent(event);
+  return event.defaultPrevented || (event as BeforeUnloadEvent).returnValue !== '';
+}
+
+function isOwn(node: Element): boolean {
+  return node.closest(SLOT) === null && node.querySelector(SLOT) === null && isSeen(node);
+}
+
+function isSeen(node: Element): boolean {
+  return node.checkVisibility({ opacityProperty: true, visibilityProperty: true });
+}
+
+/** Elements of the page's own with words in them, and nothing to be done with. */
+function listWorded(): Element[] {
+  const found: Element[] = [];
+  let count = 0;
+  for (const node of walk([globalThis.mivketNotebook.page.body ?? document.documentElement])) {
+    if (++count > MOST || found.length >= 40) break;
+    const hasWords = [...node.childNodes].some(
+      (child) => child.nodeType === Node.TEXT_NODE && (child.nodeValue ?? '').trim() !== '',
+    );
+    if (hasWords && isOwn(node) && !node.closest(`${ACTIVE}, script, style`)) found.push(node);
+  }
+  return found;
+}
+
+function findPoint(node: Element): [number, number] | null {
+  const { left, top, width, height } = node.getBoundingClientRect();
+  const [x, y] = [left + width / 2, top + height / 2];
+  const hit = document.elementFromPoint(x, y);
+  return hit !== null && (hit === node || node.contains(hit)) ? [x, y] : null;
+}
+
+function listControls(): Element[] {
+  const all = globalThis.mivketNotebook.page.querySelectorAll<HTMLElement>(ACTIVE);
+  const isControl = (one: HTMLElement) => one.tabIndex >= 0 && !one.matches(':disabled');
+  return [...all].filter((one) => isControl(one) && isOwn(one));
+}

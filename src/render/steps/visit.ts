@@ -1,0 +1,98 @@
+import type { VisitFact } from '../../core/evidence.js';
+import type { Way } from '../../facts/visit/fact.js';
+import type { Traits } from '../../core/markup/traits.js';
+import type { OwnPlace } from '../in-page/visit.js';
+import type { Hands } from '../life/job.js';
+import type { BrowserPage } from '../page/browser-page.js';
+import { defineStep } from './step.js';
+
+/** What a visitor can do with the page around. */
+export const visitStep = defineStep({
+  name: 'visit',
+  phase: 'used by hands',
+  kind: 'visit',
+  isDue: ({ job, setting, own }) =>
+    /^(as-is|empty)$/.test(job.render.variant) &&
+    !setting.around.published &&
+    (job.hands.keys || job.hands.swipes) &&
+    canHinder(own, job.subject.texts),
+  take: ({ page, job }) => tryVisit(page, job.hands),
+  tells: (_facts, visit) => ({ visit }),
+});
+
+/** What of a style could keep a page from being scrolled or used. */
+const HINDERING = /overflow|overscroll|position|touch-action|user-select|pointer-events|scroll-/i;
+
+/** Whether it could: the page alone is asked only where something of it was found. */
+function canHinder({ changes }: Traits, texts: readonly string[]): boolean {
+  return changes || texts.length === 0 || texts.some((text) => HINDERING.test(text));
+}
+
+/** How far a wheel, a finger or keys go, and what counts as having gone, px. */
+const WAY = 120;
+const LEAST = 8;
+/** So long is waited for it, frames. */
+const PATIENCE = 30;
+/** A page has come to stand that does not move for so many frames. */
+const STILL = 4;
+const MOST_TRIES = 10;
+const KEY_EVENTS = /^key(down|up|press)$/;
+
+/** Tries what a visitor does with the page around. */
+export async function tryVisit(page: BrowserPage, hands: Hands): Promise<VisitFact> {
+  const tried: Way[] = [];
+  const stuck: Way[] = [];
+  const note = (way: Way, goes: boolean) => {
+    tried.push(way);
+    if (!goes) stuck.push(way);
+  };
+  const place = await page.read('findOwnPlace');
+  const listening = await page.hand.listListeners();
+  const hindered = hands.keys ? await page.read('listHindered') : [];
+  const scrolls = place.below >= LEAST;
+  if (scrolls && hands.keys)
+    note('wheel', await moves(page, place, () => page.hand.wheel(at(place), WAY)));
+  if (scrolls && hands.swipes) note('swipe', await swipes(page, place));
+  // Without code that listens nothing takes keys.
+  if (hands.keys && listening.some(({ type }) => KEY_EVENTS.test(type))) {
+    page.happened.handled = true;
+    if (scrolls)
+      note('arrows', await moves(page, place, () => page.hand.press('ArrowDown', false)));
+    if (scrolls) note('space', await moves(page, place, () => page.hand.press('Space', false)));
+    if (place.controls > 1) note('tab', await tabs(page));
+  }
+  await page.read('leaveFocus');
+  await page.read('scrollBack');
+  return { tried, stuck, hindered };
+}
+
+function at({ x, y }: OwnPlace): { x: number; y: number } {
+  return { x, y };
+}
+
+async function moves(page: BrowserPage, { above }: OwnPlace, act: () => Promise<void>) {
+  await standAtTop(page);
+  await act();
+  return (await page.read('readScroll', above, LEAST, PATIENCE)) - above >= LEAST;
+}
+
+/** What a way before it has begun may go on for a while. */
+async function standAtTop(page: BrowserPage): Promise<void> {
+  for (let tries = 0; tries < MOST_TRIES; tries++) {
+    await page.read('scrollBack');
+    if ((await page.read('readScroll', 0, 1, STILL)) < 1) return;
+  }
+}
+
+async function swipes(page: BrowserPage, { x, y, above }: OwnPlace): Promise<boolean> {
+  page.happened.handled = true;
+  const read = () => page.read('readScroll', above, LEAST, PATIENCE);
+  const from = Math.max(y, WAY);
+  return (await page.hand.swipe({ x, from, to: from - WAY }, read)) - above >= LEAST;
+}
+
+async function tabs(page: BrowserPage): Promise<boolean> {
+  const first = await page.read('focusFirst');
+  await page.hand.press('Tab', false);
+  return page.read('hasLeft', first);
+}
