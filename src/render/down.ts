@@ -16,7 +16,7 @@ interface Stop {
 }
 
 /**
- * Scrolls a page down, half a window at a time, looks at each place in passing, and reads it where it is otherwise
+ * Scrolls a page down, a window at a time, looks at each place in passing, and reads it where it is otherwise
  * than at its top. Its time moves on only there.
  * @param after how much of it is over, s
  */

@@ -134,14 +134,31 @@ function isSame(real: Element, hit: Element): boolean {
   return [...listAround(real)].includes(hit);
 }
 
+/** Places of the window, from its upper or lower edge, that something is brought to: bars may be at either. */
+export const PLACES = [
+  ['center', 0],
+  ['start', 0],
+  ['end', 0],
+  ['start', 0.15],
+  ['start', 0.3],
+  ['end', -0.15],
+  ['end', -0.3],
+] as const;
+
+/** Brings something to a place of the window, as far as the page can be scrolled. */
+export function bringTo(real: Element, [block, down]: (typeof PLACES)[number]): void {
+  real.scrollIntoView({ block, inline: 'nearest', behavior: 'instant' });
+  if (down !== 0) window.scrollBy({ top: -down * window.innerHeight, behavior: 'instant' });
+}
+
 /** What covers it wherever it is scrolled to; null where it gets free, or is nowhere to be seen. */
 function scrollAndFind(real: Element, scroll: Scroll): Element | null {
   let cover: Element | null = null;
   scroll.note(real);
-  for (const block of ['center', 'start', 'end', 'top'] as const) {
-    // From the very top as well: what is in the first screen may be free there only.
-    if (block === 'top') window.scrollTo({ top: 0, left: 0, behavior: 'instant' });
-    else real.scrollIntoView({ block, inline: 'nearest', behavior: 'instant' });
+  // From the very top as well: what is in the first screen may be free there only.
+  for (const place of [...PLACES, null]) {
+    if (place === null) window.scrollTo({ top: 0, left: 0, behavior: 'instant' });
+    else bringTo(real, place);
     if (!isPointable(real)) continue;
     cover = findCover(real);
     if (!cover) return null;

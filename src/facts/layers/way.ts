@@ -1,5 +1,13 @@
 import { nextFrame } from '../../render/in-page/shared.js';
-import { describe, findCover, isPointable, listTargets, type RawCovered } from './read.js';
+import {
+  bringTo,
+  describe,
+  findCover,
+  isPointable,
+  listTargets,
+  PLACES,
+  type RawCovered,
+} from './read.js';
 
 /** What was free to be pointed at, at one place on the way down, and what lay over the rest there. */
 const met = { free: new Set<Element>(), covered: new Map<Element, Element>() };
@@ -33,8 +41,8 @@ export async function listCoveredOnTheWay(): Promise<RawCovered[]> {
 }
 
 async function getsFree(real: Element): Promise<boolean> {
-  for (const block of ['start', 'center', 'end'] as const) {
-    real.scrollIntoView({ block, inline: 'nearest', behavior: 'instant' });
+  for (const place of PLACES) {
+    bringTo(real, place);
     await nextFrame();
     if (isPointable(real) && !findCover(real)) return true;
   }

@@ -136,7 +136,7 @@ function readOne(
     exposed: visible,
     clipped,
     style: readStyle(bare, style),
-    look: getLook(style),
+    look: around.slot === null ? getLook(style) : '',
     early: around.slot === null ? null : getEarly(id),
     clickable: !inert && style.pointerEvents !== 'none',
     words: around.slot === null && KNOWN_BY_WORDS.test(bare.localName) ? getWords(bare) : '',
