@@ -30,5 +30,5 @@ export default {
     ),
   ],
   maxWorkers: 2,
-  testTimeout: 60_000,
+  testTimeout: 120_000,
 };

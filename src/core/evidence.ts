@@ -135,6 +135,8 @@ export const baselineSchema = z.object({
       id: z.string(),
       words: z.string().default(''),
       steady: z.boolean(),
+      /** It stands equally far down each time. */
+      stands: z.boolean().default(true),
     }),
   ),
   /** How far down it is scrolled when it has loaded, px: the farther of the two. */

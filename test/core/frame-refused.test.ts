@@ -11,7 +11,11 @@ const house = getDefaultHouse();
 const ADDRESS = 'https://player.loam.example/watch/talk';
 const text = `<iframe src="${ADDRESS}"></iframe>`;
 
-test.each<[string, Partial<RequestFact>, string[]]>([
+function makeInner(width: number): FrameFact['inner'] {
+  return { width, height: 150, scrollWidth: width, scrollHeight: 150 };
+}
+
+test.each<[string, Partial<RequestFact>, string[], Partial<FrameFact>?]>([
   [
     'forbidden, and the browser kept to it',
     { forbidsFrames: 'X-Frame-Options: deny', failed: 'blocked' },
@@ -23,6 +27,12 @@ test.each<[string, Partial<RequestFact>, string[]]>([
     [],
   ],
   ['gone', { status: 410 }, ['frame-refused']],
+  ['no content', { status: 204, unpacked: 0, failed: 'cancelled' }, ['frame-refused']],
+  ['an empty answer', { unpacked: 0 }, ['frame-refused']],
+  ['one that was not all there', { unpacked: 0, failed: 'cancelled' }, []],
+  ['a document that hides itself', {}, ['frame-refused'], { inner: makeInner(0) }],
+  ['one that is drawn', {}, [], { inner: makeInner(300) }],
+  ['one in a frame that is hidden', {}, [], { inner: makeInner(0), shown: false }],
   ['not for programs', { status: 403 }, []],
   ['no answer', { status: null, failed: 'no-answer' }, ['frame-refused']],
   [
@@ -35,14 +45,16 @@ test.each<[string, Partial<RequestFact>, string[]]>([
     { status: null, failed: 'no-answer', refused: { kind: 'no-lookup', words: '' } },
     [],
   ],
-])('%s', (_name, given, ids) => {
+])('%s', (_name, given, ids, framed = {}) => {
   const [render] = planRenders('x', house, house);
   const box = { x: 0, y: 0, width: 300, height: 150 };
-  const frame = { from: { offset: 0 }, address: ADDRESS, box } as FrameFact;
+  const known = { from: { offset: 0 }, address: ADDRESS, box, shown: true, attributes: {} };
+  const frame = { ...known, ...framed } as FrameFact;
   const request = {
     first: ADDRESS,
     type: 'document',
     status: 200,
+    unpacked: 900,
     failed: null,
     refused: null,
     forbidsFrames: null,

@@ -1,7 +1,12 @@
 import { describe, expect, test } from '@jest/globals';
 import type { HostPart, HostPartFact } from '../../src/core/evidence.js';
 import { getDefaultHouse } from '../../src/core/house/read.js';
-import { getHarmedRegion, listHarmed, type Compared } from '../../src/core/measure/host-damage.js';
+import {
+  getHarmedRegion,
+  isDisplaced,
+  listHarmed,
+  type Compared,
+} from '../../src/core/measure/host-damage.js';
 
 const [, phone] = getDefaultHouse().viewports;
 const viewport = phone!;
@@ -10,7 +15,7 @@ function makePart(
   given: Partial<HostPart> & { x?: number; width?: number; y?: number } = {},
 ): HostPart {
   const { x = 16, y = 100, width = 300, ...rest } = given;
-  const look = { style: 'a', clickable: true, says: 'b', leads: 'c' };
+  const look = { style: 'a', clickable: true, says: 'b', leads: 'c', displaced: false };
   return { box: { x, y, width, height: 40 }, shown: true, ...look, ...rest };
 }
 
@@ -29,6 +34,7 @@ describe('what is done to a part of the page', () => {
     ['gone', makePart(), null],
     ['hidden', makePart(), makePart({ shown: false })],
     ['unclickable', makePart(), makePart({ clickable: false })],
+    ['displaced', makePart(), makePart({ displaced: true })],
     ['reworded', makePart(), makePart({ says: '' })],
     ['redirected', makePart(), makePart({ leads: 'd' })],
     ['restyled', makePart(), makePart({ style: 'b' })],
@@ -93,5 +99,21 @@ describe('what is done to a part of the page', () => {
     });
     const far = list([makeFact('p', makePart({ y: 0 }), makePart({ x: 60, y: 9000 }))]);
     expect(getHarmedRegion(far, viewport)).toMatchObject({ y: 0, height: 1200 });
+  });
+});
+
+describe('a part is further down than a slot explains', () => {
+  const slot = { x: 16, y: 400, width: 358, height: 90 };
+  const box = (y: number, x = 16) => ({ x, y, width: 300, height: 40 });
+
+  test.each([
+    ['where it is pushed down over it', box(100), box(125), true],
+    ['not by as much as a line may take', box(100), box(124), false],
+    ['not where it moves up, as what is centred does', box(200), box(100), false],
+    ['not below it', box(500), box(900), false],
+    ['nor where it reaches into it', box(300), box(362), false],
+    ['nor beside it', box(100, 500), box(200, 500), false],
+  ])('%s', (_what, without, now, is) => {
+    expect(isDisplaced(without, now, slot)).toBe(is);
   });
 });

@@ -207,6 +207,8 @@ describe('where both the page and the snippet have code', () => {
   });
 });
 
+const NOWHERE = { x: 0, y: 0, width: 0, height: 0 };
+
 describe('host parts against the page without the snippet', () => {
   const moved = (x: number): typeof HOST_ROWS =>
     HOST_ROWS.map((row) => (row[0] === 'nav' ? ['nav', 2, 'nav', x] : row));
@@ -219,18 +221,20 @@ describe('host parts against the page without the snippet', () => {
 
   test('a part that is moved sideways or gone is told, with both readings', () => {
     const baseline = makeBaseline([render(), render()]);
-    expect(compareParts(part('', [], { baseline }).parts, baseline)).toEqual([]);
-    expect(compareParts(part('', [], { baseline }, moved(40)).parts, baseline)).toMatchObject([
-      { tag: 'nav', without: { box: { x: 0 } }, with: { box: { x: 40 } } },
-    ]);
-    expect(compareParts(part('', [], { baseline }, gone).parts, baseline)).toMatchObject([
+    expect(compareParts(part('', [], { baseline }).parts, baseline, NOWHERE)).toEqual([]);
+    expect(
+      compareParts(part('', [], { baseline }, moved(40)).parts, baseline, NOWHERE),
+    ).toMatchObject([{ tag: 'nav', without: { box: { x: 0 } }, with: { box: { x: 40 } } }]);
+    expect(compareParts(part('', [], { baseline }, gone).parts, baseline, NOWHERE)).toMatchObject([
       { tag: 'nav', with: null },
     ]);
   });
 
   test('an unsteady part is never blamed, and the wider of two pages counts', () => {
     const baseline = makeBaseline([render(), render(moved(9), [], 500)]);
-    expect(compareParts(part('', [], { baseline }, moved(40)).parts, baseline)).toEqual([]);
+    expect(compareParts(part('', [], { baseline }, moved(40)).parts, baseline, NOWHERE)).toEqual(
+      [],
+    );
     expect(baseline).toMatchObject({
       scrollWidth: 500,
       requests: ['https://www.seedlibrary.example/site.css'],

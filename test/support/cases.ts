@@ -365,6 +365,10 @@ export const CASES: Record<string, HardCase[]> = {
     ],
     ['<p>Sow</p><script>document.body.style.opacity = ".4"</script>', '<script>'],
     ['<p>Sow</p><script>document.documentElement.style.filter = "invert(1)"</script>', '<script>'],
+    [
+      '<p>Sow</p><script>document.querySelector("h1").insertAdjacentHTML("beforebegin", "<p style=\'height: 300px\'>Buy</p>")</script>',
+      '<script>',
+    ],
     // Nobody reads these.
     [
       '<p>Sow</p><script>document.querySelector("h1").dataset.seen = "1"; document.body.className = "on"</script>',

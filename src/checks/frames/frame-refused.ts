@@ -8,7 +8,7 @@ import { isWithheld } from '../../core/measure/failed.js';
 interface Data {
   address: string;
   why: string;
-  kind: 'header' | 'status' | 'silence';
+  kind: 'header' | 'status' | 'silence' | 'empty' | 'hidden';
 }
 
 /** Statuses that say the page is not there, or that its host is broken. */
@@ -20,7 +20,7 @@ export default defineCheck({
   level: 'blocker',
   title: 'A frame’s page refuses to be shown, or is not there',
   decided:
-    'The answer forbids framing (X-Frame-Options, or frame-ancestors of its Content-Security-Policy), or is 404, 410 or 5xx, or none came. 401, 403 and 429 are no finding: visitors may see more.',
+    'The answer forbids framing (X-Frame-Options, or frame-ancestors of its Content-Security-Policy), or is 404, 410 or 5xx, or empty (204 too), or none came; or its document hides itself as a whole. 401, 403 and 429 are no finding: visitors may see more.',
   standard:
     'HTML Living Standard, 7.3.3 X-Frame-Options; Content Security Policy Level 3, frame-ancestors',
   needs: ['frames', 'traffic'],
@@ -58,6 +58,8 @@ export default defineCheck({
         'Use the address that its maker gives for embedding, not that of the page to watch or to share.',
       status: 'Correct the address, or ask its maker for the one that is there now.',
       silence: 'See whether the host’s name is right, and whether it is up.',
+      empty: 'Correct the address, or ask its maker for the one that shows something.',
+      hidden: 'Ask its maker for the address that is meant for embedding.',
     };
     return {
       message: `The frame’s page is not shown: ${why} (${address}).`,
@@ -66,7 +68,7 @@ export default defineCheck({
     };
   },
   brief: ({ why }) => `a frame’s page is not shown: ${why}`,
-  samples: (['header', 'status', 'silence'] as const).map((kind) => ({
+  samples: (['header', 'status', 'silence', 'empty', 'hidden'] as const).map((kind) => ({
     address: 'https://player.loam.example/watch/talk',
     why: '',
     kind,
@@ -105,6 +107,11 @@ function getRefusal(
     return { kind: 'header', why: `its host forbids it (${last.forbidsFrames})` };
   if (last.status !== null && GONE(last.status))
     return { kind: 'status', why: `it answers with ${last.status}` };
+  if (last.status === 204 || (last.status === 200 && !last.failed && last.unpacked === 0))
+    return { kind: 'empty', why: 'its answer is empty' };
+  // The root of a document that is drawn is as wide as the frame.
+  if (!last.failed && frame.shown && frame.box.width > 0 && frame.inner?.width === 0)
+    return { kind: 'hidden', why: 'its document hides itself in a frame' };
   const silent = last.failed && last.failed !== 'cancelled' && last.status === null;
   return silent ? { kind: 'silence', why: 'its host does not answer' } : null;
 }

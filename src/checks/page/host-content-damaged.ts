@@ -19,7 +19,7 @@ export default defineCheck({
   level: 'blocker',
   title: 'Parts of the host page are damaged',
   decided:
-    'Parts of the host page outside the slot are missing, hidden, no longer to be clicked, moved sideways, of another width, look, wording or address with the snippet than without it. Not a shift down, a new scroll bar, nor what differs from load to load.',
+    'Parts of the host page outside the slot are missing, hidden, no longer to be clicked, moved sideways, or down though they stand over the slot, of another width, look, wording or address with the snippet than without it. Not a shift down, a new scroll bar, nor what differs from load to load.',
   standard: null,
   needs: ['host', 'page'],
   markup: false,
@@ -96,6 +96,7 @@ function listDamaged(c: Case<Needs>, render: RenderOf<Needs>): Damaged[] {
 const BY_STYLE: ReadonlySet<Harm> = new Set([
   'hidden',
   'unclickable',
+  'displaced',
   'moved',
   'resized',
   'restyled',
@@ -139,6 +140,7 @@ const DONE: Record<Harm, [string, string]> = {
   gone: ['is gone', 'are gone'],
   hidden: ['is hidden', 'are hidden'],
   unclickable: ['cannot be clicked', 'cannot be clicked'],
+  displaced: ['stands elsewhere', 'stand elsewhere'],
   reworded: ['says something else', 'say something else'],
   redirected: ['has another address', 'have other addresses'],
   moved: ['moves sideways', 'move sideways'],

@@ -13,7 +13,7 @@ interface Data {
   detail: string;
 }
 
-type Needs = 'scripts' | 'page';
+type Needs = 'scripts';
 
 const BRIEFS: Record<Kind, string> = {
   dialog: 'a dialog opens by itself',
@@ -44,7 +44,7 @@ export default defineCheck({
     'Without a visitor’s action it opens a dialog, a popover or a window, reloads the page or leaves it, by script or by a meta refresh, however late.',
   standard:
     'HTML Living Standard, 8.8.1 Simple dialogs; WCAG 2.2, 3.2.1 On Focus and 2.2.4 Interruptions',
-  needs: ['scripts', 'page'],
+  needs: ['scripts'],
   markup: 'part',
   // Dialogs without end keep the page busy too.
   explains: [
@@ -156,13 +156,13 @@ function judgeRender({ markup }: Case<Needs>, render: RenderOf<Needs>): Fact<Dat
     data: { kind, detail },
     seen: [makeSeen(render, measured)],
   }));
-  return [...acts, ...render.page.opened.map((one) => judgeOpened(markup, render, one))];
+  return [...acts, ...render.scripts.opened.map((one) => judgeOpened(markup, render, one))];
 }
 
 function judgeOpened(
   markup: Markup,
   render: RenderOf<Needs>,
-  { tag, from, selector }: RenderOf<Needs>['page']['opened'][number],
+  { tag, from, selector }: RenderOf<Needs>['scripts']['opened'][number],
 ): Fact<Data> {
   const { where, culprit } = blameElement(markup, { from, selector });
   const detail = tag === 'dialog' ? 'modal <dialog>' : `<${tag}>`;

@@ -7,6 +7,7 @@ export const HARMS = [
   'gone',
   'hidden',
   'unclickable',
+  'displaced',
   'reworded',
   'redirected',
   'moved',
@@ -58,11 +59,22 @@ function getHarm(without: HostPart, now: HostPart | null, bar: number): Harm | n
   if (!now.shown) return 'hidden';
   if (without.clickable && !now.clickable) return 'unclickable';
   // What is put into something that said nothing is told by what it does.
+  if (now.displaced) return 'displaced';
   if (without.says !== '' && without.says !== now.says) return 'reworded';
   if (without.leads !== now.leads) return 'redirected';
   if (without.style !== now.style) return 'restyled';
   if (Math.abs(now.box.width - without.box.width) > bar + 1) return 'resized';
   return Math.abs(now.box.x - without.box.x) > bar + 1 ? 'moved' : null;
+}
+
+/** What is less nobody minds, px. */
+const FAR = 24;
+
+/** Whether a part stands further down than a slot's room explains: it is over it. What is centred moves up as the slot grows. */
+export function isDisplaced(without: Box, now: Box, slot: Box): boolean {
+  const [left, right] = [Math.max(now.x, slot.x), Math.min(now.x + now.width, slot.x + slot.width)];
+  const isOver = right > left && now.y + now.height <= slot.y + 1;
+  return isOver && now.y - without.y > FAR;
 }
 
 /** How wide a scroll bar is that the page has only with the snippet, or only without, px. */

@@ -1,5 +1,5 @@
 import { compareParts } from '../../render/collect/own.js';
 import type { Collector } from '../collector.js';
 
-export const collectHost: Collector<'host'> = ({ parted, baseline }) =>
-  parted ? compareParts(parted.parts, baseline) : [];
+export const collectHost: Collector<'host'> = ({ parted, baseline }, { slot }) =>
+  parted ? compareParts(parted.parts, baseline, slot.box) : [];

@@ -1,34 +1,19 @@
 import { flatMap } from '../../core/lists.js';
 import type { Collector } from '../collector.js';
 import type { Baseline } from '../../core/evidence.js';
-import type { Parted } from '../../render/collect/own.js';
-import type { Reading } from '../../render/collect/read.js';
-import { page, type PageFact, type PageSetting } from './fact.js';
+import { page, type PageSetting } from './fact.js';
 
-export const collectPage: Collector<'page'> = ({
-  reading,
-  parted,
-  happened,
-  stillMoving,
-  baseline,
-}) => ({
+export const collectPage: Collector<'page'> = ({ reading, happened, stillMoving, baseline }) => ({
   atLoad: reading?.first.width ?? page.empty.atLoad,
   afterScroll: reading?.scrolled ? reading.after : null,
   readAt: reading?.readAt ?? 'load',
   direction: reading?.raw.direction ?? 'ltr',
   focused: reading?.first.focused ?? null,
-  opened: listOpened(parted, reading),
   scrolled: reading?.first.scrolled ?? 0,
   settings: reading && baseline ? compareSettings(baseline.settings, reading.raw.settings) : [],
   stillMoving: [...stillMoving, ...(reading?.stillMoving ?? [])],
   replaced: happened.replaced,
 });
-
-function listOpened(parted: Parted | null, reading: Reading | null): PageFact['opened'] {
-  const opened = new Set(reading?.raw.opened);
-  const own = (parted?.elements ?? []).filter(({ id }) => opened.has(id));
-  return own.map(({ tag, from, selector }) => ({ tag, from, selector }));
-}
 
 function compareSettings(
   without: Baseline['settings'],

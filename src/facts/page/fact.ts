@@ -1,5 +1,4 @@
 import * as z from 'zod';
-import { whoShape } from '../common.js';
 import { defineKind } from '../kind.js';
 
 /** Something that is set for the whole page, which is not as it is without the snippet; '' for what is not set. */
@@ -31,8 +30,6 @@ export const page = defineKind({
     direction: z.enum(['ltr', 'rtl']),
     /** The element that has the focus, by its number; null where none of the page's has. */
     focused: z.int().nullable(),
-    /** Modal dialogs and popovers of the snippet's own that stand open. */
-    opened: z.array(z.object(whoShape)).default([]),
     /** How far down it is scrolled when it has loaded, px. */
     scrolled: z.number().default(0),
     /** What is set otherwise than on the page without the snippet, where that is steady. */
@@ -48,7 +45,6 @@ export const page = defineKind({
     readAt: 'load',
     direction: 'ltr',
     focused: null,
-    opened: [],
     scrolled: 0,
     settings: [],
     stillMoving: [],

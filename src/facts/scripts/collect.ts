@@ -13,7 +13,8 @@ export const collectScripts: Collector<'scripts'> = (look) => {
   const console = [...happened.console];
   const { sounds = [], writers = [], waits = [] } = reading?.objects ?? {};
   const errors = happened.errors.length > 0 ? collectErrors(look) : [];
-  const acts = { dialogs, windows, navigations, downloads };
+  const opened = listOpened(look);
+  const acts = { dialogs, opened, windows, navigations, downloads };
   return { hung, ...acts, console, errors, sounds, writers, waits };
 };
 
@@ -37,4 +38,10 @@ function collectErrors({ page, served, of, happened }: Look): ScriptFact['errors
       line: inPage ? null : first.line + 1,
     };
   });
+}
+
+function listOpened({ parted, reading }: Look): ScriptFact['opened'] {
+  const opened = new Set(reading?.raw.opened);
+  const own = (parted?.elements ?? []).filter(({ id }) => opened.has(id));
+  return own.map(({ tag, from, selector }) => ({ tag, from, selector }));
 }

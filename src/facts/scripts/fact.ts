@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { sourceSchema } from '../common.js';
+import { sourceSchema, whoShape } from '../common.js';
 import { defineKind } from '../kind.js';
 
 const hang = z.object({
@@ -25,6 +25,8 @@ export const scripts = defineKind({
     windows: z.array(z.string()),
     /** Attempts of the page to reload, or to go elsewhere. */
     navigations: z.array(z.object({ kind: z.enum(['reload', 'leave']), address: z.string() })),
+    /** Modal dialogs and popovers of the snippet's own that stand open. */
+    opened: z.array(z.object(whoShape)).default([]),
     /** Files that were to be saved. */
     downloads: z.array(z.object({ address: z.string(), name: z.string() })).default([]),
     console: z.array(z.string()),
@@ -58,6 +60,7 @@ export const scripts = defineKind({
     dialogs: [],
     windows: [],
     navigations: [],
+    opened: [],
     downloads: [],
     console: [],
     errors: [],

@@ -1,5 +1,13 @@
-import type { Baseline, ElementFact, HostPart, HostPartFact, Source } from '../../core/evidence.js';
+import type {
+  Baseline,
+  Box,
+  ElementFact,
+  HostPart,
+  HostPartFact,
+  Source,
+} from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
+import { isDisplaced } from '../../core/measure/host-damage.js';
 import { matchParsed } from '../../core/markup/match.js';
 import type { RawElement } from '../in-page/elements.js';
 import type { RawObjects } from '../reader/objects.js';
@@ -148,18 +156,27 @@ function toPart(element: RawElement): HostPart & Named {
     shown: element.shown,
     style: element.look,
     ...element.said,
+    displaced: false,
   };
 }
 
 /** The host parts that are not as they are without the snippet; unsteady ones are left out. */
-export function compareParts(parts: Parted['parts'], baseline: Baseline | null): HostPartFact[] {
+/** @param slot where the snippet stands */
+export function compareParts(
+  parts: Parted['parts'],
+  baseline: Baseline | null,
+  slot: Box,
+): HostPartFact[] {
   if (!baseline) return [];
   const found: HostPartFact[] = [];
   for (const [key, before] of Object.entries(baseline.parts)) {
     const offset = Number(key);
-    const now = parts.get(offset) ?? null;
-    if (!before.steady || (now && isSame(before, now))) continue;
-    const { tag, words, id: _id, steady: _steady, ...without } = before;
+    const part = parts.get(offset);
+    const displaced =
+      before.stands && part !== undefined && isDisplaced(before.box, part.box, slot);
+    const now = part ? { ...part, displaced } : null;
+    if (!before.steady || (now && !displaced && isSame(before, now))) continue;
+    const { tag, words, id: _id, steady: _steady, stands: _stands, ...without } = before;
     found.push({
       offset,
       tag,
@@ -173,8 +190,9 @@ export function compareParts(parts: Parted['parts'], baseline: Baseline | null):
 }
 
 /** A part, without what it is known by. */
-export function pickPart({ box, shown, style, clickable, says, leads }: HostPart): HostPart {
-  return { box, shown, style, clickable, says, leads };
+export function pickPart(part: HostPart): HostPart {
+  const { box, shown, style, clickable, says, leads, displaced } = part;
+  return { box, shown, style, clickable, says, leads, displaced };
 }
 
 /** Whether two readings of a part agree. A shift down is no change: content above has a height. */

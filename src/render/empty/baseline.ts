@@ -10,7 +10,8 @@ export function makeBaseline(all: readonly Sighting[]): Baseline {
   for (const [offset, { node: _node, ...part }] of first.parted?.parts ?? []) {
     const again = others.map(({ parted }) => parted?.parts.get(offset));
     const steady = again.every((one) => one !== undefined && isSame(part, one));
-    parts[offset] = { ...part, steady };
+    const stands = again.every((one) => one && Math.abs(one.box.y - part.box.y) <= 1);
+    parts[offset] = { ...part, steady, stands };
   }
   const [one] = first.evidence;
   const widths = all.map(getWidth);
