@@ -69,7 +69,7 @@ describe('a page that is published', () => {
     });
     expect(code).toBe(1);
     const ids = listIds(page!);
-    expect(ids).toEqual(expect.arrayContaining(['frame-wider-than-slot', 'text-contrast-low']));
+    expect(ids).toEqual(expect.arrayContaining(['frame-wider-than-slot', 'text-invisible']));
     const frame = page!.findings.find(({ id }) => id === 'frame-wider-than-slot')!;
     expect(frame.where.line).toBe(3);
     expect(VISIT.slice(frame.where.offset, frame.where.endOffset)).toContain('width="640"');
