@@ -50,6 +50,6 @@ test('a browser that is killed costs only what it was at: another takes over', a
     '3.html': [],
   });
   expect(document.snippets.map(({ verdict }) => verdict)).toEqual(['hold', 'clear', 'clear']);
-  expect(asked).toBe(2);
+  expect(asked).toBe(3);
   expect(readdirSync(shop.temporary)).toEqual([]);
 });

@@ -85,12 +85,10 @@ async function standAtTop(page: BrowserPage): Promise<void> {
 }
 
 async function swipes(page: BrowserPage, { x, y, above }: OwnPlace): Promise<boolean> {
+  page.happened.handled = true;
   const read = () => page.read('readScroll', above, LEAST, PATIENCE);
   const from = Math.max(y, WAY);
-  const goes = (await page.hand.swipe({ x, from, to: from - WAY }, read)) - above >= LEAST;
-  // A swipe that scrolls is no use of the page; one that code took may count as a tap.
-  page.happened.handled ||= !goes;
-  return goes;
+  return (await page.hand.swipe({ x, from, to: from - WAY }, read)) - above >= LEAST;
 }
 
 async function tabs(page: BrowserPage): Promise<boolean> {
