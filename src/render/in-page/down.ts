@@ -14,8 +14,9 @@ export function listStops(): number[] {
   return Array.from({ length: count }, (_, i) => Math.round((most * (i + 1)) / count));
 }
 
-/** Scrolls to a place, and lets the page hear of it. */
+/** Scrolls to a place, and lets the page hear of it: what that sets off begins with the frame after. */
 export async function scrollTo(top: number): Promise<void> {
   window.scrollTo({ top, left: 0, behavior: 'instant' });
+  await nextFrame();
   await nextFrame();
 }
