@@ -61,6 +61,9 @@ export const VARIANTS = [
 ] as const;
 export type Variant = (typeof VARIANTS)[number];
 
+/** The page as visitors have it, at rest and later. */
+export const AS_VISITED: readonly Variant[] = ['as-is', 'minute'];
+
 export const CONDITIONS: Readonly<Record<Variant, Condition>> = {
   'as-is': { media: {}, source: 'given', against: 'empty' },
   empty: { media: {}, source: 'none', against: 'empty' },

@@ -150,9 +150,11 @@ function live(
   };
   const read = async ({ after, stopped = null, down }: Instant): Promise<Moment> => {
     const scrolled = down?.scrolled ?? null;
-    const then: Job = { ...common, render: { ...render, variant, after, scrolled, search: [] } };
-    // To have its picture taken it would be scrolled away from where it is so.
-    if (down) then.shots = 'none';
+    const then: Job = {
+      ...{ ...common, render: { ...render, variant, after, scrolled, search: [] } },
+      // To have its picture taken it would be scrolled away from where it is so.
+      ...(down && { shots: 'none' }),
+    };
     const covered = down?.covered ?? null;
     place.refusals.push(...(await place.gate.takeRefusals()));
     const isLeft = page.happened.left;

@@ -15,12 +15,12 @@ function makePart(
   given: Partial<HostPart> & { x?: number; width?: number; y?: number } = {},
 ): HostPart {
   const { x = 16, y = 100, width = 300, ...rest } = given;
-  const look = { style: 'a', clickable: true, says: 'b', leads: 'c', displaced: false };
+  const look = { style: 'a', clickable: true, says: 'b', leads: 'c' };
   return { box: { x, y, width, height: 40 }, shown: true, ...look, ...rest };
 }
 
 function makeFact(tag: string, before: HostPart, now: HostPart | null, offset = 1): HostPartFact {
-  return { offset, tag, words: '', fits: [], without: before, with: now };
+  return { offset, tag, words: '', fits: [], displaced: false, without: before, with: now };
 }
 
 function list(host: HostPartFact[], given: Partial<Compared> = {}) {
@@ -34,7 +34,6 @@ describe('what is done to a part of the page', () => {
     ['gone', makePart(), null],
     ['hidden', makePart(), makePart({ shown: false })],
     ['unclickable', makePart(), makePart({ clickable: false })],
-    ['displaced', makePart(), makePart({ displaced: true })],
     ['reworded', makePart(), makePart({ says: '' })],
     ['redirected', makePart(), makePart({ leads: 'd' })],
     ['restyled', makePart(), makePart({ style: 'b' })],
@@ -42,6 +41,11 @@ describe('what is done to a part of the page', () => {
     ['moved', makePart(), makePart({ x: 18 })],
   ] as const)('%s', (harm, before, now) => {
     expect(list([makeFact('p', before, now)]).map((one) => one.harm)).toEqual([harm]);
+  });
+
+  test('displaced', () => {
+    const part = { ...makeFact('p', makePart(), makePart({ y: 900 })), displaced: true };
+    expect(list([part]).map((one) => one.harm)).toEqual(['displaced']);
   });
 
   test.each([

@@ -1,9 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
-import { Budget } from '../../src/render/bounds/budget.js';
 import { goDown } from '../../src/render/down.js';
-import type { Instant, Living } from '../../src/render/living.js';
+import type { Instant } from '../../src/render/living.js';
 import type { BrowserPage } from '../../src/render/page/browser-page.js';
 import { Happenings } from '../../src/render/page/happenings.js';
+import { makeLiving } from '../support/living.js';
 
 /** What a page looks like, scrolled by so much, px: how much too wide it is, and all else. */
 type Look = (top: number) => [tooWide: number, plain: string] | null;
@@ -44,16 +44,7 @@ function makePage(look: Look, { stops = [400, 800, 1200], covered = [], ...told 
     },
   } as unknown as BrowserPage;
   const read: Instant[] = [];
-  const living: Living = {
-    page,
-    limits: { load: 10, settle: 10, hang: 10 },
-    budget: new Budget(),
-    empty: false,
-    read: (instant) => {
-      read.push(instant);
-      return Promise.resolve({ evidence: [], parted: null, requests: [], settings: {}, shots: [] });
-    },
-  };
+  const living = makeLiving(page, (instant) => read.push(instant));
   return { living, read, log };
 }
 

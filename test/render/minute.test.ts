@@ -4,10 +4,10 @@ import { planRenders } from '../../src/core/plan.js';
 import type { Render } from '../../src/core/render.js';
 import { Budget } from '../../src/render/bounds/budget.js';
 import { livesOn } from '../../src/render/life/job.js';
-import type { Living } from '../../src/render/living.js';
 import { liveOn, waitOn } from '../../src/render/minute.js';
 import type { BrowserPage } from '../../src/render/page/browser-page.js';
 import { Happenings } from '../../src/render/page/happenings.js';
+import { makeLiving } from '../support/living.js';
 
 /** What a page looks like at each moment, s; null: it does not answer. */
 type Course = (now: number) => string | null;
@@ -49,17 +49,10 @@ function makePage(plain: Course, told: Told = {}) {
     }),
   } as unknown as BrowserPage;
   const read: number[] = [];
-  const living: Living = {
-    page,
-    limits: { load: 10, settle: 10, hang: 10 },
-    budget: new Budget(),
-    empty: false,
-    read: ({ after, stopped }) => {
-      read.push(after);
-      if (stopped) log.push('stopped');
-      return Promise.resolve({ evidence: [], parted: null, requests: [], settings: {}, shots: [] });
-    },
-  };
+  const living = makeLiving(page, ({ after, stopped }) => {
+    read.push(after);
+    if (stopped) log.push('stopped');
+  });
   return { living, read, log };
 }
 

@@ -5,8 +5,8 @@ import { locateMaker } from '../../core/measure/makers.js';
 import { formatWidths, joinWords } from '../../core/words/list.js';
 
 interface Data {
-  /** The ways that do nothing. */
-  ways: Way[];
+  /** What cannot be done any more. */
+  what: 'scroll' | 'tab';
 }
 
 const NAMES: Record<Way, string> = {
@@ -18,8 +18,10 @@ const NAMES: Record<Way, string> = {
 };
 
 /** What the source of it looks like. */
-const CALL = /overflow\w*|preventDefault|scrollTo|touch-?action|position/i;
-const KEY_CALL = /preventDefault|keydown/i;
+const CALLS: Record<Data['what'], RegExp> = {
+  scroll: /overflow\w*|preventDefault|scrollTo|touch-?action|position/i,
+  tab: /preventDefault|keydown/i,
+};
 
 export default defineCheck({
   id: 'page-locked',
@@ -35,24 +37,23 @@ export default defineCheck({
   judge: ({ markup, renders }) =>
     flatMap(renders, (render): Fact<Data>[] => {
       const { tried, stuck } = render.visit;
-      const scrolling = tried.filter((way) => way !== 'tab');
-      const isLocked = scrolling.length > 0 && scrolling.every((way) => stuck.includes(way));
-      const found = [isLocked ? scrolling : [], stuck.includes('tab') ? (['tab'] as const) : []];
-      return found
-        .filter((ways) => ways.length > 0)
-        .map((ways) => {
-          const isTab = ways[0] === 'tab';
-          return {
-            where: locateMaker(markup, isTab ? KEY_CALL : CALL),
-            culprit: { at: 'snippet', what: isTab ? 'tab' : 'scroll' },
-            group: isTab ? 'tab' : 'scroll',
-            data: { ways: [...ways] },
-            seen: [makeSeen(render, { tried: joinWords(ways.map((way) => NAMES[way])) })],
-          };
-        });
+      const ways: Record<Data['what'], Way[]> = {
+        scroll: tried.filter((way) => way !== 'tab'),
+        tab: tried.filter((way) => way === 'tab'),
+      };
+      const locked = (['scroll', 'tab'] as const).filter(
+        (what) => ways[what].length > 0 && ways[what].every((way) => stuck.includes(way)),
+      );
+      return locked.map((what) => ({
+        where: locateMaker(markup, CALLS[what]),
+        culprit: { at: 'snippet', what },
+        group: what,
+        data: { what },
+        seen: [makeSeen(render, { tried: joinWords(ways[what].map((way) => NAMES[way])) })],
+      }));
     }),
-  says: ({ ways }, { seen }) =>
-    ways[0] === 'tab'
+  says: ({ what }, { seen }) =>
+    what === 'tab'
       ? {
           message: 'Tab no longer leads from one control of the page to the next.',
           notice: 'Whoever uses the keyboard is stuck.',
@@ -64,9 +65,9 @@ export default defineCheck({
           cure: 'Do not fix the page or hide what overflows it; keep what code does to the wheel, to swipes and keys inside of the snippet.',
         },
   measures: ({ tried }) => `${String(tried)} did nothing`,
-  brief: ({ ways }) =>
-    ways[0] === 'tab' ? 'Tab does not go on' : 'the page cannot be scrolled any more',
-  samples: [{ ways: ['wheel'] }, { ways: ['wheel', 'space'] }, { ways: ['tab'] }],
+  brief: ({ what }) =>
+    what === 'tab' ? 'Tab does not go on' : 'the page cannot be scrolled any more',
+  samples: [{ what: 'scroll' }, { what: 'tab' }],
   examples: {
     faulty: [
       {

@@ -1,15 +1,17 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
 import { blameElement } from '../../core/measure/blame.js';
-import { getContrast, getLeastContrast } from '../../core/measure/contrast.js';
-import { formatRatio, isRead, locateColour } from '../../core/measure/texts.js';
+import { getLeastContrast } from '../../core/measure/contrast.js';
+import {
+  formatContrast,
+  formatRatio,
+  locateColour,
+  readContrast,
+  type PaintedText,
+} from '../../core/measure/texts.js';
 import { formatWidths, shorten } from '../../core/words/list.js';
 
-interface Data {
-  sample: string;
-  colour: string;
-  ground: string;
-  contrast: number;
+interface Data extends PaintedText {
   least: number;
 }
 
@@ -27,18 +29,17 @@ export default defineCheck({
   judge: ({ markup, renders }) =>
     flatMap(renders, (render) =>
       flatMap(render.texts, (text): Fact<Data>[] => {
-        const { colour, ground, sample, given, disabled } = text;
-        if (!isRead(text) || !given || disabled || colour === null || ground === null) return [];
-        const contrast = getContrast(colour, ground);
+        const painted = readContrast(text);
         const least = getLeastContrast(text);
-        if (contrast >= least) return [];
+        if (painted === null || painted.contrast >= least) return [];
+        const { contrast, colour, ground } = painted;
         const blame = blameElement(markup, text);
         return [
           {
             where: locateColour(markup, blame),
             culprit: blame.culprit,
             group: '',
-            data: { sample, colour, ground, contrast, least },
+            data: { ...painted, least },
             seen: [makeSeen(render, { contrast, colour, ground, lack: least - contrast })],
           },
         ];
@@ -51,8 +52,7 @@ export default defineCheck({
       cure: 'Make the text darker or lighter, or what is behind it.',
     };
   },
-  measures: ({ contrast, colour, ground }) =>
-    `${formatRatio(Number(contrast))}, ${String(colour)} on ${String(ground)}`,
+  measures: formatContrast,
   brief: ({ contrast }) => `text with a contrast of ${formatRatio(contrast)}`,
   samples: [
     { sample: 'Sow thinly', colour: '#999999', ground: '#ffffff', contrast: 2.84, least: 4.5 },

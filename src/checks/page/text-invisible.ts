@@ -1,16 +1,16 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
 import { blameElement, getBlamed } from '../../core/measure/blame.js';
-import { getContrast } from '../../core/measure/contrast.js';
-import { formatRatio, isRead, locateColour } from '../../core/measure/texts.js';
+import {
+  formatContrast,
+  locateColour,
+  readContrast,
+  type PaintedText,
+} from '../../core/measure/texts.js';
 import { listAround, type MarkupElement } from '../../core/markup/markup.js';
 import { formatWidths, shorten } from '../../core/words/list.js';
 
-interface Data {
-  sample: string;
-  colour: string;
-  ground: string;
-  contrast: number;
+interface Data extends PaintedText {
   /** What it is the words of; null for plain text. */
   of: 'link' | 'button' | 'heading' | null;
 }
@@ -33,12 +33,10 @@ export default defineCheck({
   judge: ({ markup, renders }) =>
     flatMap(renders, (render) =>
       flatMap(render.texts, (text): Fact<Data>[] => {
-        const { colour, ground, sample, given, disabled, area } = text;
-        if (!isRead(text) || !given || disabled || colour === null || ground === null) return [];
+        const painted = readContrast(text);
         // Of what stands on a picture some of it may be seen.
-        if (area !== null) return [];
-        const contrast = getContrast(colour, ground);
-        if (contrast >= LEAST) return [];
+        if (painted === null || painted.contrast >= LEAST || text.area !== null) return [];
+        const { contrast, colour, ground } = painted;
         const blame = blameElement(markup, text);
         const of = getKind(getBlamed(markup, blame), text.tag);
         return [
@@ -46,7 +44,7 @@ export default defineCheck({
             where: locateColour(markup, blame),
             culprit: blame.culprit,
             level: of ? 'blocker' : 'concern',
-            data: { sample, colour, ground, contrast, of },
+            data: { ...painted, of },
             seen: [makeSeen(render, { contrast, colour, ground })],
           },
         ];
@@ -59,8 +57,7 @@ export default defineCheck({
       : 'Visitors miss these words.',
     cure: 'Give the text a colour that stands out from what is behind it.',
   }),
-  measures: ({ contrast, colour, ground }) =>
-    `${formatRatio(Number(contrast))}, ${String(colour)} on ${String(ground)}`,
+  measures: formatContrast,
   brief: ({ of }) => `${of === null ? 'text' : `a ${of}`} that cannot be seen`,
   samples: [
     { sample: 'Sow', colour: '#ffffff', ground: '#ffffff', contrast: 1, of: null },

@@ -9,7 +9,7 @@ import {
 } from '../check.js';
 import { FACT_KINDS, type FactKind } from '../evidence.js';
 import { flatMap, mapPresent } from '../lists.js';
-import { nameRoom } from '../render.js';
+import { AS_VISITED, nameRoom } from '../render.js';
 import { silenceExplained, type JudgedFact } from './silence.js';
 
 /** Runs a check on certain renders. */
@@ -74,16 +74,13 @@ function listTurns(prepared: readonly Prepared[]): Prepared[][] {
   );
 }
 
-/** Within the first minute, or still as it was at rest. */
-const STATES = ['as-is', 'minute'] as const;
-
 /** Where all that a check reads was looked for. */
 function selectRead(renders: readonly Prepared[], check: Check): RenderOf<FactKind>[] {
   const { kinds } = check.needs;
   const read = renders.filter(({ evidence: { sought = FACT_KINDS } }) =>
     kinds.every((kind) => sought.includes(kind)),
   );
-  return readsLater(check) ? selectRenders(read, { kinds, variants: STATES }) : [];
+  return readsLater(check) ? selectRenders(read, { kinds, variants: AS_VISITED }) : [];
 }
 
 function getRoom(place: Pick<Seen, 'slot' | 'insert' | 'viewport' | 'engine'>): string {

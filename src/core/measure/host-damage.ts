@@ -45,21 +45,25 @@ function holds(outer: Harmed, inner: Harmed): boolean {
 function listAll({ host, page, viewport, baseline }: Compared): Harmed[] {
   const bar = getBar({ page, viewport, baseline });
   return flatMap(host, (part): Harmed[] => {
-    const { without, with: now, tag } = part;
+    const { without, tag } = part;
     if (!without?.shown || tag === 'head') return [];
-    const harm = getHarm(without, now, bar);
+    const harm = getHarm(without, part, bar);
     // What stands loose in the page, and how wide it is, is not the page's own.
     const isWhole = /^(html|body)$/.test(tag) && harm !== 'restyled' && harm !== 'hidden';
     return harm && !isWhole ? [{ part, harm }] : [];
   });
 }
 
-function getHarm(without: HostPart, now: HostPart | null, bar: number): Harm | null {
+function getHarm(
+  without: HostPart,
+  { with: now, displaced }: HostPartFact,
+  bar: number,
+): Harm | null {
   if (now === null) return 'gone';
   if (!now.shown) return 'hidden';
   if (without.clickable && !now.clickable) return 'unclickable';
+  if (displaced) return 'displaced';
   // What is put into something that said nothing is told by what it does.
-  if (now.displaced) return 'displaced';
   if (without.says !== '' && without.says !== now.says) return 'reworded';
   if (without.leads !== now.leads) return 'redirected';
   if (without.style !== now.style) return 'restyled';

@@ -1,4 +1,4 @@
-import type { RenderOf } from '../check.js';
+import type { RenderOf, Seen } from '../check.js';
 import type { FrameFact, TextFact } from '../evidence.js';
 import { flatMap } from '../lists.js';
 import { listAround, type Markup, type MarkupElement } from '../markup/markup.js';
@@ -8,6 +8,7 @@ import { MARKS } from '../standards/elements.js';
 import { getElementKey } from '../search/spans.js';
 import type { Span } from '../snippet.js';
 import { blameElement, getBlamed, type Blame } from './blame.js';
+import { getContrast } from './contrast.js';
 
 /** A text in one render that is smaller than the house wants it. */
 export interface SmallText {
@@ -96,6 +97,26 @@ function findScaling(markup: Markup, element: MarkupElement): Span | null {
 
 function toSpan({ offset, endOffset }: Span): Span {
   return { offset, endOffset };
+}
+
+/** A text with what it is painted with, and on. */
+export interface PaintedText {
+  sample: string;
+  colour: string;
+  ground: string;
+  contrast: number;
+}
+
+/** How well a text can be told from what is behind it; null where nobody is to read it, or that is not the snippet's doing, or not known. */
+export function readContrast(text: TextFact): PaintedText | null {
+  const { colour, ground, sample, given, disabled } = text;
+  if (!isRead(text) || !given || disabled || colour === null || ground === null) return null;
+  return { sample, colour, ground, contrast: getContrast(colour, ground) };
+}
+
+/** What was measured of it, in a few words. */
+export function formatContrast({ contrast, colour, ground }: Seen['measured']): string {
+  return `${formatRatio(Number(contrast))}, ${String(colour)} on ${String(ground)}`;
 }
 
 /** Rounded down: what is not reached is not said to be. */

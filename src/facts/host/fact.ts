@@ -11,8 +11,6 @@ export const partSchema = z.object({
   /** What it tells a reader itself, and where it leads: two that are alike are the same; '' for nothing. */
   says: z.string().default(''),
   leads: z.string().default(''),
-  /** It stands further down than the slot's room explains. */
-  displaced: z.boolean().default(false),
 });
 /** How a part of the host page looks. */
 export type HostPart = z.output<typeof partSchema>;
@@ -25,6 +23,8 @@ const difference = z.object({
   words: z.string().default(''),
   /** Selectors of the snippet's that it fits, by their offsets. */
   fits: z.array(z.int()).default([]),
+  /** It stands further down than the slot's room explains. */
+  displaced: z.boolean().default(false),
   without: partSchema.nullable(),
   with: partSchema.nullable(),
 });

@@ -156,7 +156,6 @@ function toPart(element: RawElement): HostPart & Named {
     shown: element.shown,
     style: element.look,
     ...element.said,
-    displaced: false,
   };
 }
 
@@ -171,10 +170,8 @@ export function compareParts(
   const found: HostPartFact[] = [];
   for (const [key, before] of Object.entries(baseline.parts)) {
     const offset = Number(key);
-    const part = parts.get(offset);
-    const displaced =
-      before.stands && part !== undefined && isDisplaced(before.box, part.box, slot);
-    const now = part ? { ...part, displaced } : null;
+    const now = parts.get(offset) ?? null;
+    const displaced = before.stands && now !== null && isDisplaced(before.box, now.box, slot);
     if (!before.steady || (now && !displaced && isSame(before, now))) continue;
     const { tag, words, id: _id, steady: _steady, stands: _stands, ...without } = before;
     found.push({
@@ -182,6 +179,7 @@ export function compareParts(
       tag,
       words,
       fits: [],
+      displaced,
       without,
       with: now && pickPart(now),
     });
@@ -191,8 +189,8 @@ export function compareParts(
 
 /** A part, without what it is known by. */
 export function pickPart(part: HostPart): HostPart {
-  const { box, shown, style, clickable, says, leads, displaced } = part;
-  return { box, shown, style, clickable, says, leads, displaced };
+  const { box, shown, style, clickable, says, leads } = part;
+  return { box, shown, style, clickable, says, leads };
 }
 
 /** Whether two readings of a part agree. A shift down is no change: content above has a height. */

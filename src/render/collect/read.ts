@@ -214,9 +214,8 @@ async function readOnce(
   covered: RawCovered[] | null,
 ): Promise<Reading> {
   if (changes) await page.openClosedRoots();
-  const whole = toWhole(wish, changes ? 'everywhere' : 'slots');
-  const asked = { ...whole, fromTop: covered !== null };
-  const { page: first, objects } = await page.read('readWhole', asked);
+  const where = changes ? 'everywhere' : 'slots';
+  const { page: first, objects } = await readWhole(page, wish, where, covered !== null);
   return complete(page, begin(first), objects!, covered);
 }
 
@@ -273,8 +272,9 @@ function readWhole(
   page: BrowserPage,
   wish: ReadingWish,
   objects: WholeWish['objects'],
+  fromTop = false,
 ): Promise<Whole> {
-  return page.read('readWhole', toWhole(wish, objects));
+  return page.read('readWhole', { ...toWhole(wish, objects), fromTop });
 }
 
 function toWhole({ slots, wants }: ReadingWish, objects: WholeWish['objects']): WholeWish {

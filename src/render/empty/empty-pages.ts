@@ -1,4 +1,4 @@
-import type { Box, FactKind, Shot, SlotFact, VisitFact, Evidence } from '../../core/evidence.js';
+import type { Box, Evidence, FactKind, Shot, SlotFact, VisitFact } from '../../core/evidence.js';
 import { getEmpty, type Render } from '../../core/render.js';
 import { Breakdown } from '../bounds/breakdown.js';
 import { makeAlive } from '../life/attempt.js';

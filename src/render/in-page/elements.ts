@@ -140,7 +140,7 @@ function readOne(
     early: around.slot === null ? null : getEarly(id),
     clickable: !inert && style.pointerEvents !== 'none',
     words: around.slot === null && KNOWN_BY_WORDS.test(bare.localName) ? getWords(bare) : '',
-    said: around.slot === null && !isSlot && !only ? readSaid(bare) : SILENT,
+    said: around.slot === null && !isSlot && !only ? readSaid(node) : SILENT,
     slot: around.slot,
   };
   const cut = node !== page.documentElement && node !== page.body && clips(style);

@@ -21,9 +21,7 @@ export function enterSlot(slot: string, last: boolean): number {
   const { page } = globalThis.mivketNotebook;
   const place = page.querySelector<HTMLElement>(`[${SLOT_ATTRIBUTE}="${CSS.escape(slot)}"]`);
   if (!place) return 0;
-  const all = Array.from(place.querySelectorAll<HTMLElement>(TABBABLE)).filter(
-    (one) => one.tabIndex >= 0 && one.checkVisibility({ visibilityProperty: true }),
-  );
+  const all = listTabbable(place);
   const target = last ? (all.at(-1) ?? place) : place;
   if (target === place) {
     before = { place, tabindex: place.getAttribute('tabindex') };
@@ -33,10 +31,22 @@ export function enterSlot(slot: string, last: boolean): number {
   return all.length;
 }
 
-/** Takes the focus away again, and all that was done for it. */
-export function leaveSlot(): void {
+/** Those that Tab goes to. */
+export function listTabbable(root: ParentNode): HTMLElement[] {
+  return Array.from(root.querySelectorAll<HTMLElement>(TABBABLE)).filter(
+    (one) => one.tabIndex >= 0 && one.checkVisibility({ visibilityProperty: true }),
+  );
+}
+
+/** Takes the focus away from where it is. */
+export function leaveFocus(): void {
   const { activeElement } = globalThis.mivketNotebook.page;
   (activeElement as Partial<HTMLElement> | null)?.blur?.();
+}
+
+/** Takes the focus away again, and all that was done for it. */
+export function leaveSlot(): void {
+  leaveFocus();
   if (!before) return;
   const { place, tabindex } = before;
   if (tabindex === null) place.removeAttribute('tabindex');

@@ -1,3 +1,5 @@
+import { getOwnText } from './ink.js';
+
 /** What a reader is told by an element, apart from what stands in it: short, to be compared. '' where it says nothing. */
 export interface Said {
   /** By its own words, and those that stand for it. */
@@ -16,13 +18,10 @@ const UNREAD = /^(script|style|noscript|template|head|title)$/;
 /** What a visitor, or the browser, fills in. */
 const FILLED = /^(password|file|hidden)$/;
 
-/** @param node with its own properties */
-export function readSaid(node: Element): Said {
+export function readSaid(real: Element): Said {
+  const node = globalThis.mivketNotebook.own(real);
   if (UNREAD.test(node.localName)) return SILENT;
-  const texts = Array.from(node.childNodes, (child) =>
-    child.nodeType === Node.TEXT_NODE ? (child.nodeValue ?? '') : '',
-  );
-  const says = [...texts, ...listAttributes(node, WORDED), getFilled(node)];
+  const says = [getOwnText(real), ...listAttributes(node, WORDED), getFilled(node)];
   return { says: hash(says.map(tidy)), leads: hash(listAttributes(node, LEADING)) };
 }
 

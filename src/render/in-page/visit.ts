@@ -1,7 +1,10 @@
 import type { Act } from '../../facts/visit/fact.js';
 import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
 import { mapPresent } from '../../core/lists.js';
+import { leaveFocus, listTabbable } from './focus.js';
+import { listTexts } from './ink.js';
 import { nextFrame, walk } from './shared.js';
+import { scrollBack } from './swipes.js';
 
 /** Where the mouse or a finger is put on the page around, px of the window, and how far the page can be scrolled, px. */
 export interface OwnPlace {
@@ -23,7 +26,7 @@ const MOST = 2000;
 /** Of the page's own words, some that are in view and free; in the middle of the window where none are. */
 export async function findOwnPlace(): Promise<OwnPlace> {
   leaveFocus();
-  scrollTo({ top: 0, left: 0, behavior: 'instant' });
+  scrollBack();
   await nextFrame();
   const at = mapPresent(listWorded(), findPoint)[0] ?? [innerWidth / 2, innerHeight / 2];
   const above = Math.round(scrollY);
@@ -46,7 +49,7 @@ function getBottom(): number {
 /** Puts the focus on the first control of the page's own. Resolves to its number. */
 export function focusFirst(): number {
   const [first] = listControls();
-  (first as HTMLElement | undefined)?.focus({ preventScroll: true });
+  first?.focus({ preventScroll: true });
   return globalThis.mivketNotebook.idOf(first ?? document.documentElement);
 }
 
@@ -56,11 +59,6 @@ export async function hasLeft(id: number): Promise<boolean> {
   await nextFrame();
   const { activeElement } = globalThis.mivketNotebook.page;
   return activeElement === null || globalThis.mivketNotebook.idOf(activeElement) !== id;
-}
-
-/** Takes the focus away from where it is. */
-export function leaveFocus(): void {
-  (globalThis.mivketNotebook.page.activeElement as Partial<HTMLElement> | null)?.blur?.();
 }
 
 /** What of the page's own is prevented. What listens is asked by events as a visitor would cause them. */
@@ -105,24 +103,21 @@ function asksOnLeaving(): boolean {
   return event.defaultPrevented || (event as BeforeUnloadEvent).returnValue !== '';
 }
 
-function isOwn(node: Element): boolean {
-  return node.closest(SLOT) === null && node.querySelector(SLOT) === null && isSeen(node);
-}
-
-function isSeen(node: Element): boolean {
-  return node.checkVisibility({ opacityProperty: true, visibilityProperty: true });
+function isOwn(real: Element): boolean {
+  const node = globalThis.mivketNotebook.own(real);
+  const isSeen = node.checkVisibility({ opacityProperty: true, visibilityProperty: true });
+  return isSeen && node.closest(SLOT) === null && node.querySelector(SLOT) === null;
 }
 
 /** Elements of the page's own with words in them, and nothing to be done with. */
 function listWorded(): Element[] {
+  const { page, own } = globalThis.mivketNotebook;
   const found: Element[] = [];
   let count = 0;
-  for (const node of walk([globalThis.mivketNotebook.page.body ?? document.documentElement])) {
+  for (const node of walk([page.body ?? page.documentElement])) {
     if (++count > MOST || found.length >= 40) break;
-    const hasWords = [...node.childNodes].some(
-      (child) => child.nodeType === Node.TEXT_NODE && (child.nodeValue ?? '').trim() !== '',
-    );
-    if (hasWords && isOwn(node) && !node.closest(`${ACTIVE}, script, style`)) found.push(node);
+    if (listTexts(node).length === 0 || !isOwn(node)) continue;
+    if (!own(node).closest(`${ACTIVE}, script, style`)) found.push(node);
   }
   return found;
 }
@@ -134,8 +129,7 @@ function findPoint(node: Element): [number, number] | null {
   return hit !== null && (hit === node || node.contains(hit)) ? [x, y] : null;
 }
 
-function listControls(): Element[] {
-  const all = globalThis.mivketNotebook.page.querySelectorAll<HTMLElement>(ACTIVE);
-  const isControl = (one: HTMLElement) => one.tabIndex >= 0 && !one.matches(':disabled');
-  return [...all].filter((one) => isControl(one) && isOwn(one));
+function listControls(): HTMLElement[] {
+  const all = listTabbable(globalThis.mivketNotebook.page);
+  return all.filter((one) => !one.matches(':disabled') && isOwn(one));
 }

@@ -2,7 +2,7 @@ import { clickLinks } from '../in-page/links.js';
 import { listStops, scrollTo } from '../in-page/down.js';
 import { checkDeclarations } from '../in-page/declarations.js';
 import { fitOutside, fitSelectors } from '../in-page/fitting.js';
-import { enterSlot, leaveSlot, readFocus, readFocusLater } from '../in-page/focus.js';
+import { enterSlot, leaveFocus, leaveSlot, readFocus, readFocusLater } from '../in-page/focus.js';
 import { glance, glanceInside, showFrame } from '../in-page/glance.js';
 import { readInner } from '../in-page/inner.js';
 import { readLayers } from '../../facts/layers/read.js';
@@ -23,7 +23,7 @@ import {
   scrollToEnd,
 } from '../in-page/swipes.js';
 import { readWhole, settleAndRead } from './whole.js';
-import { findOwnPlace, focusFirst, hasLeft, leaveFocus, listHindered } from '../in-page/visit.js';
+import { findOwnPlace, focusFirst, hasLeft, listHindered } from '../in-page/visit.js';
 import { clickToStop } from '../in-page/stops.js';
 import {
   clearAway,

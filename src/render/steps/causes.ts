@@ -30,19 +30,16 @@ import {
   listTargets,
   type Trying,
 } from '../../core/trial/targets.js';
-import type { Variant } from '../../core/render.js';
+import { AS_VISITED } from '../../core/render.js';
 import type { BrowserPage } from '../page/browser-page.js';
 import { defineStep } from './step.js';
-
-/** The page as visitors have it, at rest and later. */
-const VARIANTS: readonly Variant[] = ['as-is', 'minute'];
 
 /** What makes things too wide, and what cures it. */
 export const causesStep = defineStep({
   name: 'causes',
   phase: 'changed by trying',
   kind: 'causes',
-  isDue: ({ job, markup }) => VARIANTS.includes(job.render.variant) && markup !== null,
+  isDue: ({ job, markup }) => AS_VISITED.includes(job.render.variant) && markup !== null,
   take: ({ page, markup, facts, baseline, known }) =>
     tryOut(page, { markup: markup!, facts, baseline, cures: known.cures }),
   tells: (_facts, { causes }) => ({ causes }),

@@ -64,6 +64,6 @@ async function findUnchanged(
   return [...found].map(([offset, fits]): HostPartFact => {
     const { tag, words, ...part } = parts.get(offset)!;
     const look = pickPart(part);
-    return { offset, tag, words, fits, without: look, with: look };
+    return { offset, tag, words, fits, displaced: false, without: look, with: look };
   });
 }

@@ -51,7 +51,7 @@ export async function tryVisit(page: BrowserPage, hands: Hands): Promise<VisitFa
   const hindered = hands.keys ? await page.read('listHindered') : [];
   const scrolls = place.below >= LEAST;
   if (scrolls && hands.keys)
-    note('wheel', await moves(page, place, () => page.hand.wheel(at(place), WAY)));
+    note('wheel', await moves(page, place, () => page.hand.wheel(place, WAY)));
   if (scrolls && hands.swipes) note('swipe', await swipes(page, place));
   // Without code that listens nothing takes keys.
   if (hands.keys && listening.some(({ type }) => KEY_EVENTS.test(type))) {
@@ -62,12 +62,8 @@ export async function tryVisit(page: BrowserPage, hands: Hands): Promise<VisitFa
     if (place.controls > 1) note('tab', await tabs(page));
   }
   await page.read('leaveFocus');
-  await page.read('scrollBack');
+  await standAtTop(page);
   return { tried, stuck, hindered };
-}
-
-function at({ x, y }: OwnPlace): { x: number; y: number } {
-  return { x, y };
 }
 
 async function moves(page: BrowserPage, { above }: OwnPlace, act: () => Promise<void>) {
@@ -76,7 +72,7 @@ async function moves(page: BrowserPage, { above }: OwnPlace, act: () => Promise<
   return (await page.read('readScroll', above, LEAST, PATIENCE)) - above >= LEAST;
 }
 
-/** What a way before it has begun may go on for a while. */
+/** What a way has begun may go on for a while. */
 async function standAtTop(page: BrowserPage): Promise<void> {
   for (let tries = 0; tries < MOST_TRIES; tries++) {
     await page.read('scrollBack');
@@ -85,6 +81,7 @@ async function standAtTop(page: BrowserPage): Promise<void> {
 }
 
 async function swipes(page: BrowserPage, { x, y, above }: OwnPlace): Promise<boolean> {
+  // It glides on, frames after it stood still.
   page.happened.handled = true;
   const read = () => page.read('readScroll', above, LEAST, PATIENCE);
   const from = Math.max(y, WAY);

@@ -31,7 +31,7 @@ export function readFit({ slot: name, ids, wide, cap, only }: FitWish, width: nu
     .filter(({ id }) => own.has(id))
     .map((one) => ({ ...one, from: { script: null, line: null }, selector: null }));
   const { width: atLoad, direction } = raw;
-  const still = { afterScroll: null, focused: null, opened: [], scrolled: 0, settings: [] };
+  const still = { afterScroll: null, focused: null, scrolled: 0, settings: [] };
   const found = listTooWide({
     page: { atLoad, direction, readAt: 'load', stillMoving: [], replaced: false, ...still },
     baseline: { scrollWidth: getWide(wide, width) },
