@@ -47,7 +47,7 @@ export const CAPABILITIES = {
   keys: { words: 'what keys do', bears: ['handling'] },
   fingers: { words: 'what a finger does', bears: ['handling'] },
   errors: { words: 'where code breaks down', bears: ['scripts'] },
-  painting: { words: 'what is painted', bears: ['texts'] },
+  painting: { words: 'what is painted', bears: ['texts', 'paint'] },
   'layout-shifts': { words: 'how far the layout jumps', bears: ['shifts'] },
   'own-time': {
     words: 'what comes within the first minute',

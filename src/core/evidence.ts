@@ -14,6 +14,7 @@ import { widths } from '../facts/widths/fact.js';
 import { renderSchema } from './render.js';
 
 export type { Box, ElementStyle, Source } from '../facts/common.js';
+export type { AsksFact } from '../facts/asks/fact.js';
 export type { CauseFact, Target, TriedCure } from '../facts/causes/fact.js';
 export type { ControlFact } from '../facts/controls/fact.js';
 export type { CutFact } from '../facts/cuts/fact.js';
@@ -35,6 +36,7 @@ export {
 export type { CoveredFact } from '../facts/layers/fact.js';
 export type { MediaFact } from '../facts/media/fact.js';
 export type { PageFact, PageWidth } from '../facts/page/fact.js';
+export type { Cell, PaintedPart, PaintFact } from '../facts/paint/fact.js';
 export type { PictureFact } from '../facts/pictures/fact.js';
 export type { PolicyFact } from '../facts/policy/fact.js';
 export type { ReachFact } from '../facts/reaching/fact.js';
@@ -135,6 +137,8 @@ export const baselineSchema = z.object({
       id: z.string(),
       words: z.string().default(''),
       steady: z.boolean(),
+      /** Its place among the parts, in the order of the tree; null where that is not the same each time, or not known. */
+      rank: z.int().nullable().default(null),
       /** It stands equally far down each time. */
       stands: z.boolean().default(true),
     }),

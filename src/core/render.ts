@@ -12,15 +12,22 @@ export const viewportSchema = z.object({
   scheme: z.enum(['light', 'dark']),
   /** What the browser is to say of itself; null for what it says at such a viewport. */
   userAgent: z.string().nullable(),
+  /** What the browser says of the visitor's wishes besides (Media Queries 5), by media feature. */
+  media: z.record(z.string(), z.string()).default({}),
+  /** Which visit it is: at the second there is what the first has stored. */
+  visit: z.int().min(1).max(2).default(1),
+  /** What is unusual about it, in words; '' for a window of the house's. */
+  condition: z.string().default(''),
 });
 export type Viewport = z.output<typeof viewportSchema>;
 const VIEWPORT_KEYS = viewportSchema.keyof().options;
 
-const KIND_KEYS = ['touch', 'scrollBars', 'scheme', 'userAgent'] as const;
+const KIND_KEYS = ['touch', 'scrollBars', 'scheme', 'userAgent', 'visit'] as const;
 
 /** Viewports of one kind differ in nothing but size and density: a window of one can be made the other's. */
 export function isOneKind(a: Viewport, b: Viewport): boolean {
-  return KIND_KEYS.every((key) => a[key] === b[key]);
+  const isSame = KIND_KEYS.every((key) => a[key] === b[key]);
+  return isSame && JSON.stringify(a.media) === JSON.stringify(b.media);
 }
 
 /**
@@ -43,7 +50,11 @@ export interface Condition {
 }
 
 /** What is said of the visitor where a condition says nothing else. */
-export const USUAL_MEDIA = { 'prefers-reduced-motion': 'no-preference' } as const;
+export const USUAL_MEDIA = {
+  'prefers-reduced-motion': 'no-preference',
+  'prefers-contrast': 'no-preference',
+  'forced-colors': 'none',
+} as const;
 const CALM = { 'prefers-reduced-motion': 'reduce' };
 
 /**
@@ -106,6 +117,8 @@ export interface Place {
   width: number;
   density: number;
   scheme: string;
+  /** What is unusual about the window, in words; '' for one of the house's. */
+  condition: string;
   engine: string;
   variant: string;
   /** Within how long after the page had come to rest, s of its own time; null: at rest. */
@@ -124,6 +137,7 @@ export function getPlace({ render, of }: { render: Render; of: number }): Place 
     width: viewport.width,
     density: viewport.density,
     scheme: viewport.scheme,
+    condition: viewport.condition,
     engine,
     variant,
     after,
@@ -167,7 +181,9 @@ export function nameState({
   variant,
   after,
   scrolled,
-}: Pick<Place, 'variant' | 'after' | 'scrolled'>): string {
+  condition,
+}: Pick<Place, 'variant' | 'after' | 'scrolled' | 'condition'>): string {
+  if (condition !== '') return condition;
   if (scrolled !== null) return `scrolled by ${scrolled} px`;
   if (after !== null) return `within ${after} s`;
   return variant === 'as-is' ? '' : variant;

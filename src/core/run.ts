@@ -65,6 +65,10 @@ const render = z.object({
   height: z.number(),
   density: z.number(),
   scheme: z.string(),
+  condition: z
+    .string()
+    .default('')
+    .describe('What is unusual about the window, in words; empty for one of the house’s.'),
   engine: z.string(),
   variant: z.string(),
   after: z

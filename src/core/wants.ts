@@ -16,7 +16,13 @@ export function getWants(checks: readonly Check[]): Wants {
     const reading = checks.filter(
       ({ needs }) => variant === 'as-is' || needs.variants.includes(variant),
     );
-    const kinds = new Set([...REPORTED, ...flatMap(reading, ({ needs }) => needs.kinds)]);
+    // What it asks of windows is known at rest.
+    const planning: FactKind[] = variant === 'as-is' ? ['asks'] : [];
+    const kinds = new Set([
+      ...REPORTED,
+      ...planning,
+      ...flatMap(reading, ({ needs }) => needs.kinds),
+    ]);
     return FACT_KINDS.filter((kind) => kinds.has(kind));
   });
 }

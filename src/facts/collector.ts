@@ -5,6 +5,7 @@ import type { GateRefusal } from '../render/gate/gate.js';
 import type { BrowserPage } from '../render/page/browser-page.js';
 import type { Happenings } from '../render/page/happenings.js';
 import type { ServedPage } from '../render/page/served-page.js';
+import { collectAsks } from './asks/collect.js';
 import { collectCauses } from './causes/collect.js';
 import { collectControls } from './controls/collect.js';
 import { collectCuts } from './cuts/collect.js';
@@ -16,6 +17,7 @@ import { FACT_KINDS, getEmptyFacts, type FactKind, type Facts } from './kinds.js
 import { collectLayers } from './layers/collect.js';
 import { collectMedia } from './media/collect.js';
 import { collectPage } from './page/collect.js';
+import { collectPaint } from './paint/collect.js';
 import { collectPictures } from './pictures/collect.js';
 import { collectPolicy } from './policy/collect.js';
 import { collectReaching } from './reaching/collect.js';
@@ -61,7 +63,9 @@ const COLLECTORS: { [K in FactKind]: Collector<K> } = {
   elements: collectElements,
   frames: collectFrames,
   media: collectMedia,
+  asks: collectAsks,
   pictures: collectPictures,
+  paint: collectPaint,
   controls: collectControls,
   texts: collectTexts,
   cuts: collectCuts,

@@ -1,4 +1,5 @@
 import type { z } from 'zod';
+import { asks } from './asks/fact.js';
 import { causes } from './causes/fact.js';
 import { controls } from './controls/fact.js';
 import { cuts } from './cuts/fact.js';
@@ -10,6 +11,7 @@ import type { Kind } from './kind.js';
 import { layers } from './layers/fact.js';
 import { media } from './media/fact.js';
 import { page } from './page/fact.js';
+import { paint } from './paint/fact.js';
 import { pictures } from './pictures/fact.js';
 import { policy } from './policy/fact.js';
 import { reaching } from './reaching/fact.js';
@@ -36,8 +38,10 @@ export const KINDS = {
   layers,
   shifts,
   policy,
+  asks,
   handling,
   visit,
+  paint,
   traffic,
   scripts,
   host,

@@ -21,30 +21,30 @@ export function formatGrid(
 ): string {
   const { renders } = snippet;
   if (renders.length === 0) return '';
-  const columns = [...new Map(renders.map((render) => [render.viewport, render])).values()];
-  const slots = [...new Set(renders.map(nameRoom))];
-  const label = Math.max(...slots.map((slot) => stringWidth(slot)), 4);
-  const cell = Math.max(...columns.map((column) => getHead(column).length), 4) + 2;
+  const columns = [...new Set(renders.map(getHead))].sort((a, b) => parseFloat(a) - parseFloat(b));
+  const names = [...new Set(renders.map(nameRow))];
+  const label = Math.max(...names.map((name) => stringWidth(name)), 4);
+  const cell = Math.max(...columns.map((column) => column.length), 4) + 2;
   const perRow = Math.max(1, Math.floor((width - label - 2) / cell));
   const rows: string[] = [];
   for (let start = 0; start < columns.length; start += perRow) {
     const part = columns.slice(start, start + perRow);
-    rows.push(
-      paint.faint(
-        `  ${''.padEnd(label)}${part.map((column) => getHead(column).padStart(cell)).join('')}`,
-      ),
-    );
-    for (const slot of slots) {
-      const marks = part.map(({ viewport }) => {
-        const here = renders.filter(
-          (render) => nameRoom(render) === slot && render.viewport === viewport,
-        );
+    const head = part.map((column) => column.padStart(cell)).join('');
+    rows.push(paint.faint(`  ${''.padEnd(label)}${head}`));
+    for (const name of names) {
+      const marks = part.map((column) => {
+        const here = renders.filter((one) => nameRow(one) === name && getHead(one) === column);
         return `${''.padStart(cell - 1)}${mark(here, paint)}`;
       });
-      rows.push(`  ${pad(cleanLine(slot), label)}${marks.join('')}`);
+      rows.push(`  ${pad(cleanLine(name), label)}${marks.join('')}`);
     }
   }
   return rows.join('\n');
+}
+
+/** What was tried besides has a row of its own. */
+function nameRow(render: SnippetReport['renders'][number]): string {
+  return [nameRoom(render), ...(render.condition === '' ? [] : [render.condition])].join(', ');
 }
 
 function getHead({ width, density }: SnippetReport['renders'][number]): string {

@@ -1,5 +1,6 @@
 import { joinTraits } from '../core/markup/traits.js';
 import {
+  QUIET,
   readAll,
   readStill,
   rest,
@@ -26,6 +27,8 @@ export interface Looked {
   cut: string | null;
 }
 
+/** So long a first visit is, once nothing is asked for any more, ms. */
+const SHORT = 2000;
 /** How often the time to hang is given to a page without code of its own. */
 const PATIENCE = 3;
 
@@ -73,11 +76,27 @@ async function reach(
   looked: Looked,
 ): Promise<void> {
   if (reach.by === 'resize') return;
-  if ((await page.load(address, limits.load)) === null) looked.stillMoving.push('the load');
-  for (const { slot, text, how, scripts } of reach.served.late)
-    await page.putIn({ slot, text, how, scripts });
+  const load = async () => {
+    const loaded = await page.load(address, limits.load);
+    for (const { slot, text, how, scripts } of reach.served.late)
+      await page.putIn({ slot, text, how, scripts });
+    return loaded;
+  };
+  if (render.viewport.visit > 1) {
+    await load();
+    await endVisit(page, limits);
+  }
+  if ((await load()) === null) looked.stillMoving.push('the load');
   if (published) await page.read('markWhole', render.snippets[0]!.slot);
   if (careful) await page.read('takeCare');
+}
+
+/** A visitor who leaves again: what was stored stays, but for what belongs to the tab. Its time is the machine's: another page is loaded. */
+async function endVisit(page: BrowserPage, { settle }: Limits): Promise<void> {
+  await within(page.requests.whenIdle(), settle);
+  const wish = { limit: SHORT, quiet: QUIET, media: false, first: false } as const;
+  await within(page.read('settle', wish), settle);
+  await within(page.read('forgetTab'), settle);
 }
 
 /** Lets it come to rest, and reads it. */

@@ -8,7 +8,7 @@ import { CONDITIONS, getEmpty, getRenderKey, type Render } from '../core/render.
 import type { Snippet } from '../core/snippet.js';
 import { makeBaseline } from './empty/baseline.js';
 import { Baselines } from './empty/baselines.js';
-import { compareAll } from './empty/compare.js';
+import { compareRendered } from './empty/compare.js';
 import { EmptyPages } from './empty/empty-pages.js';
 import { Breakdown } from './bounds/breakdown.js';
 import { Budget } from './bounds/budget.js';
@@ -21,7 +21,7 @@ import type { GateRules } from './gate/route.js';
 import { getHost, getSources } from './sources.js';
 import { OWN_FAULT } from './bounds/lost.js';
 import { poseAll } from './life/posing.js';
-import { renderSeries } from './life/series.js';
+import { renderSeries, type Doing } from './life/series.js';
 import { findReach } from './reach.js';
 import type { Around } from './setting.js';
 import { renderPage, type Rendered } from './stage.js';
@@ -103,7 +103,7 @@ export class Renderer {
    * Renders a snippet as planned, one load after the other in one context of its own.
    * @param onRender told after each render
    * @param budget what is left of the time for it; left out: a whole one
-   * @param minute the first minute is lived on: what is otherwise in it is told behind the renders
+   * @param minute what is otherwise in the first minute is told behind the renders
    */
   async renderSnippet(
     snippet: Snippet,
@@ -111,15 +111,14 @@ export class Renderer {
     renders: readonly Render[],
     onRender: () => void,
     budget?: Budget,
-    minute = false,
+    { minute = false, hands = true }: Partial<Doing> = {},
   ): Promise<Evidence[]> {
     const one = [{ snippet, markup }];
-    return (await this.renderTogether(one, renders, onRender, budget, minute)).flat();
+    return (await this.renderTogether(one, renders, onRender, budget, { minute, hands })).flat();
   }
 
   /**
    * Renders snippets that stand on one page, each in its slot; each render names them in the same order.
-   * @param minute the first minute is lived on
    * @returns for each render the evidence of each, and behind these what was seen later in some of them
    */
   async renderTogether(
@@ -127,7 +126,7 @@ export class Renderer {
     renders: readonly Render[],
     onRender: () => void,
     budget = new Budget(),
-    minute = false,
+    { minute = false, hands = true }: Partial<Doing> = {},
   ): Promise<Evidence[][]> {
     this.#baselines.prepare(renders);
     const subject: Subject = {
@@ -142,7 +141,13 @@ export class Renderer {
     const leaves = this.#getLeaving(traits);
     const { wants = ALL_WANTED } = this.#options;
     const getWants = ({ variant }: Render) => new Set(wants[variant]);
-    const options = { leaves, getWants, windowsAlike: resizable && !asksKind, minute: lives };
+    const options = {
+      leaves,
+      getWants,
+      windowsAlike: resizable && !asksKind,
+      minute: lives,
+      hands,
+    };
     const evidence = await renderSeries(loading, subject, renders, options, onRender);
     return loading.pictures ? poseAll(loading, subject, evidence, leaves) : evidence;
   }
@@ -238,7 +243,7 @@ export class Renderer {
     place.shown = rendered.served;
     place.viewport = render.viewport;
     place.variant = render.variant;
-    return { ...rendered, evidence: await compareAll(rendered.evidence, this.#empty, job.hands) };
+    return compareRendered(rendered, this.#empty, job.hands);
   }
 
   /** A frame of its own is as wide as its slot: its document is looked at in a window of that width. */

@@ -2,6 +2,7 @@ import type { Check } from '../core/check.js';
 import type { Baseline, Evidence } from '../core/evidence.js';
 import type { House } from '../core/house/house.js';
 import { readMarkup, type Markup } from '../core/markup/markup.js';
+import { planConditions } from '../core/conditions.js';
 import { planVariants } from '../core/plan.js';
 import {
   CONDITIONS,
@@ -63,11 +64,12 @@ export async function measure(
   const { onRender } = listener;
   const lost = renders.map((render) => makeLost(render, 0, OWN_FAULT));
   const planned = await keep(work, lost, () =>
-    renderer.renderSnippet(snippet, markup, renders, onRender, budget, true),
+    renderer.renderSnippet(snippet, markup, renders, onRender, budget, { minute: true }),
   );
   const found = await keep(work, planned, () => findEdges(work, planned));
   const asIs = await keep(work, found, () => renderBetween(work, found));
-  const evidence = await keep(work, asIs, () => renderVariants(work, asIs));
+  const varied = await keep(work, asIs, () => renderVariants(work, asIs));
+  const evidence = await keep(work, varied, () => renderConditions(work, varied));
   return { markup, evidence, baselines: await findBaselines(work, evidence) };
 }
 
@@ -122,6 +124,19 @@ async function renderVariants(work: Work, asIs: Evidence[]): Promise<Evidence[]>
     ...asIs,
     ...(await renderer.renderSnippet(snippet, markup, others, onRender, budget)),
     ...(await renderFiltered(renderer, { snippet, markup, house }, filtered, onRender, budget)),
+  ];
+}
+
+/** What the snippet, its files or the page around ask for and was not looked at yet. */
+async function renderConditions(work: Work, known: Evidence[]): Promise<Evidence[]> {
+  const { renderer, snippet, markup, budget, listener, wish } = work;
+  const asked = snippet.published ? [] : planConditions(known, { markup, house: wish.house });
+  if (asked.length === 0) return known;
+  listener.onMore(asked.length);
+  const { onRender } = listener;
+  return [
+    ...known,
+    ...(await renderer.renderSnippet(snippet, markup, asked, onRender, budget, { hands: false })),
   ];
 }
 

@@ -4,6 +4,7 @@ import { ToolError } from '../core/errors.js';
 import { readMarkup } from '../core/markup/markup.js';
 import type { House } from '../core/house/house.js';
 import { housePublished } from '../core/house/published.js';
+import { planConditions } from '../core/conditions.js';
 import { planRenders, planVariants } from '../core/plan.js';
 import { getRenderKey, type Render } from '../core/render.js';
 import type { Snippet } from '../core/snippet.js';
@@ -82,7 +83,9 @@ async function findKept(
   const keys = new Set(evidence.map(({ render }) => getRenderKey(render)));
   const about = { markup: readMarkup(snippet.text, snippet), house: getHouse(plan, snippet) };
   const variants = planVariants(evidence, plan.checks, baselines, about);
-  const wanted = [...planOf(plan, snippet), ...planBetween(evidence), ...variants];
+  const conditions = snippet.published ? [] : planConditions(evidence, about);
+  const planned = [...planOf(plan, snippet), ...planBetween(evidence)];
+  const wanted = [...planned, ...variants, ...conditions];
   if (!wanted.every((render) => keys.has(getRenderKey(render)))) return null;
   const there = await Promise.all(
     evidence.map(async ({ shot, harm }) => {

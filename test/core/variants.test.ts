@@ -139,11 +139,18 @@ describe('variants', () => {
 describe('what is found out of a render', () => {
   const of = (...checks: Check[]) => getWants(checks);
   const REPORTED = ['page', 'slot', 'elements', 'frames', 'media', 'scripts'];
+  /** What other windows are tried goes by it. */
+  const PLANNING = 'asks';
 
   test('is what checks read, and what is told of each', () => {
-    expect(of(makeCheck('page-hangs', []))['as-is']).toEqual(REPORTED);
+    expect(of(makeCheck('page-hangs', []))['as-is']).toEqual(
+      expect.arrayContaining([...REPORTED, PLANNING]),
+    );
+    expect(of(makeCheck('page-hangs', []))['as-is']).toHaveLength(7);
+    expect(of(makeCheck('page-hangs', [])).minute).toEqual(REPORTED);
     expect(of(PLAIN, makeCheck('slot-overflow', ['causes']))['as-is']).toEqual([
       ...REPORTED,
+      PLANNING,
       'causes',
     ]);
   });

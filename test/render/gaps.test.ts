@@ -59,15 +59,19 @@ const request = (given: Partial<RequestFact>): RequestFact => ({
 const OFFLINE = { kind: 'offline', words: 'the run is offline' } as const;
 const kindsOf = (gaps: ReturnType<typeof look>) =>
   [...new Set(gaps.map(({ kind }) => kind))].sort();
-const LAYOUT: FactKind[] = ['cuts', 'elements', 'host', 'layers', 'page', 'shifts', 'slot'];
+const LAYOUT: FactKind[] = [
+  ...(['cuts', 'elements', 'host', 'layers', 'page', 'paint'] as const),
+  ...(['shifts', 'slot'] as const),
+];
 const OBJECTS = [
   ...['controls', 'cuts', 'elements', 'frames'],
-  ...['layers', 'media', 'pictures', 'texts'],
+  ...['layers', 'media', 'paint', 'pictures', 'texts'],
 ];
 const ALL = [
   ...new Set([
     ...LAYOUT,
     ...OBJECTS,
+    'asks',
     'handling',
     'policy',
     'reaching',
@@ -146,7 +150,8 @@ describe('what was not at rest', () => {
 describe('what was not read', () => {
   // What the source alone tells is lost with the page, and with nothing less.
   const whole = [...ALL, 'styles'].sort();
-  const read = whole.filter((kind) => kind !== 'scripts' && kind !== 'traffic');
+  const told = ['asks', 'scripts', 'traffic'];
+  const read = whole.filter((kind) => !told.includes(kind));
 
   test('beyond the cap frames, media and pictures are missing too', () => {
     const gaps = look({ raw: { total: 5200, elements: [{}] as RawPage['elements'] } });

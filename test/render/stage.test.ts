@@ -146,6 +146,7 @@ class PaperPage implements BrowserPage {
   pass = () => Promise.resolve({ busy: false, ahead: 0 });
   shoot = () => Promise.resolve(Buffer.from('PNG'));
   draw = () => Promise.resolve(null);
+  listFiles = () => Promise.resolve([]);
   close = () => Promise.resolve();
 }
 

@@ -122,6 +122,7 @@ describe('held against the page alone', () => {
     const empty = {
       shoot: () => Promise.resolve(null),
       visit: () => (asked.push('visit'), Promise.reject(new Error('gone'))),
+      paint: () => Promise.reject(new Error('gone')),
     };
     const [easy, stuck] = await compareAll([look({}), bad], empty, KEYS);
     expect([asked.length, easy!.gaps.length, stuck!.gaps.length]).toEqual([1, 0, 1]);

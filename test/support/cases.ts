@@ -148,6 +148,35 @@ export const CASES: Record<string, HardCase[]> = {
     ],
   ],
   'page-scrolls-sideways': [
+    // Only where it is asked for.
+    [
+      '<style>@media (prefers-reduced-motion: reduce) { .b { width: 2500px } }</style><p class="b">Sow</p>',
+      'width: 2500px',
+    ],
+    [
+      '<style>@media (max-height: 450px) { .b { width: 2500px } }</style><p class="b">Sow</p>',
+      'width: 2500px',
+    ],
+    [
+      '<style>@media (orientation: landscape) and (max-height: 400px) { .b { width: 2500px } }</style><p class="b">Sow</p>',
+      'width: 2500px',
+    ],
+    [
+      '<p id="b">Sow</p><script>if (localStorage.been) b.style.width = "2500px"; localStorage.been = 1</script>',
+      '<p id="b">',
+    ],
+    [
+      '<p id="b">Sow</p><script>if (sessionStorage.been) b.style.width = "2500px"; sessionStorage.been = 1; document.cookie = "been=1"</script>',
+      null,
+    ],
+    [
+      '<p id="b">Sow</p><script>if (innerWidth > 500 && innerWidth < 560) b.style.width = "2500px"</script>',
+      '<p id="b">',
+    ],
+    [
+      '<style>@media (prefers-color-scheme: dark) { .b { color: #fff } } @media (prefers-contrast: more) { .b { color: #000 } }</style><p class="b">Sow</p>',
+      null,
+    ],
     [
       '<style>@keyframes out { to { transform: translateX(1400px) } } .b { animation: out 9s infinite }</style><p class="b">Sow</p>',
       'animation: out 9s infinite',
@@ -336,6 +365,35 @@ export const CASES: Record<string, HardCase[]> = {
     ],
   ],
   'host-content-damaged': [
+    [
+      '<div style="position: fixed; inset: 0; backdrop-filter: blur(6px); pointer-events: none"></div><p>Sow</p>',
+      '<div style="position: fixed; inset: 0; backdrop-filter: blur(6px); pointer-events: none">',
+    ],
+    [
+      '<p style="box-shadow: 0 0 0 9999px #234; position: relative">Sow</p>',
+      '<p style="box-shadow: 0 0 0 9999px #234; position: relative">Sow</p>',
+    ],
+    [
+      '<p>Sow</p><script>setTimeout(() => document.body.insertAdjacentHTML("beforeend", "<div style=\'position: fixed; inset: 0; background: #fff; pointer-events: none\'></div>"), 9000)</script>',
+      '<script>',
+    ],
+    ['<p>Sow</p><script>document.body.prepend(document.querySelector("footer"))</script>', null],
+    [
+      '<p>Sow</p><script>addEventListener("load", () => document.body.prepend(document.querySelector("footer")))</script>',
+      '<script>',
+      { page: HOST },
+    ],
+    // It stays in a corner: what is under it can be scrolled from there.
+    [
+      '<p>Sow</p><div style="position: fixed; right: 0; bottom: 0; width: 90px; height: 90px; background: #264; pointer-events: none"></div>',
+      null,
+    ],
+    ['<p style="box-shadow: 0 2px 12px #0004; outline: 1px solid #264">Sow</p>', null],
+    ['<p style="transition: transform 0.2s; transform: rotate(-1deg)">Sow</p>', null],
+    [
+      '<div style="position: relative; overflow: hidden; height: 90px"><p style="position: absolute; left: -40px; width: 900px; background: #264; color: #fff">Sow</p></div>',
+      null,
+    ],
     ['<p>Sow</p><script>document.querySelector("header a").inert = true</script>', '<script>'],
     [
       '<p>Sow</p><script>document.querySelector("header").style.pointerEvents = "none"</script>',
@@ -414,6 +472,36 @@ export const CASES: Record<string, HardCase[]> = {
     ],
   ],
   'text-invisible': [
+    [
+      '<style>@media (prefers-color-scheme: dark) { .b { background: #fff; color: #fefefe } }</style><p class="b">Sow</p>',
+      'color: #fefefe',
+    ],
+    [
+      '<p>Reap</p><p style="clip-path: circle(1px at 0 0)"><a href="/beds">Sow</a></p>',
+      '<a href="/beds">',
+    ],
+    [
+      '<p>Reap</p><div style="mask: linear-gradient(transparent, transparent)"><p>Sow</p></div>',
+      '<p>',
+    ],
+    [
+      '<div style="position: relative"><p>Sow</p><i style="position: absolute; inset: 0; background: #faf8f4; pointer-events: none"></i></div><b>Reap</b>',
+      '<p>',
+    ],
+    // It is opened, or is brought in, by use.
+    [
+      '<div style="overflow: hidden; width: 200px"><div style="display: flex; width: 400px"><p style="flex: none; width: 200px">Sow</p><p style="flex: none; width: 200px">Reap</p></div></div>',
+      null,
+    ],
+    ['<details><summary>Beds</summary><p>Sow</p></details>', null],
+    [
+      '<div style="position: relative; height: 60px"><p style="position: absolute; inset: 0; background: #fff">Sow</p><a href="/beds" style="position: absolute; inset: 0; padding-left: 90px; background: #fff">Beds</a></div>',
+      null,
+    ],
+    [
+      '<style>.in { opacity: 0; transform: translateY(20px); transition: all 0.4s } .in.seen { opacity: 1; transform: none }</style><p class="in">Sow</p><b>Reap</b><script>new IntersectionObserver(([one]) => one.target.classList.toggle("seen", one.isIntersecting)).observe(document.querySelector(".in"))</script>',
+      null,
+    ],
     ['<p style="color: transparent">Water</p><p>Sow</p>', 'color: transparent'],
     [
       '<h3 style="background: #fff"><a href="/a" style="color: #fefefe">Beds</a></h3>',
@@ -523,6 +611,14 @@ export const CASES: Record<string, HardCase[]> = {
   ],
   'autoplay-with-sound': [
     [
+      `<iframe title="Talk" ${STATIC} srcdoc="<audio autoplay controls src='https://media.loam.example/talk.mp4'></audio>"></iframe>`,
+      `<iframe title="Talk" ${STATIC} srcdoc="<audio autoplay controls src='https://media.loam.example/talk.mp4'></audio>">`,
+    ],
+    [
+      `<iframe title="Rain" ${STATIC} srcdoc="<video autoplay muted playsinline src='https://media.loam.example/rain.mp4'></video>"></iframe>`,
+      null,
+    ],
+    [
       `<video autoplay="" controls playsinline style="width: 100%"><source src="https://media.loam.example/talk.mp4" type="video/mp4"></video>`,
       'autoplay=""',
     ],
@@ -584,6 +680,18 @@ export const CASES: Record<string, HardCase[]> = {
     ['<div controls="false" loop="no">Sow</div>', null],
   ],
   'picture-without-alt': [
+    [
+      `<object data="https://static.rootcellar.example/beans.png" width="90" height="60"></object>`,
+      '<object data="https://static.rootcellar.example/beans.png" width="90" height="60">',
+    ],
+    [
+      `<object data="https://static.rootcellar.example/beans.png" width="90" height="60" aria-label="Beans"></object>`,
+      null,
+    ],
+    [
+      `<object type="text/html" data="https://maps.fernmap.example/embed/x" width="90" height="60" title="Map"></object>`,
+      null,
+    ],
     [
       '<map name="m"><area href="/beds" shape="rect" coords="0,0,9,9"></map>',
       '<area href="/beds" shape="rect" coords="0,0,9,9">',
@@ -668,6 +776,16 @@ export const CASES: Record<string, HardCase[]> = {
   ],
   'frame-refused': [
     [
+      `<iframe title="Talk" ${STATIC} srcdoc="<iframe title='Talk' src='https://player.loam.example/watch/talk'></iframe>"></iframe>`,
+      `<iframe title="Talk" ${STATIC} srcdoc="<iframe title='Talk' src='https://player.loam.example/watch/talk'></iframe>">`,
+    ],
+    [
+      `<iframe title="Talk" ${STATIC} srcdoc="<iframe title='Talk' src='https://player.loam.example/embed/talk'></iframe>"></iframe>`,
+      null,
+    ],
+    // A film as a whole document.
+    [`<iframe title="Rain" ${STATIC} src="https://media.loam.example/rain.mp4"></iframe>`, null],
+    [
       '<iframe title="Talk" src="https://player.loam.example/watch/talk"></iframe>',
       'src="https://player.loam.example/watch/talk"',
     ],
@@ -699,6 +817,24 @@ export const CASES: Record<string, HardCase[]> = {
     ['<iframe title="Desk" src="https://192.168.1.9/"></iframe>', null],
   ],
   'nothing-rendered': [
+    [
+      '<p style="position: absolute; left: -9999px">Sow</p>',
+      '<p style="position: absolute; left: -9999px">',
+    ],
+    [
+      '<div style="mask: linear-gradient(transparent, transparent)"><p>Sow</p></div>',
+      '<div style="mask: linear-gradient(transparent, transparent)">',
+    ],
+    [
+      '<p style="color: transparent; filter: none; text-shadow: none">Sow</p>',
+      '<p style="color: transparent; filter: none; text-shadow: none">',
+    ],
+    [
+      '<style>@keyframes show { to { clip-path: inset(0) } } .late { clip-path: inset(100%); animation: show 1s 6s forwards }</style><p class="late">Sow</p>',
+      null,
+    ],
+    ['<hr style="transform: translateY(4px)">', null],
+    ['<p style="position: absolute; left: -9999px">Beans, says the desk</p><p>Sow</p>', null],
     ['<p>Sow</p></p>', null],
     // Where it is widest it has faded away.
     [
@@ -1461,6 +1597,14 @@ export const CASES: Record<string, HardCase[]> = {
     [`<video ${RAIN}></video>`, null],
   ],
   'script-error': [
+    [
+      `<iframe title="Beds" ${STATIC} srcdoc="<p>Sow</p><script>beds.sow()</script>"></iframe>`,
+      `<iframe title="Beds" ${STATIC} srcdoc="<p>Sow</p><script>beds.sow()</script>">`,
+    ],
+    [
+      `<iframe title="Beds" ${STATIC} srcdoc="<p>Sow</p><script>console.error('no bed')</script>"></iframe>`,
+      null,
+    ],
     ['<p>Lent</p><script>\nlet lent = ;\n</script>', ';'],
     ['<p>Lent</p><script>console.error("no such bed")</script>', 'error'],
     ['<p>Lent</p><script>setTimeout(() => { throw new Error("late") }, 60)</script>', 'new'],
@@ -1469,7 +1613,10 @@ export const CASES: Record<string, HardCase[]> = {
       '<p>Lent</p><script src="https://tally.example/nosuch.js"></script><script>tally()</script>',
       null,
     ],
-    ['<iframe title="x" srcdoc="<script>nothing()</script>"></iframe>', null],
+    [
+      '<iframe title="x" srcdoc="<script>nothing()</script>"></iframe>',
+      '<iframe title="x" srcdoc="<script>nothing()</script>">',
+    ],
     [
       `<video src="https://media.loam.example/talk.mp4" playsinline id="v"></video><script>v.play()</script>`,
       null,

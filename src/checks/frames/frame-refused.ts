@@ -8,7 +8,7 @@ import { isWithheld } from '../../core/measure/failed.js';
 interface Data {
   address: string;
   why: string;
-  kind: 'header' | 'status' | 'silence' | 'empty' | 'hidden';
+  kind: 'header' | 'status' | 'silence' | 'empty' | 'hidden' | 'onward' | 'inside';
 }
 
 /** Statuses that say the page is not there, or that its host is broken. */
@@ -20,7 +20,7 @@ export default defineCheck({
   level: 'blocker',
   title: 'A frame’s page refuses to be shown, or is not there',
   decided:
-    'The answer forbids framing (X-Frame-Options, or frame-ancestors of its Content-Security-Policy), or is 404, 410 or 5xx, or empty (204 too), or none came; or its document hides itself as a whole. 401, 403 and 429 are no finding: visitors may see more.',
+    'The answer forbids framing (X-Frame-Options, or frame-ancestors of its Content-Security-Policy), or is 404, 410 or 5xx, or empty (204 too), or none came; or its document hides itself as a whole, goes on to a page that forbids framing, or has a frame with one in it (then a concern). 401, 403 and 429 are no finding: visitors may see more.',
   standard:
     'HTML Living Standard, 7.3.3 X-Frame-Options; Content Security Policy Level 3, frame-ancestors',
   needs: ['frames', 'traffic'],
@@ -34,7 +34,8 @@ export default defineCheck({
         const where = locateAttribute(c.markup, blame, 'src', 'data');
         const data = { address: frame.address, ...refusal };
         const seen = [makeSeen(render, { answer: refusal.why })];
-        return [{ where, culprit: blame.culprit, data, seen }];
+        const level = refusal.kind === 'inside' ? 'concern' : 'blocker';
+        return [{ where, culprit: blame.culprit, level, data, seen }];
       }),
     );
   },
@@ -50,6 +51,7 @@ export default defineCheck({
         'frame-mostly-empty',
         'frame-scrolls-sideways',
       ],
+      when: (_seen, { kind }) => kind !== 'inside',
     },
   ],
   says({ address, why, kind }) {
@@ -60,19 +62,29 @@ export default defineCheck({
       silence: 'See whether the host’s name is right, and whether it is up.',
       empty: 'Correct the address, or ask its maker for the one that shows something.',
       hidden: 'Ask its maker for the address that is meant for embedding.',
+      onward: 'Ask its maker for the address that is meant for embedding.',
+      inside: 'Tell its maker, or link to the page instead.',
     };
     return {
-      message: `The frame’s page is not shown: ${why} (${address}).`,
+      message:
+        kind === 'inside'
+          ? `A frame in the frame’s page is not shown: ${why}.`
+          : `The frame’s page is not shown: ${why} (${address}).`,
       notice: 'Visitors see an empty frame, or an error in it.',
       cure: cures[kind],
     };
   },
-  brief: ({ why }) => `a frame’s page is not shown: ${why}`,
-  samples: (['header', 'status', 'silence', 'empty', 'hidden'] as const).map((kind) => ({
-    address: 'https://player.loam.example/watch/talk',
-    why: '',
-    kind,
-  })),
+  brief: ({ why, kind }) =>
+    kind === 'inside'
+      ? `a frame in a frame is not shown: ${why}`
+      : `a frame’s page is not shown: ${why}`,
+  samples: (['header', 'status', 'silence', 'empty', 'hidden', 'onward', 'inside'] as const).map(
+    (kind) => ({
+      address: 'https://player.loam.example/watch/talk',
+      why: '',
+      kind,
+    }),
+  ),
   examples: {
     faulty: [
       {
@@ -97,6 +109,7 @@ function getRefusal(
   frame: FrameFact,
   traffic: readonly RequestFact[],
 ): Pick<Data, 'why' | 'kind'> | null {
+  if (frame.attributes.srcdoc !== undefined) return findRefused('about:srcdoc', traffic);
   const asked = traffic.filter(
     (request) => request.first === frame.address && /^(document|other)$/.test(request.type),
   );
@@ -107,11 +120,35 @@ function getRefusal(
     return { kind: 'header', why: `its host forbids it (${last.forbidsFrames})` };
   if (last.status !== null && GONE(last.status))
     return { kind: 'status', why: `it answers with ${last.status}` };
-  if (last.status === 204 || (last.status === 200 && !last.failed && last.unpacked === 0))
-    return { kind: 'empty', why: 'its answer is empty' };
+  // A film or a sound as a whole is asked for once more, by its player.
+  const isMedia = /^(audio|video)\//.test(last.contentType ?? '');
+  const isEmpty = last.status === 200 && !last.failed && last.unpacked === 0 && !isMedia;
+  if (last.status === 204 || isEmpty) return { kind: 'empty', why: 'its answer is empty' };
   // The root of a document that is drawn is as wide as the frame.
   if (!last.failed && frame.shown && frame.box.width > 0 && frame.inner?.width === 0)
     return { kind: 'hidden', why: 'its document hides itself in a frame' };
+  const next = findRefused(last.address, traffic);
+  if (next) return next;
   const silent = last.failed && last.failed !== 'cancelled' && last.status === null;
   return silent ? { kind: 'silence', why: 'its host does not answer' } : null;
+}
+
+/** What a frame's document goes on to, or shows in a frame of its own, and is forbidden to be framed. */
+function findRefused(
+  address: string,
+  traffic: readonly RequestFact[],
+): Pick<Data, 'why' | 'kind'> | null {
+  const met = new Set([address]);
+  // Documents are told of in the order in which they were asked for.
+  for (const one of traffic) {
+    if (!one.inFrame || one.by === null || !met.has(one.by)) continue;
+    if (!/^(document|other)$/.test(one.type)) continue;
+    const words = `its host forbids it (${one.forbidsFrames})`;
+    if (one.forbidsFrames && one.failed && !isWithheld(one))
+      return one.from
+        ? { kind: 'onward', why: `it goes on to ${one.address}, and ${words}` }
+        : { kind: 'inside', why: `${one.address}, ${words}` };
+    met.add(one.address);
+  }
+  return null;
 }

@@ -15,10 +15,14 @@ interface Data {
   tag: 'video' | 'audio';
   /** A script called play(). */
   byScript: boolean;
+  /** It is in a frame's document. */
+  framed?: boolean;
 }
 
 /** HTMLMediaElement.HAVE_FUTURE_DATA: from here on the browser could have started. */
 const COULD_START = 3;
+
+type Needs = 'media' | 'scripts' | 'frames';
 
 export default defineCheck({
   id: 'autoplay-with-sound',
@@ -26,12 +30,19 @@ export default defineCheck({
   level: 'blocker',
   title: 'A film is to start by itself with its sound on',
   decided:
-    'A video asks for autoplay, or a script calls play() by itself, and it is not muted: it had loaded, was in view, and the browser under its real policy did not start it. Withdrawn where it did play.',
+    'A video asks for autoplay, or a script calls play() by itself, and it is not muted (in a frame’s document a sound, too): it had loaded, was in view, and the browser under its real policy did not start it. Withdrawn where it did play.',
   standard: 'HTML Living Standard, 4.8.11 Media elements; WCAG 2.2, 1.4.2 Audio Control',
-  needs: ['media', 'scripts'],
+  needs: ['media', 'scripts', 'frames'],
   markup: true,
   judge: (c) => (c.renders.length === 0 ? judgeMarkup(c.markup) : judgeRenders(c)),
   says(data) {
+    if (data.framed) {
+      return {
+        message: `A ${data.tag === 'video' ? 'film' : 'sound'} in the frame’s document asks to start by itself with its sound on: the browser did not start it.`,
+        notice: 'Visitors hear and see nothing of it until they start it themselves.',
+        cure: 'Ask its maker for an address that starts silent, or that waits for the visitor.',
+      };
+    }
     if (data.byScript) {
       return {
         message: `A script starts the ${data.tag} with its sound on, before the visitor did anything: the browser did not start it.`,
@@ -57,11 +68,13 @@ export default defineCheck({
     };
   },
   measures: ({ happened }) => (happened === 'never loaded' ? 'the file never loaded' : ''),
-  mend: ({ byScript }, { culprit }) => (byScript ? null : addAttribute(culprit, 'muted')),
+  mend: ({ byScript, framed }, { culprit }) =>
+    byScript || framed ? null : addAttribute(culprit, 'muted'),
   samples: [
     { sound: true, outcome: 'blocked', tag: 'video', byScript: false },
     { sound: false, outcome: 'blocked', tag: 'video', byScript: false },
     { sound: null, outcome: 'blocked', tag: 'video', byScript: true },
+    { sound: null, outcome: 'blocked', tag: 'audio', byScript: false, framed: true },
   ],
   examples: {
     faulty: [
@@ -95,7 +108,7 @@ export default defineCheck({
   },
 });
 
-function judgeRenders(c: Case<'media' | 'scripts'>): Fact<Data>[] {
+function judgeRenders(c: Case<Needs>): Fact<Data>[] {
   const films = flatMap(c.renders, (render) =>
     render.media.filter(isBlocked).map((one): Fact<Data> => {
       const blame = blameElement(c.markup, one);
@@ -122,7 +135,23 @@ function judgeRenders(c: Case<'media' | 'scripts'>): Fact<Data>[] {
       };
     }),
   );
-  return [...films, ...judgeSounds(c)];
+  return [...films, ...judgeSounds(c), ...judgeFrames(c)];
+}
+
+/** In the documents of frames. */
+function judgeFrames(c: Case<Needs>): Fact<Data>[] {
+  return flatMap(c.renders, (render) =>
+    flatMap(render.frames, (frame): Fact<Data>[] => {
+      const one = frame.inner?.media?.find(({ asks, started }) => asks && !started);
+      if (!one) return [];
+      const { where, culprit } = blameElement(c.markup, frame);
+      const measured = { asked: 'to start with sound', address: one.address };
+      const data = { sound: null, outcome: 'blocked', byScript: false, framed: true } as const;
+      return [
+        { where, culprit, data: { ...data, tag: one.tag }, seen: [makeSeen(render, measured)] },
+      ];
+    }),
+  );
 }
 
 /** Sounds that a script plays without putting them into the page. */

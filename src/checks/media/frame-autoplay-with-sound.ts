@@ -30,6 +30,8 @@ export default defineCheck({
   standard: 'WCAG 2.2, 1.4.2 Audio Control',
   needs: [],
   markup: true,
+  // Its document does as its address says.
+  explains: [{ findings: ['autoplay-with-sound'], anywhere: true }],
   judge(c): Fact<Data>[] {
     return flatMap(c.markup.elements, (element): Fact<Data>[] => {
       const source = getFrameSource(element);

@@ -2,8 +2,11 @@ import { defineCheck, makeSeen, type Case, type Fact, type RenderOf } from '../.
 import type { HostPartFact } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
 import { HARMS, listHarmed, type Harm } from '../../core/measure/host-damage.js';
+import { blameElement } from '../../core/measure/blame.js';
 import { locateMaker } from '../../core/measure/makers.js';
+import type { Markup } from '../../core/markup/markup.js';
 import { listReaching } from '../../core/markup/reaching.js';
+import type { Span } from '../../core/snippet.js';
 import { countWords, joinWords } from '../../core/words/list.js';
 
 interface Data {
@@ -11,7 +14,7 @@ interface Data {
   harms: { harm: Harm; parts: string[] }[];
 }
 
-type Needs = 'host' | 'page';
+type Needs = 'host' | 'page' | 'paint' | 'elements';
 
 export default defineCheck({
   id: 'host-content-damaged',
@@ -19,12 +22,19 @@ export default defineCheck({
   level: 'blocker',
   title: 'Parts of the host page are damaged',
   decided:
-    'Parts of the host page outside the slot are missing, hidden, no longer to be clicked, moved sideways, or down though they stand over the slot, of another width, look, wording or address with the snippet than without it. Not a shift down, a new scroll bar, nor what differs from load to load.',
+    'Parts of the host page outside the slot are missing, hidden, no longer to be clicked, moved sideways, or down though they stand over the slot, of another width, look, wording or address, or painted over, with the snippet than without it. Not a shift down, a new scroll bar, nor what differs from load to load.',
   standard: null,
-  needs: ['host', 'page'],
+  needs: ['host', 'page', 'paint', 'elements'],
   markup: false,
+  explains: [
+    {
+      // What lies over the page lies over the snippet too.
+      findings: ['text-invisible', 'nothing-rendered'],
+      anywhere: true,
+      fits: (_other, { harms }: Data) => harms.some(({ harm }) => harm === 'repainted'),
+    },
+  ],
   judge: (c) => {
-    const where = locateMaker(c.markup);
     return flatMap(c.renders, (render): Fact<Data>[] => {
       const damaged = listDamaged(c, render);
       if (damaged.length === 0) return [];
@@ -32,7 +42,7 @@ export default defineCheck({
       const measured = Object.fromEntries(harms.map(({ harm, parts }) => [harm, parts.length]));
       return [
         {
-          where,
+          where: locate(c.markup, render, damaged),
           culprit: { at: 'snippet', what: 'host' },
           group: 'host',
           data: { harms },
@@ -62,8 +72,16 @@ export default defineCheck({
         name: 'a script that pushes the heading aside',
         code: '<p>Sow in May.</p><script>document.querySelector("h1").style.transform = "translateX(-40px)";</script>',
       },
+      {
+        name: 'a layer over everything that lets clicks through',
+        code: '<p>Sow in May.</p><div style="position: fixed; inset: 0; background: #fff; pointer-events: none"></div>',
+      },
     ],
     sound: [
+      {
+        name: 'a ribbon in the corner of the window',
+        code: '<p>Sow in May.</p><div style="position: fixed; right: 0; top: 0; width: 120px; height: 40px; background: #1b4332; pointer-events: none"></div>',
+      },
       {
         name: 'what is below moves down',
         code: '<div style="height: 900px">Sow in May.</div>',
@@ -76,6 +94,15 @@ export default defineCheck({
   },
 });
 
+/** What lies over the page where that is all, and an element that does is known; else what can do anything. */
+function locate(markup: Markup, { elements }: RenderOf<Needs>, damaged: readonly Damaged[]): Span {
+  const [over] = elements
+    .filter(({ shown, style }) => shown && /fixed|absolute/.test(style.position))
+    .sort((a, b) => b.box.width * b.box.height - a.box.width * a.box.height);
+  const isOver = damaged.every(({ harm }) => harm === 'repainted');
+  return over && isOver ? blameElement(markup, over).where : locateMaker(markup);
+}
+
 interface Damaged {
   harm: Harm;
   name: string;
@@ -87,9 +114,19 @@ function listDamaged(c: Case<Needs>, render: RenderOf<Needs>): Damaged[] {
   const reaching = listReaching(c.markup).map(({ subject }) => subject);
   const isExplained = ({ tag, fits }: HostPartFact) =>
     fits.length > 0 || reaching.some((one) => /^(\*|html|body)$/.test(one) || one === tag);
-  return listHarmed(render)
+  const damaged = listHarmed(render)
     .filter(({ part, harm }) => !BY_STYLE.has(harm) || !isExplained(part))
     .map(({ part, harm }) => ({ harm, name: nameOf(part) }));
+  return [...damaged, ...listRepainted(render)];
+}
+
+/** What is painted otherwise though nothing else of the page is otherwise: that would be why. */
+function listRepainted({ host, paint }: RenderOf<Needs>): Damaged[] {
+  const isOther = ({ with: now, without }: HostPartFact) =>
+    now === null || without === null || now.style !== without.style || now.shown !== without.shown;
+  return host.some(isOther)
+    ? []
+    : paint.parts.map((part) => ({ harm: 'repainted', name: nameOf(part) }));
 }
 
 /** What a rule can do: told of with the rule, where the part fits one. */
@@ -118,7 +155,7 @@ const NAMES: Record<string, string> = {
 /** What is known by its words is named by them. */
 const BY_WORDS: Record<string, string> = { a: 'link', button: 'button', summary: 'heading' };
 
-function nameOf({ tag, words }: HostPartFact): string {
+function nameOf({ tag, words }: Pick<HostPartFact, 'tag' | 'words'>): string {
   const kind = /^h[1-6]$/.test(tag) ? 'heading' : BY_WORDS[tag];
   if (kind !== undefined) return words === '' ? `a ${kind}` : `the ${kind} “${words}”`;
   return NAMES[tag] ?? `a <${tag}>`;
@@ -146,6 +183,7 @@ const DONE: Record<Harm, [string, string]> = {
   moved: ['moves sideways', 'move sideways'],
   resized: ['has another width', 'have another width'],
   restyled: ['looks otherwise', 'look otherwise'],
+  repainted: ['is painted over or blurred', 'are painted over or blurred'],
 };
 
 const MOST_NAMED = 3;

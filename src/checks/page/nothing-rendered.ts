@@ -1,4 +1,5 @@
-import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
+import { defineCheck, makeSeen, type Fact, type RenderOf } from '../../core/check.js';
+import type { ElementFact } from '../../core/evidence.js';
 import { getTagSpan, type Markup } from '../../core/markup/markup.js';
 import { getHead } from '../../core/measure/blame.js';
 import { MEANT_TO_SHOW, UNSEEN } from '../../core/standards/elements.js';
@@ -14,9 +15,10 @@ export default defineCheck({
   level: 'blocker',
   title: 'Nothing of the snippet shows',
   decided:
-    'After settling no element of the snippet has a visible box and no text of it is seen, at any width, nor while it is scrolled to, within the first minute or further down; what stays wholly transparent is not seen. Not for a snippet that is made only of script, style and the like, or of sound; a concern where a live script has drawn nothing.',
+    'After settling no element of the snippet has a visible box and no text of it is seen, at any width, nor while it is scrolled to, within the first minute or further down; what stays wholly transparent is not seen, nor what is painted like what is behind it: clipped, masked, moved off the page, under something of its own. Not for a snippet that is made only of script, style and the like, or of sound; a concern where a live script has drawn nothing.',
   standard: null,
-  needs: ['elements', 'slot'],
+  needs: ['elements', 'slot', 'paint'],
+  explains: [{ findings: ['text-invisible'], anywhere: true, fits: () => true }],
   lasts: true,
   markup: false,
   judge(c): Fact<Data>[] {
@@ -25,13 +27,10 @@ export default defineCheck({
       parts.some(({ name }) => name === 'audio') &&
       !parts.some(({ name }) => MEANT_TO_SHOW.has(name));
     const onlyCode = parts.length === 0 && !hasText(c.markup);
-    const shows = c.renders.some(
-      ({ elements, slot }) =>
-        slot.text ||
-        elements.some(
-          ({ shown, box, tag }) => shown && !UNSEEN.has(tag) && box.width > 0 && box.height > 0,
-        ),
-    );
+    // What is painted was looked at in some windows; it decides for all.
+    const looked = c.renders.filter(({ paint }) => paint.blank !== null);
+    const shows =
+      c.renders.some(hasBoxes) && !(looked.length > 0 && looked.every(({ paint }) => paint.blank));
     const first = parts[0] ?? c.markup.elements[0];
     // Where not all was read, or the page had not loaded in time, it may show all the same.
     const whole = c.renders.filter(({ partial }) => !partial);
@@ -76,6 +75,10 @@ export default defineCheck({
         name: 'hidden by its own style',
         code: '<style>.seed-box { display: none }</style><div class="seed-box">Beans</div>',
       },
+      {
+        name: 'clipped away',
+        code: '<div style="clip-path: inset(100%)"><p>Beans</p></div>',
+      },
     ],
     sound: [
       {
@@ -94,6 +97,12 @@ export default defineCheck({
     ],
   },
 });
+
+function hasBoxes({ elements, slot }: RenderOf<'elements' | 'slot'>): boolean {
+  const isBox = ({ shown, box, tag }: ElementFact) =>
+    shown && !UNSEEN.has(tag) && box.width > 0 && box.height > 0;
+  return slot.text || elements.some(isBox);
+}
 
 /** Whether there is text outside of all elements. */
 function hasText({ text, elements }: Markup): boolean {

@@ -100,7 +100,7 @@ export default defineCheck({
       },
       {
         name: 'text for screen readers, parked off screen',
-        code: '<span style="position: absolute; left: -9999px">Opens in a new window</span>',
+        code: '<p>Beds<span style="position: absolute; left: -9999px">, opens in a new window</span></p>',
       },
     ],
   },

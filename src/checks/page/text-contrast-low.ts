@@ -36,7 +36,7 @@ export default defineCheck({
         const blame = blameElement(markup, text);
         return [
           {
-            where: locateColour(markup, blame),
+            where: locateColour(markup, blame, colour),
             culprit: blame.culprit,
             group: '',
             data: { ...painted, least },

@@ -1,7 +1,7 @@
 import { defineCheck, makeSeen, type Case, type Fact, type RenderOf } from '../../core/check.js';
 import type { FileType, RequestFact, ScriptFact } from '../../core/evidence.js';
 import { flatMap, mapPresent } from '../../core/lists.js';
-import { getElementAt, getTagSpan, type Markup } from '../../core/markup/markup.js';
+import { getAttribute, getElementAt, getTagSpan, type Markup } from '../../core/markup/markup.js';
 import { isScript } from '../../core/markup/traits.js';
 import { getHead } from '../../core/measure/blame.js';
 import type { Span } from '../../core/snippet.js';
@@ -15,6 +15,8 @@ interface Data {
   address: string | null;
   /** From 1; null where it is not known, or in the snippet. */
   line: number | null;
+  /** Of a document in a frame. */
+  framed?: boolean;
 }
 
 type Needs = 'scripts' | 'traffic' | 'policy';
@@ -25,12 +27,18 @@ export default defineCheck({
   level: 'concern',
   title: 'A script of the snippet raises an error',
   decided:
-    'While the page loads, an error of the snippet’s code is caught by nobody, a promise of its is rejected and nobody minds, or it writes an error to the console. Not where something that it asked for did not come, is refused by the page’s policy, or was kept back by the run: that is told by itself, or is a gap; nor of `play()`, which other findings tell of.',
+    'While the page loads, an error of the snippet’s code is caught by nobody, a promise of its is rejected and nobody minds, or it writes an error to the console. Not where something that it asked for did not come, is refused by the page’s policy, or was kept back by the run (of documents in frames it is advice): that is told by itself, or is a gap; nor of `play()`, which other findings tell of.',
   standard: 'HTML Living Standard, 8.1.4.6 Runtime script errors',
   needs: ['scripts', 'traffic', 'policy'],
   markup: false,
   judge: (c): Fact<Data>[] => flatMap(c.renders, (render) => judgeRender(c, render)),
-  says({ how, text, address, line }) {
+  says({ how, text, address, line, framed }) {
+    if (framed)
+      return {
+        message: `A document in a frame raises an error (${address}, line ${line}): “${text}”`,
+        notice: 'What its code was to do from there on does not happen.',
+        cure: 'Look whether the frame works, and tell the maker of its page.',
+      };
     const where = address === null ? '' : ` (${address}${line === null ? '' : `, line ${line}`})`;
     return {
       message: `${SAYS[how]}${where}: “${text}”`,
@@ -90,6 +98,29 @@ const NEEDED: readonly FileType[] = ['script', 'data', 'stream', 'socket'];
 function judgeRender(c: Case<Needs>, render: RenderOf<Needs>): Fact<Data>[] {
   const { scripts, traffic, policy } = render;
   if (scripts.hung || policy.length > 0 || traffic.some(isMissed)) return [];
+  return [...judgeOwn(c, render), ...judgeFramed(c, render)];
+}
+
+/** In the documents of frames: what these tell the console is their makers' business. */
+function judgeFramed(c: Case<Needs>, render: RenderOf<Needs>): Fact<Data>[] {
+  const written = c.markup.elements.find((one) => getAttribute(one, 'srcdoc'));
+  return mapPresent(render.scripts.framed, ({ how, text, from, address, line }) => {
+    if (how === 'console' || ELSEWHERE.test(text)) return null;
+    const at = from && 'offset' in from ? getElementAt(c.markup, from.offset) : written;
+    const where = at ? getTagSpan(at) : getHead(c.markup);
+    return {
+      where,
+      culprit: { at: 'element', offset: where.offset },
+      group: text,
+      level: 'advice',
+      data: { how, text, address, line, framed: true },
+      seen: [makeSeen(render, { error: text })],
+    };
+  });
+}
+
+function judgeOwn(c: Case<Needs>, render: RenderOf<Needs>): Fact<Data>[] {
+  const { scripts } = render;
   return mapPresent(scripts.errors, ({ how, text, from, address, line }): Fact<Data> | null => {
     if (ELSEWHERE.test(text)) return null;
     const offset = from && 'offset' in from ? from.offset : null;

@@ -52,6 +52,9 @@ export function makeViewport(given: Partial<Viewport> & { name: string; width: n
     scrollBars: given.scrollBars ?? (touch ? 'overlay' : 'classic'),
     scheme: given.scheme ?? 'light',
     userAgent: given.userAgent ?? null,
+    media: {},
+    visit: 1,
+    condition: '',
   };
 }
 

@@ -25,7 +25,7 @@ import { joinRanges } from '../search/ranges.js';
 import { getExcerpt } from './excerpt.js';
 import { gatherCauses, listCauses, mendAll, numberCauses, type Telling } from './causes.js';
 import { listFindingKeys } from './keys.js';
-import { describeLater, judgeLater } from './later.js';
+import { describeCondition, describeLater, judgeLater } from './later.js';
 import { getMarks } from './marks.js';
 import { getFitsFrom, listFits, reportRenders, reportSearched } from './renders.js';
 import { silenceExplained, type JudgedFact } from './silence.js';
@@ -213,7 +213,7 @@ function tell({ check, fact, level, waiver }: JudgedFact, judged: Judged): Telli
     id: check.id,
     level,
     brief: check.brief?.(fact.data, fact) ?? decapitalize(check.title),
-    message: `${message}${describeLater(fact.seen)}`,
+    message: `${message}${describeCondition(fact.seen)}${describeLater(fact.seen)}`,
     ...{ notice, cure },
     standard: check.standard,
     confirmed: isConfirmed(check, fact, judged),

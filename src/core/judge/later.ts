@@ -91,6 +91,13 @@ function getKey({ check, fact }: JudgedFact): string {
   return `${check.id} ${getFactKey(fact)}`;
 }
 
+/** What is unusual about all windows in which something is seen, in words to be put behind what is wrong; '' where one is not. */
+export function describeCondition(seen: readonly Seen[]): string {
+  const all = [...new Set(seen.map(({ condition }) => condition))];
+  if (all.length === 0 || all.includes('')) return '';
+  return ` It is so ${all.join(', or ')}.`;
+}
+
 /** When something comes that is not there at rest, in words to be put behind what is wrong; '' for what is. */
 export function describeLater(seen: readonly Seen[]): string {
   const all = mapPresent(seen, ({ after }) => after);

@@ -13,6 +13,7 @@ export const HARMS = [
   'moved',
   'resized',
   'restyled',
+  'repainted',
 ] as const;
 export type Harm = (typeof HARMS)[number];
 

@@ -3,7 +3,7 @@ import type { FrameFact, TextFact } from '../evidence.js';
 import { flatMap } from '../lists.js';
 import { listAround, type Markup, type MarkupElement } from '../markup/markup.js';
 import { getAttribute, getTagSpan } from '../markup/markup.js';
-import { findDeclaration } from '../markup/styles.js';
+import { findDeclaration, listByWeight } from '../markup/styles.js';
 import { MARKS } from '../standards/elements.js';
 import { getElementKey } from '../search/spans.js';
 import type { Span } from '../snippet.js';
@@ -124,12 +124,25 @@ export function formatRatio(contrast: number): string {
   return `${Math.floor(contrast * 100) / 100}:1`;
 }
 
-/** What sets the colour of the text: of what is around it too; else its tag. */
-export function locateColour(markup: Markup, blame: Blame): Span {
+/** What sets the colour of the text, before all what sets just the one that was painted: of what is around it too; else its tag. */
+export function locateColour(markup: Markup, blame: Blame, painted: string): Span {
   const element = getBlamed(markup, blame);
   for (const at of listAround(element)) {
-    const found = findDeclaration(markup, at, ['color', '-webkit-text-fill-color']);
+    const all = listByWeight(markup, at, ['color', '-webkit-text-fill-color']);
+    const found = all.find(({ value }) => toLong(value) === painted) ?? all[0];
     if (found) return { offset: found.offset, endOffset: found.endOffset };
   }
   return blame.where;
+}
+
+/** A colour with two digits for each part; all else as it is. */
+function toLong(value: string): string {
+  const short = /^#([\da-f])([\da-f])([\da-f])$/i.exec(value.trim());
+  const long = short
+    ? `#${short
+        .slice(1)
+        .map((one) => one + one)
+        .join('')}`
+    : value.trim();
+  return long.toLowerCase();
 }

@@ -48,13 +48,23 @@ export function getRole(element: Described): string {
   return (element.get('role') ?? '').trim().split(/\s+/)[0]!.toLowerCase();
 }
 
-/** Whether it is a picture to assistive technology: img, image button, area with a link, or what says that it is one. */
+/** Whether it is a picture to assistive technology: img, image button, area with a link, a file as an object, or what says that it is one. */
 export function isPicture(element: Described): boolean {
   const { name } = element;
   if (name === 'img') return true;
   if (name === 'area') return element.get('href') !== null;
   if (name === 'input' && element.get('type')?.toLowerCase() === 'image') return true;
+  if (name === 'object' || name === 'embed') return showsPicture(element);
   return /^(img|image)$/.test(getRole(element));
+}
+
+const PICTURE_FILE = /^[^?#]*\.(apng|avif|gif|jpe?g|png|svg|webp)([?#]|$)/i;
+
+/** By its type, or where that is left out by its file's name. */
+function showsPicture({ name, get }: Described): boolean {
+  const type = get('type')?.trim();
+  if (type) return /^image\//i.test(type);
+  return PICTURE_FILE.test(get(name === 'object' ? 'data' : 'src') ?? '');
 }
 
 /** Whether its markup says that it is decoration only. */

@@ -16,6 +16,18 @@ export const innerSchema = z.object({
   natural: z.number().nullable().optional(),
   /** The smallest text that shows in it, its letters in px of its own; null where it has none; left out: not known. */
   smallest: z.object({ size: z.number(), sample: z.string() }).nullable().optional(),
+  /** Films and sounds in it. */
+  media: z
+    .array(
+      z.object({
+        tag: z.enum(['video', 'audio']),
+        address: z.string(),
+        /** It asks to start by itself, or a script called play(), with its sound on. */
+        asks: z.boolean(),
+        started: z.boolean(),
+      }),
+    )
+    .optional(),
   /** Features that it asked for and is not allowed (Permissions Policy). */
   refused: z.array(z.string()).optional(),
 });

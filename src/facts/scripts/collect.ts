@@ -12,33 +12,45 @@ export const collectScripts: Collector<'scripts'> = (look) => {
   const downloads = [...happened.downloads];
   const console = [...happened.console];
   const { sounds = [], writers = [], waits = [] } = reading?.objects ?? {};
-  const errors = happened.errors.length > 0 ? collectErrors(look) : [];
+  const none = { errors: [], framed: [] };
+  const { errors, framed } = happened.errors.length > 0 ? collectErrors(look) : none;
   const opened = listOpened(look);
   const acts = { dialogs, opened, windows, navigations, downloads };
-  return { hung, ...acts, console, errors, sounds, writers, waits };
+  return { hung, ...acts, console, errors, framed, sounds, writers, waits };
 };
 
-/** Those of the snippet's code: what the page's own, or a document in a frame, raises is left out. */
-function collectErrors({ page, served, of, happened }: Look): ScriptFact['errors'] {
+type Told = ScriptFact['errors'];
+
+/** Those of the snippet's code, and of documents in its frames: what the page's own raises is left out. */
+function collectErrors({ page, served, of, happened }: Look): { errors: Told; framed: Told } {
   const askers = getAskers(page, served, of);
-  const framed = new Set(
+  const inFrames = new Set(
     mapPresent(page.requests.requests, ({ address, type, frame }) =>
       frame !== page.mainFrame || type === 'document' ? address : null,
     ),
   );
-  return mapPresent(happened.errors, ({ how, text, calls }) => {
+  const isFramed = (url: string) => url === WRITTEN || (url !== page.address && inFrames.has(url));
+  const all = mapPresent(happened.errors, ({ how, text, calls }) => {
     const [first] = calls;
-    if (!first || (first.url !== page.address && framed.has(first.url))) return null;
+    if (!first) return null;
     const owner = askers.findRunner(calls);
-    if (owner?.to !== 'snippet' || owner.snippet !== of) return null;
+    const isOwn = owner?.to === 'snippet' && owner.snippet === of;
+    if (!isOwn && first.url !== WRITTEN) return null;
     const inPage = first.url === page.address;
-    return {
-      ...{ how, text, from: owner.from },
+    const error = {
+      ...{ how, text, from: isOwn ? owner.from : null },
       address: inPage ? null : first.url.slice(0, 300),
       line: inPage ? null : first.line + 1,
     };
+    return { error, framed: isFramed(first.url) };
   });
+  const pick = (framed: boolean) =>
+    mapPresent(all, (one) => (one.framed === framed ? one.error : null));
+  return { errors: pick(false), framed: pick(true) };
 }
+
+/** A document that is written on its frame (HTML, 4.8.5: srcdoc). */
+const WRITTEN = 'about:srcdoc';
 
 function listOpened({ parted, reading }: Look): ScriptFact['opened'] {
   const opened = new Set(reading?.raw.opened);

@@ -13,6 +13,14 @@ const hang = z.object({
 });
 export type Hang = z.output<typeof hang>;
 
+const error = z.object({
+  how: z.enum(['error', 'promise', 'console']),
+  text: z.string(),
+  from: sourceSchema.nullable(),
+  address: z.string().nullable(),
+  line: z.int().nullable(),
+});
+
 export const scripts = defineKind({
   inPage: false,
   unstyled: true,
@@ -34,17 +42,9 @@ export const scripts = defineKind({
      * Errors of the snippet's code that nobody caught, promises that were rejected, and what it told the console of as
      * errors: where in the snippet, or by which of its scripts; `address` and `line` (from 1) of the code itself.
      */
-    errors: z
-      .array(
-        z.object({
-          how: z.enum(['error', 'promise', 'console']),
-          text: z.string(),
-          from: sourceSchema.nullable(),
-          address: z.string().nullable(),
-          line: z.int().nullable(),
-        }),
-      )
-      .default([]),
+    errors: z.array(error).default([]),
+    /** Those that documents in its frames raise: where the frame is. */
+    framed: z.array(error).default([]),
     /** Addresses of sounds outside of the document that a script called play() on. */
     sounds: z.array(z.string()),
     /** Addresses of scripts that write into the page while it is parsed; '' for those without one. */
@@ -64,6 +64,7 @@ export const scripts = defineKind({
     downloads: [],
     console: [],
     errors: [],
+    framed: [],
     sounds: [],
     writers: [],
     waits: [],

@@ -11,6 +11,8 @@ export interface OpenedPage {
   contextId: string;
   targetId: string;
   session: Session;
+  /** How large its window is on the outside, px. */
+  setBounds(bounds: { width: number; height: number }): void;
 }
 
 /** Opens a page in a new context that goes through a proxy on 127.0.0.1. */
@@ -27,8 +29,17 @@ export async function openContext(connection: Connection, proxy: Door): Promise<
     browserContextId,
     ...UNSEEN,
   });
-  const { sessionId } = await root.send('Target.attachToTarget', { targetId, flatten: true });
-  return { contextId: browserContextId, targetId, session: connection.session(sessionId) };
+  const [{ sessionId }, { windowId }] = await Promise.all([
+    root.send('Target.attachToTarget', { targetId, flatten: true }),
+    root.send('Browser.getWindowForTarget', { targetId }),
+  ]);
+  const session = connection.session(sessionId);
+  // A visitor has it before them, also where several are open.
+  session.tell('Emulation.setFocusEmulationEnabled', { enabled: true });
+  return {
+    ...{ contextId: browserContextId, targetId, session },
+    setBounds: (bounds) => root.tell('Browser.setWindowBounds', { windowId, bounds }),
+  };
 }
 
 /** Ends a page and all that is stored of it. Never throws, also where the page hangs. */

@@ -62,6 +62,8 @@ const ARGUMENTS = [
   // Ways past the gate.
   '--disable-quic',
   '--force-webrtc-ip-handling-policy=disable_non_proxied_udp',
+  // Code is not to take it for another browser than its visitors' is.
+  '--disable-blink-features=AutomationControlled',
   '--block-new-web-contents',
 ];
 

@@ -29,6 +29,7 @@ import { BLANK_LIMIT, leaveBehind } from './leave.js';
 import { findOwner } from './owners.js';
 import { listMakers, traceMakers } from './makers.js';
 import { openClosedRoots } from './shadow.js';
+import { listFiles } from './files.js';
 import { draw, shoot, takeSteady } from './shoot.js';
 import { SoundLog } from './sound.js';
 import { startProfile, stopProfile, stopScripts } from './stop.js';
@@ -78,7 +79,7 @@ export class Tab implements BrowserPage {
     this.mainFrame = targetId;
     this.#session = session;
     this.hand = new Hand(session, () => this.#window.reveal());
-    this.#window = new Window(session);
+    this.#window = new Window(opened);
     this.#visitor = visitor;
     this.#admission = new Admission(session, targetId, () => this.happened);
   }
@@ -92,12 +93,13 @@ export class Tab implements BrowserPage {
   async prepare(wish: Preparation): Promise<void> {
     const { viewport, variant, before, cold, traced, profiled, scripted } = wish;
     const session = this.#session;
+    const { glides } = this.happened;
     const waysOut = { clearAway: () => this.read('clearAway'), goBlank: () => this.#goBlank() };
     await Promise.all([
       this.#window.set(viewport, variant),
       this.hand.rest(),
       this.#introduce(viewport),
-      ...(before === null ? [] : [leaveBehind(session, { before, cold }, waysOut)]),
+      ...(before === null ? [] : [leaveBehind(session, { before, cold, glides }, waysOut)]),
     ]);
     if (traced) await traceMakers(session);
     this.#traced = traced;
@@ -232,9 +234,9 @@ export class Tab implements BrowserPage {
     return this.#worlds.frames.length > 1 ? takeSteady(take) : take();
   }
 
-  draw(html: string, width: number): Promise<Buffer | null> {
-    return draw(this.#session, this.mainFrame, html, width);
-  }
+  listFiles: BrowserPage['listFiles'] = () => listFiles(this.#session);
+
+  draw: BrowserPage['draw'] = (...asked) => draw(this.#session, this.mainFrame, ...asked);
 
   /** Whether the page answers within `ms`. */
   async #answers(ms: number): Promise<boolean> {

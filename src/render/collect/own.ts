@@ -7,6 +7,7 @@ import type {
   Source,
 } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
+import { findRising } from '../../core/rising.js';
 import { isDisplaced } from '../../core/measure/host-damage.js';
 import { matchParsed } from '../../core/markup/match.js';
 import type { RawElement } from '../in-page/elements.js';
@@ -22,6 +23,8 @@ interface Named {
   tag: string;
   id: string;
   words: string;
+  /** Its place among the parts, in the order of the tree. */
+  rank: number;
 }
 
 /** What was read in the page, parted into the snippets' own and the host's. */
@@ -110,7 +113,7 @@ export function partElements(
   const makers = new Map(whose.makers);
   const madeByHost = new Set(whose.baseline?.made ?? []);
   for (const { element, belongs } of placed) {
-    if (belongs.to === 'host') parted.parts.set(belongs.offset, toPart(element));
+    if (belongs.to === 'host') parted.parts.set(belongs.offset, toPart(element, parted.parts.size));
     if (belongs.to === 'snippet' && belongs.snippet === whose.of)
       parted.elements.push(toFact(element, belongs.from, null));
     if (belongs.to !== 'script') continue;
@@ -145,8 +148,9 @@ function toFact(element: RawElement, from: Source, selector: string | null): Ele
   return { ...fact, from, selector };
 }
 
-function toPart(element: RawElement): HostPart & Named {
+function toPart(element: RawElement, rank: number): HostPart & Named {
   return {
+    rank,
     node: element.id,
     tag: element.tag,
     id: element.name,
@@ -168,23 +172,35 @@ export function compareParts(
 ): HostPartFact[] {
   if (!baseline) return [];
   const found: HostPartFact[] = [];
+  const reordered = listReordered(parts, baseline);
   for (const [key, before] of Object.entries(baseline.parts)) {
     const offset = Number(key);
     const now = parts.get(offset) ?? null;
-    const displaced = before.stands && now !== null && isDisplaced(before.box, now.box, slot);
+    const isPushed = before.stands && now !== null && isDisplaced(before.box, now.box, slot);
+    const displaced = isPushed || reordered.has(offset);
     if (!before.steady || (now && !displaced && isSame(before, now))) continue;
-    const { tag, words, id: _id, steady: _steady, stands: _stands, ...without } = before;
+    const { tag, words } = before;
     found.push({
       offset,
       tag,
       words,
       fits: [],
       displaced,
-      without,
+      without: pickPart(before),
       with: now && pickPart(now),
     });
   }
   return found;
+}
+
+/** The parts that stand before or behind others that they did not: as few as explain it. */
+function listReordered(parts: Parted['parts'], { parts: before }: Baseline): ReadonlySet<number> {
+  const all = flatMap([...parts], ([offset, { rank }]) => {
+    const was = before[offset]?.rank ?? null;
+    return was === null ? [] : [{ offset, was, rank }];
+  });
+  const kept = new Set(findRising(all.sort((a, b) => a.rank - b.rank)));
+  return new Set(flatMap(all, (one) => (kept.has(one) ? [] : [one.offset])));
 }
 
 /** A part, without what it is known by. */

@@ -37,7 +37,7 @@ export interface ReadingWish {
 /** So many elements of a page are read; what there are more of is a gap. */
 export const ELEMENT_CAP = 5000;
 /** How long a page with code of its own must have been still to count as at rest, ms. */
-const QUIET = 120;
+export const QUIET = 120;
 /** Where something is due, time is moved on by so much until it is done, and by so much at most, ms. */
 const [HASTE, MOST_HASTENED] = [1000, 10_000];
 /** The browser tells of tracks in batches, so it may take a while, ms. */

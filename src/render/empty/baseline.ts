@@ -11,7 +11,8 @@ export function makeBaseline(all: readonly Sighting[]): Baseline {
     const again = others.map(({ parted }) => parted?.parts.get(offset));
     const steady = again.every((one) => one !== undefined && isSame(part, one));
     const stands = again.every((one) => one && Math.abs(one.box.y - part.box.y) <= 1);
-    parts[offset] = { ...part, steady, stands };
+    const rank = again.every((one) => one?.rank === part.rank) ? part.rank : null;
+    parts[offset] = { ...part, steady, stands, rank };
   }
   const [one] = first.evidence;
   const widths = all.map(getWidth);

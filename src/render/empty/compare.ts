@@ -1,11 +1,28 @@
-import type { Evidence, Gap, VisitFact } from '../../core/evidence.js';
+import type { Evidence, FactKind, Gap, PaintedPart, VisitFact } from '../../core/evidence.js';
+import { CONDITIONS } from '../../core/render.js';
+import { listRepainted } from '../../core/measure/painted.js';
 import type { Hands } from '../life/job.js';
+import type { Moment } from '../living.js';
+import type { Rendered } from '../stage.js';
 import type { EmptyPages } from './empty-pages.js';
+
+/** Holds all that was seen in a render against the page without the snippet. */
+export async function compareRendered(
+  rendered: Rendered,
+  empty: Pick<EmptyPages, 'shoot' | 'visit' | 'paint'>,
+  hands: Hands,
+): Promise<Rendered> {
+  const evidence = await compareAll(rendered.evidence, empty, hands);
+  const later: Moment[] = [];
+  for (const one of rendered.later)
+    later.push({ ...one, evidence: await compareAll(one.evidence, empty, hands) });
+  return { ...rendered, evidence, later };
+}
 
 /** Holds evidence against the page without the snippet, where only that tells what it comes to. */
 export async function compareAll(
   all: readonly Evidence[],
-  empty: Pick<EmptyPages, 'shoot' | 'visit'>,
+  empty: Pick<EmptyPages, 'shoot' | 'visit' | 'paint'>,
   hands: Hands,
 ): Promise<Evidence[]> {
   const compared: Evidence[] = [];
@@ -13,7 +30,8 @@ export async function compareAll(
     const { harm, render } = one;
     const without = harm && (await empty.shoot(render, harm.with.region));
     const shown = harm ? { ...one, harm: { ...harm, without: without ?? null } } : one;
-    compared.push(await compareVisits(shown, empty, hands));
+    const visited = await compareVisits(shown, empty, hands);
+    compared.push(await comparePaints(visited, empty));
   }
   return compared;
 }
@@ -31,14 +49,39 @@ async function compareVisits(
 
 const NOT_TRIED = 'it could not be tried without the snippet';
 
+function miss(kind: FactKind): Gap {
+  return { kind, why: NOT_TRIED, seen: null, kept: null };
+}
+
 /** What remains of a visit, held against one without the snippet; null: that could not be tried. */
 export function compareVisit(evidence: Evidence, without: VisitFact | null): Evidence {
   const { visit, gaps } = evidence;
   if (without === null) {
-    const gap: Gap = { kind: 'visit', why: NOT_TRIED, seen: null, kept: null };
-    return { ...evidence, visit: { tried: [], stuck: [], hindered: [] }, gaps: [...gaps, gap] };
+    return {
+      ...evidence,
+      visit: { tried: [], stuck: [], hindered: [] },
+      gaps: [...gaps, miss('visit')],
+    };
   }
   const stuck = visit.stuck.filter((way) => !without.stuck.includes(way));
   const hindered = visit.hindered.filter((act) => !without.hindered.includes(act));
   return { ...evidence, visit: { ...visit, stuck, hindered } };
+}
+
+/** What is painted otherwise by chance is so between two pages without the snippet: the second is asked only then. */
+async function comparePaints(one: Evidence, empty: Pick<EmptyPages, 'paint'>): Promise<Evidence> {
+  const { paint, gaps, render } = one;
+  if (paint.parts.length === 0 || CONDITIONS[render.variant].source === 'none') return one;
+  const without: PaintedPart[][] = [];
+  try {
+    let parts = paint.parts;
+    for (const time of [1, 2]) {
+      if (parts.length === 0) break;
+      without.push((await empty.paint(render, time)).parts);
+      parts = listRepainted(paint.parts, without);
+    }
+    return { ...one, paint: { ...paint, parts } };
+  } catch {
+    return { ...one, paint: { ...paint, parts: [] }, gaps: [...gaps, miss('paint')] };
+  }
 }

@@ -1,4 +1,13 @@
-import type { Box, Evidence, FactKind, Shot, SlotFact, VisitFact } from '../../core/evidence.js';
+import type {
+  Box,
+  Evidence,
+  FactKind,
+  Facts,
+  PaintFact,
+  Shot,
+  SlotFact,
+  VisitFact,
+} from '../../core/evidence.js';
 import { getEmpty, type Render } from '../../core/render.js';
 import { Breakdown } from '../bounds/breakdown.js';
 import { makeAlive } from '../life/attempt.js';
@@ -22,6 +31,7 @@ export class EmptyPages {
   #slots = new Map<string, Promise<SlotFact>>();
   #shots = new Map<string, Promise<Shot | null>>();
   #visits = new Map<string, Promise<VisitFact>>();
+  #paints = new Map<string, Promise<PaintFact>>();
 
   constructor(making: EmptyMaking) {
     this.#making = making;
@@ -47,13 +57,26 @@ export class EmptyPages {
 
   /** What a visitor can do with it. @throws Error where that could not be tried */
   visit(render: Render, hands: Hands): Promise<VisitFact> {
+    return this.#askFor(this.#visits, 'visit', { render, hands, time: 1 });
+  }
+
+  /** What is painted of it at rest. @param time which of several loads: not all are alike @throws Error where no picture could be taken */
+  paint(render: Render, time: number): Promise<PaintFact> {
+    const atRest: Render = { ...render, variant: 'as-is', after: null, scrolled: null };
+    const hands = { keys: true, swipes: false };
+    return this.#askFor(this.#paints, 'paint', { render: atRest, hands, time });
+  }
+
+  /** A kind of fact that is found out by a load of its own. */
+  #askFor<K extends FactKind>(known: Known<Facts[K]>, kind: K, asked: Asked): Promise<Facts[K]> {
+    const { render, hands, time } = asked;
     const empty = getEmpty(render);
-    const key = `${this.#making.getKey(empty)} ${JSON.stringify(hands)}`;
-    const wants: ReadonlySet<FactKind> = new Set(['visit']);
-    return remember(this.#visits, key, async () => {
-      const [{ gaps, visit }] = (await this.#look(empty, { hands, wants })).evidence as [Evidence];
-      if (gaps.some(({ kind }) => kind === 'visit')) throw new Breakdown('it was not tried');
-      return visit;
+    const key = `${this.#making.getKey(empty)} ${JSON.stringify([hands, time])}`;
+    const wants: ReadonlySet<FactKind> = new Set([kind]);
+    return remember(known, key, async () => {
+      const [one] = (await this.#look(empty, { hands, wants })).evidence as [Evidence];
+      if (one.gaps.some((gap) => gap.kind === kind)) throw new Breakdown('it was not tried');
+      return one[kind] as Facts[K];
     });
   }
 
@@ -65,7 +88,16 @@ export class EmptyPages {
   }
 }
 
-function remember<T>(known: Map<string, Promise<T>>, key: string, find: () => Promise<T>) {
+type Known<T> = Map<string, Promise<T>>;
+
+/** Which page is asked, and how. */
+interface Asked {
+  render: Render;
+  hands: Hands;
+  time: number;
+}
+
+function remember<T>(known: Known<T>, key: string, find: () => Promise<T>) {
   const found = known.get(key) ?? find();
   known.set(key, found);
   // What failed once may well be had by whoever asks next.

@@ -1,3 +1,4 @@
+import { hasStarted } from './films.js';
 import { findSmallest, type SmallestText } from './smallest.js';
 
 /** The document of a frame, px. */
@@ -13,6 +14,8 @@ export interface Inner {
   /** Down to where something of its content reaches. */
   contentHeight: number;
   smallest: SmallestText | null;
+  /** Films and sounds in it. */
+  media: InnerMedium[];
   /** Features that it asked for and is not allowed. */
   refused: string[];
 }
@@ -32,8 +35,33 @@ export function readInner(): Inner {
     scrollHeight: scroller.scrollHeight,
     contentHeight: readContentHeight(page),
     smallest: findSmallest(),
+    media: listMedia(page),
     refused: [...features],
   };
+}
+
+/** A film or a sound in a frame. */
+interface InnerMedium {
+  tag: 'video' | 'audio';
+  address: string;
+  /** It asks to start by itself, or a script called play(), with its sound on. */
+  asks: boolean;
+  started: boolean;
+}
+
+const MOST_MEDIA = 20;
+
+function listMedia(page: Document): InnerMedium[] {
+  const all = [...page.querySelectorAll<HTMLMediaElement>('video, audio')].slice(0, MOST_MEDIA);
+  return all.map((one) => {
+    const asks = one.autoplay || globalThis.mivketNotebook.asking.has(one);
+    return {
+      tag: one.localName as InnerMedium['tag'],
+      address: one.currentSrc,
+      asks: asks && !one.muted && one.volume > 0,
+      started: hasStarted(one),
+    };
+  });
 }
 
 /** So many elements are looked at for where the content ends. */

@@ -103,6 +103,15 @@ function asksOnLeaving(): boolean {
   return event.defaultPrevented || (event as BeforeUnloadEvent).returnValue !== '';
 }
 
+/** What is stored for the tab alone is gone with it. */
+export function forgetTab(): void {
+  try {
+    sessionStorage.clear();
+  } catch {
+    // A page without an origin of its own stores nothing.
+  }
+}
+
 function isOwn(real: Element): boolean {
   const node = globalThis.mivketNotebook.own(real);
   const isSeen = node.checkVisibility({ opacityProperty: true, visibilityProperty: true });

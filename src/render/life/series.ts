@@ -22,16 +22,22 @@ import type { Moment } from '../living.js';
 import { LONGEST_WAIT } from '../minute.js';
 import type { Place } from './places.js';
 
+/** What is done in a series besides looking at it. */
+export interface Doing {
+  /** The first minute is lived on. */
+  minute: boolean;
+  /** Keys and fingers are tried. */
+  hands: boolean;
+}
+
 /** How a series is rendered. */
-export interface SeriesOptions {
+export interface SeriesOptions extends Doing {
   /** In what state a place is left. */
   leaves: 'clean' | 'used';
   /** The kinds of facts that somebody reads of a render. */
   getWants(render: Render): ReadonlySet<FactKind>;
   /** Nothing on the page can tell one kind of window from another. */
   windowsAlike: boolean;
-  /** The first minute is lived on. */
-  minute: boolean;
 }
 
 const NO_BASELINE = 'the page without the snippet could not be rendered';
@@ -53,7 +59,7 @@ export async function renderSeries(
   loading: Loading,
   subject: Subject,
   renders: readonly Render[],
-  { leaves, getWants, windowsAlike, minute }: SeriesOptions,
+  { leaves, getWants, windowsAlike, minute, hands }: SeriesOptions,
   onRender: () => void,
 ): Promise<Evidence[][]> {
   const evidence: Evidence[][] = [];
@@ -74,7 +80,7 @@ export async function renderSeries(
     for (const [at, render] of renders.entries()) {
       const made = await make(render, {
         wants: getWants(render),
-        hands: getHands(render, renders),
+        hands: hands ? getHands(render, renders) : NO_HANDS,
         postpones: windowsAlike && canPostpone(render, renders.slice(at + 1)),
         shots: loading.pictures ? 'last' : 'none',
         region: null,

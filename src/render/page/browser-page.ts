@@ -78,6 +78,12 @@ export interface Pulse {
  * A page in a browser, as renders work with it: what a second engine has to do. Each call that the
  * page's own code could keep from ending either has a limit of its own, or may be left waiting.
  */
+/** A file of a page. */
+export interface PageFile {
+  address: string;
+  text: string;
+}
+
 export interface BrowserPage {
   /** Names the page's own frame in the requests. */
   readonly mainFrame: string;
@@ -109,6 +115,8 @@ export interface BrowserPage {
   ): Promise<Framed<Answer<N>>[]>;
   /** The number of the element of the page in which a frame stands, in whatever shadow root; null where it is not in this page. */
   findOwner(frame: string): Promise<number | null>;
+  /** The scripts and sheets that it has loaded, as far as the browser keeps them. */
+  listFiles(): Promise<PageFile[]>;
   /** Lets what reads see into closed shadow roots, so that the page's code cannot tell. */
   openClosedRoots(): Promise<void>;
   /** The calls that made an element, where they were kept in mind. */

@@ -28,6 +28,8 @@ export class Happenings {
   left = false;
   /** Keys or a finger were tried on it. */
   handled = false;
+  /** A wheel or a finger has scrolled it: that may go on, and a page of the same address begins where it ends. */
+  glides = false;
   readonly #address: string;
   #committed = false;
   #scripted = '';

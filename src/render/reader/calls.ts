@@ -23,7 +23,8 @@ import {
   scrollToEnd,
 } from '../in-page/swipes.js';
 import { readWhole, settleAndRead } from './whole.js';
-import { findOwnPlace, focusFirst, hasLeft, listHindered } from '../in-page/visit.js';
+import { findOwnPlace, focusFirst, forgetTab, hasLeft, listHindered } from '../in-page/visit.js';
+import { findSlotEdges, readView } from '../in-page/painted.js';
 import { clickToStop } from '../in-page/stops.js';
 import {
   clearAway,
@@ -49,9 +50,11 @@ export const CALLS = {
   findEffects,
   findOwnPlace,
   findReaching,
+  findSlotEdges,
   fitOutside,
   fitSelectors,
   focusFirst,
+  forgetTab,
   glance,
   glanceInside,
   hasLeft,
@@ -71,6 +74,7 @@ export const CALLS = {
   readNatural,
   readObjects,
   readScroll,
+  readView,
   readWhole,
   releaseFrames,
   renewBoxes,

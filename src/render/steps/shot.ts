@@ -58,17 +58,19 @@ export async function shootRegion(
 /**
  * A piece of the page. To show more than the window takes its scroll bar away: its room must stay, or all moves.
  * @param clientWidth the window's width without the bar, px; null where it is not known
+ * @param scale its pixels for each CSS px
  */
 export async function shootSteadily(
   page: BrowserPage,
   viewport: Viewport,
   clientWidth: number | null,
   region: Box,
+  scale = 1,
 ): Promise<Buffer | null> {
   const classic = viewport.scrollBars === 'classic';
   const bar = classic && clientWidth !== null && clientWidth < viewport.width;
   if (bar) await within(page.read('setGutter', true), LIMIT).catch(() => null);
-  const bytes = await page.shoot(region, viewport.density, LIMIT);
+  const bytes = await page.shoot(region, viewport.density / scale, LIMIT);
   if (bar) await within(page.read('setGutter', false), LIMIT).catch(() => null);
   return bytes;
 }

@@ -2,12 +2,14 @@ import { FACT_KINDS, type FactKind, type Facts, type Gap } from '../../core/evid
 import { flatMap } from '../../core/lists.js';
 import { askOf } from '../bounds/asked.js';
 import type { Learned } from '../life/learned.js';
+import { asksStep } from './asks.js';
 import { causesStep } from './causes.js';
 import { fittingStep } from './fitting.js';
 import { groundsStep } from './grounds.js';
 import { handlingStep } from './handling.js';
 import { harmStep } from './harm.js';
 import { naturalsStep } from './naturals.js';
+import { laterPaintStep, paintStep } from './paint.js';
 import { refusedStep } from './refused.js';
 import { rulesStep } from './rules.js';
 import { shotStep } from './shot.js';
@@ -18,8 +20,10 @@ import { windowsStep } from './windows.js';
 /** All that is found out about a page after it was read; those of one phase in this order. */
 export const STEPS: readonly AnyStep[] = [
   refusedStep,
+  asksStep,
   fittingStep,
   groundsStep,
+  paintStep,
   naturalsStep,
   windowsStep,
   causesStep,
@@ -31,11 +35,17 @@ export const STEPS: readonly AnyStep[] = [
 ];
 
 /** Those that are taken of a page some time after it came to rest. */
-export const LATER_STEPS: readonly AnyStep[] = [fittingStep, groundsStep, causesStep, shotStep];
+export const LATER_STEPS: readonly AnyStep[] = [
+  fittingStep,
+  groundsStep,
+  laterPaintStep,
+  causesStep,
+  shotStep,
+];
 
 /** What is told of it then: not what it takes a fresh page to find out. */
 export const LATER_KINDS: readonly FactKind[] = FACT_KINDS.filter(
-  (kind) => !['handling', 'visit', 'styles', 'reaching'].includes(kind),
+  (kind) => !['asks', 'handling', 'visit', 'styles', 'reaching'].includes(kind),
 );
 
 /** What came of all steps for one snippet. */

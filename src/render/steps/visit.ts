@@ -50,6 +50,7 @@ export async function tryVisit(page: BrowserPage, hands: Hands): Promise<VisitFa
   const listening = await page.hand.listListeners();
   const hindered = hands.keys ? await page.read('listHindered') : [];
   const scrolls = place.below >= LEAST;
+  page.happened.glides = scrolls;
   if (scrolls && hands.keys)
     note('wheel', await moves(page, place, () => page.hand.wheel(place, WAY)));
   if (scrolls && hands.swipes) note('swipe', await swipes(page, place));

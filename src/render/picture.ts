@@ -1,0 +1,77 @@
+import { PNG } from 'pngjs';
+import type { Box, Cell } from '../core/evidence.js';
+
+/** A picture of a piece of the page. */
+export interface Picture {
+  png: PNG;
+  /** Its pixels for each CSS px. */
+  scale: number;
+}
+
+export function readPicture(bytes: Buffer, scale: number): Picture {
+  return { png: PNG.sync.read(bytes), scale };
+}
+
+type Pixel = readonly [number, number, number];
+
+/** The pixels of an area, px of the piece; without those of its edge that it has only a part of. */
+function* listPixels({ png, scale }: Picture, { x, y, width, height }: Box): Generator<Pixel> {
+  const [left, top] = [Math.ceil(x * scale), Math.ceil(y * scale)];
+  const right = Math.min(png.width, Math.floor((x + width) * scale));
+  const bottom = Math.min(png.height, Math.floor((y + height) * scale));
+  for (let row = Math.max(0, top); row < bottom; row++)
+    for (let column = Math.max(0, left); column < right; column++) {
+      const at = (row * png.width + column) * 4;
+      yield [png.data[at]!, png.data[at + 1]!, png.data[at + 2]!];
+    }
+}
+
+/** A cell is no narrower, px; and a part has no more of them. */
+const LEAST_CELL = 40;
+const MOST_CELLS = 4;
+
+/** How an area is painted, in cells from left to right. */
+export function readCells(picture: Picture, area: Box): Cell[] {
+  const count = Math.max(1, Math.min(MOST_CELLS, Math.floor(area.width / LEAST_CELL)));
+  const width = area.width / count;
+  return Array.from({ length: count }, (_, i) =>
+    readCell(listPixels(picture, { ...area, x: area.x + i * width, width })),
+  );
+}
+
+function readCell(pixels: Iterable<Pixel>): Cell {
+  let [red, green, blue, sum, squares, count] = [0, 0, 0, 0, 0, 0];
+  for (const [r, g, b] of pixels) {
+    const bright = 0.2126 * r + 0.7152 * g + 0.0722 * b;
+    [red, green, blue] = [red + r, green + g, blue + b];
+    [sum, squares, count] = [sum + bright, squares + bright * bright, count + 1];
+  }
+  if (count === 0) return [0, 0, 0, 0];
+  const spread = Math.sqrt(Math.max(0, squares / count - (sum / count) ** 2));
+  const round = (value: number) => Math.round(value * 10) / 10;
+  return [round(red / count), round(green / count), round(blue / count), round(spread)];
+}
+
+/** What differs by less nobody sees, of 255. */
+const ALIKE = 6;
+
+/** Whether an area has one colour; null where none of it is in the picture. @param colour that one, `#rrggbb`; left out: any */
+export function isPlain(picture: Picture, area: Box, colour?: string): boolean | null {
+  let first = colour === undefined ? null : parse(colour);
+  let found = false;
+  for (const pixel of listPixels(picture, area)) {
+    first ??= pixel;
+    found = true;
+    if (!isAlike(pixel, first)) return false;
+  }
+  return found ? true : null;
+}
+
+function isAlike(a: Pixel, b: Pixel): boolean {
+  return ([0, 1, 2] as const).every((i) => Math.abs(a[i] - b[i]) <= ALIKE);
+}
+
+function parse(colour: string): Pixel {
+  const part = (at: number) => parseInt(colour.slice(at, at + 2), 16);
+  return [part(1), part(3), part(5)];
+}

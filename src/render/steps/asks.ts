@@ -1,0 +1,35 @@
+import type { AsksFact, RequestFact } from '../../core/evidence.js';
+import { listAsked } from '../../core/conditions.js';
+import { flatMap } from '../../core/lists.js';
+import { defineStep, type ReadScene } from './step.js';
+
+/** What the files of a page ask of windows and visitors. */
+export const asksStep = defineStep({
+  name: 'asks',
+  phase: 'asked of the browser',
+  kind: 'asks',
+  isDue: ({ job, setting }) =>
+    job.render.variant === 'as-is' &&
+    !setting.around.published &&
+    (job.hands.keys || job.hands.swipes),
+  take: takeAsks,
+  tells: (_facts, asks) => ({ asks }),
+});
+
+const SCHEME = /scheme|light-dark/;
+
+async function takeAsks({ page, facts, setting, baseline }: ReadScene): Promise<AsksFact> {
+  const isFile = ({ type, inFrame }: RequestFact) => /^(script|style)$/.test(type) && !inFrame;
+  const own = new Set(flatMap(facts.traffic, (one) => (isFile(one) ? [one.address] : [])));
+  const host = setting.around.ownPage ? (baseline?.requests ?? []) : [];
+  if (own.size + host.length === 0 && !setting.around.ownPage) return { files: [], page: [] };
+  const files = own.size + host.length === 0 ? [] : await page.listFiles();
+  const texts = (isMeant: (address: string) => boolean) =>
+    flatMap(files, ({ address, text }) => (isMeant(address) ? listAsked(text) : []));
+  const sheets = texts((address) => !own.has(address));
+  const served = setting.around.ownPage ? listAsked(setting.reach.served.html) : [];
+  return {
+    files: [...new Set(texts((address) => own.has(address)))].sort(),
+    page: [...new Set([...served, ...sheets])].filter((one) => SCHEME.test(one)).sort(),
+  };
+}
