@@ -148,11 +148,8 @@ describe('what is found out of a render', () => {
     );
     expect(of(makeCheck('page-hangs', []))['as-is']).toHaveLength(7);
     expect(of(makeCheck('page-hangs', [])).minute).toEqual(REPORTED);
-    expect(of(PLAIN, makeCheck('slot-overflow', ['causes']))['as-is']).toEqual([
-      ...REPORTED,
-      PLANNING,
-      'causes',
-    ]);
+    const wanted = of(PLAIN, makeCheck('slot-overflow', ['causes']))['as-is'];
+    expect(new Set(wanted)).toEqual(new Set([...REPORTED, PLANNING, 'causes']));
   });
 
   test('in another variant what is read in that; as it is, all that decides what is called for', () => {
