@@ -88,7 +88,7 @@ test('installed into an empty folder it audits with its own browser, and runs it
   const demo = await run(folder, ['demo', '--quiet'], env);
   expect(demo.code).toBe(0);
   expect(demo.out).toMatch(/13 snippets:/);
-}, 180_000);
+}, 420_000);
 
 test('where the browser does not fit the system, installing goes through without it', async () => {
   const folder = await install('fits-not', [scope, '--cpu=arm64']);
@@ -114,4 +114,4 @@ test('as a library it audits, and every type that it mentions is there', async (
   const ran = await shop.launch(process.execPath, ['audit.mjs'], env, folder).done;
   expect(ran.err).toBe('');
   expect(ran.out).toMatch(/^map: hold/m);
-}, 180_000);
+}, 420_000);

@@ -27,10 +27,7 @@ export default defineCheck({
       parts.some(({ name }) => name === 'audio') &&
       !parts.some(({ name }) => MEANT_TO_SHOW.has(name));
     const onlyCode = parts.length === 0 && !hasText(c.markup);
-    // What is painted was looked at in some windows; it decides for all.
-    const looked = c.renders.filter(({ paint }) => paint.blank !== null);
-    const shows =
-      c.renders.some(hasBoxes) && !(looked.length > 0 && looked.every(({ paint }) => paint.blank));
+    const shows = c.renders.some(isPainted) || isUnknown(c.renders);
     const first = parts[0] ?? c.markup.elements[0];
     // Where not all was read, or the page had not loaded in time, it may show all the same.
     const whole = c.renders.filter(({ partial }) => !partial);
@@ -98,9 +95,29 @@ export default defineCheck({
   },
 });
 
+/** Something of it was seen to be painted; later, and further down, where no picture was taken, it stands on the page. */
+function isPainted(render: RenderOf<'elements' | 'slot' | 'paint'>): boolean {
+  const { paint, at } = render;
+  if (paint.blank !== null) return !paint.blank && hasBoxes(render);
+  return at.after !== null && (render.slot.text || render.elements.some(isOnPage));
+}
+
+/** Nobody has looked at what is painted, and there is something that may be. What was looked at in some windows decides for all. */
+function isUnknown(renders: readonly RenderOf<'elements' | 'slot' | 'paint'>[]): boolean {
+  const looked = renders.filter((one) => one.paint.blank !== null && hasBoxes(one));
+  return looked.length === 0 && renders.some(hasBoxes);
+}
+
+function isBox({ shown, box, tag }: ElementFact): boolean {
+  return shown && !UNSEEN.has(tag) && box.width > 0 && box.height > 0;
+}
+
+function isOnPage(element: ElementFact): boolean {
+  const { x, y, width, height } = element.box;
+  return isBox(element) && x + width > 0 && y + height > 0;
+}
+
 function hasBoxes({ elements, slot }: RenderOf<'elements' | 'slot'>): boolean {
-  const isBox = ({ shown, box, tag }: ElementFact) =>
-    shown && !UNSEEN.has(tag) && box.width > 0 && box.height > 0;
   return slot.text || elements.some(isBox);
 }
 

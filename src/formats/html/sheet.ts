@@ -29,9 +29,10 @@ export function formatSheet(snippet: SnippetReport, shots: Shots): Html | null {
   return html`<div class="sheet">${rows}</div>`;
 }
 
-/** What was looked at later is shown where something came of it. */
-function isShown({ shot, after, worst, waived }: RenderReport): boolean {
-  return shot !== null && (after === null || worst !== null || waived);
+/** What was looked at later, or besides the windows of the house, is shown where something came of it. */
+function isShown({ shot, after, condition, worst, waived }: RenderReport): boolean {
+  const isPlain = after === null && condition === '';
+  return shot !== null && (isPlain || worst !== null || waived);
 }
 
 function formatState(render: RenderReport): string {

@@ -1,6 +1,8 @@
 import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
+import { PAINTED } from '../../core/standards/elements.js';
 import type { Box } from '../../core/evidence.js';
 import { flatMap, mapPresent } from '../../core/lists.js';
+import { listClippers } from './clip.js';
 import { readPaint } from './colours.js';
 import { getRange, listTexts } from './ink.js';
 import { listAround, nextFrame } from './shared.js';
@@ -173,9 +175,21 @@ function toTextPiece(id: number, own: ReadonlySet<number>): Piece | null {
   if (!real) return null;
   const lines = flatMap(listTexts(real), (text) => [...getRange(text).getClientRects()]);
   const [box] = lines.map(toBox).filter(({ width, height }) => width >= LEAST && height >= LEAST);
-  if (!box || !isInWindow(box)) return null;
+  if (!box || !isInWindow(box) || isCut(real, box)) return null;
   const hit = hitAt(box.x + box.width / 2, box.y + box.height / 2);
   if (hit === null || belongs(real, hit)) return { id, box };
   const isOwn = own.has(globalThis.mivketNotebook.idOf(hit));
-  return isOwn && hit.childElementCount === 0 && !hit.textContent?.trim() ? { id, box } : null;
+  return isOwn && isEmptyLayer(hit) ? { id, box } : null;
+}
+
+/** It is scrolled out of a box around it, or cut off there: it is brought in by use, or told of by what cuts it. */
+function isCut(real: Element, { x, y, width, height }: Box): boolean {
+  return [...listClippers(real, true)].some(
+    ({ box }) => x < box.left || y < box.top || x + width > box.right || y + height > box.bottom,
+  );
+}
+
+function isEmptyLayer(hit: Element): boolean {
+  const node = globalThis.mivketNotebook.own(hit);
+  return !PAINTED.has(node.localName) && node.childElementCount === 0 && !node.textContent?.trim();
 }

@@ -28,15 +28,14 @@ export const paintStep = defineStep({
   tells: (_facts, paint) => (paint ? { paint } : {}),
 });
 
-/** The same within the first minute, where a page of the same look is known: the page around is as it was. */
+/** The same within the first minute. */
 export const laterPaintStep = defineStep({
   name: 'paint',
   phase: 'pictured',
   kind: 'paint',
   isDue: (scene) => {
     const { render } = scene.job;
-    const isStill = render.scrolled === null && !scene.setting.around.hostChanges;
-    return render.variant === 'minute' && isStill && mayPaint(scene);
+    return render.variant === 'minute' && render.scrolled === null && mayPaint(scene);
   },
   timesItself: true,
   take: askPaint,
@@ -60,6 +59,8 @@ function canPaint({ changes }: Traits, texts: readonly string[]): boolean {
 const SCALE = 0.5;
 /** So many parts of the page around are looked for. */
 const MOST_PARTS = 300;
+/** So far down a page can be pictured: what lies deeper the browser leaves blank, px. */
+const DEEPEST = 12_000;
 /** Where in the window a slot's ends are put, of its height. */
 const BEGINS = 0.4;
 const ENDS = 0.5;
@@ -87,10 +88,15 @@ async function takePaint(scene: ReadScene): Promise<PaintFact> {
   };
   const seen = await lookAll(page, setting.around.window, wish);
   return {
-    parts: listPainted(seen, parted),
+    parts: isComparable(scene) ? listPainted(seen, parted) : [],
     blank: scene.own.media || facts.slot.text ? null : isBlank(seen, scene),
     unseen: listUnseen(seen),
   };
+}
+
+/** A page with code may look otherwise later by itself. */
+function isComparable({ job, setting }: ReadScene): boolean {
+  return job.render.variant !== 'minute' || !setting.around.hostChanges;
 }
 
 function listSaying({ parts }: Parted): number[] {
@@ -107,7 +113,8 @@ async function lookAll(page: BrowserPage, viewport: Viewport, wish: ViewWish): P
   const ends =
     edges && edges.bottom - edges.top > BEGINS * height ? [edges.bottom - ENDS * height] : [];
   const seen: Seen[] = [];
-  for (const stop of [0, ...begins, ...ends]) {
+  const stops = [0, ...begins, ...ends].filter((stop) => stop < DEEPEST);
+  for (const stop of stops) {
     await page.read('scrollTo', Math.max(0, Math.round(stop)));
     const view = await page.read('readView', wish);
     if (seen.some(({ top }) => Math.abs(top - view.top) < 1)) continue;
