@@ -8,6 +8,7 @@ export const asksStep = defineStep({
   name: 'asks',
   phase: 'asked of the browser',
   kind: 'asks',
+  patience: 3,
   isDue: ({ job, setting }) =>
     job.render.variant === 'as-is' &&
     !setting.around.published &&

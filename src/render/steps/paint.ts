@@ -3,7 +3,6 @@ import { flatMap, mapPresent } from '../../core/lists.js';
 import type { Traits } from '../../core/markup/traits.js';
 import { isRead } from '../../core/measure/texts.js';
 import type { Viewport } from '../../core/render.js';
-import { askOf, type Asking } from '../bounds/asked.js';
 import { Breakdown } from '../bounds/breakdown.js';
 import type { Parted } from '../collect/own.js';
 import type { View, ViewWish } from '../in-page/painted.js';
@@ -11,6 +10,9 @@ import type { BrowserPage } from '../page/browser-page.js';
 import { isPlain, readCells, readPicture, type Picture } from '../picture.js';
 import { shootSteadily } from './shot.js';
 import { defineStep, type ReadScene } from './step.js';
+
+/** A picture takes longer where a film plays, and on a busy machine. */
+const PATIENCE = 3;
 
 /** What is painted where it can be seen: at the top of the page, and where the slot begins and ends. */
 export const paintStep = defineStep({
@@ -23,9 +25,9 @@ export const paintStep = defineStep({
       /^(as-is|empty)$/.test(render.variant) && (hands.keys || hands.swipes) && mayPaint(scene)
     );
   },
-  timesItself: true,
-  take: askPaint,
-  tells: (_facts, paint) => (paint ? { paint } : {}),
+  patience: PATIENCE,
+  take: takePaint,
+  tells: (_facts, paint) => ({ paint }),
 });
 
 /** The same within the first minute. */
@@ -37,9 +39,9 @@ export const laterPaintStep = defineStep({
     const { render } = scene.job;
     return render.variant === 'minute' && render.scrolled === null && mayPaint(scene);
   },
-  timesItself: true,
-  take: askPaint,
-  tells: (_facts, paint) => (paint ? { paint } : {}),
+  patience: PATIENCE,
+  take: takePaint,
+  tells: (_facts, paint) => ({ paint }),
 });
 
 function mayPaint({ own, job, setting }: ReadScene): boolean {
@@ -64,14 +66,6 @@ const DEEPEST = 12_000;
 /** Where in the window a slot's ends are put, of its height. */
 const BEGINS = 0.4;
 const ENDS = 0.5;
-
-/** A picture takes longer where a film plays, and on a busy machine. */
-const LONGER = 3;
-
-function askPaint(scene: ReadScene, asked: Asking): Promise<PaintFact | undefined> {
-  const ms = LONGER * asked.ms;
-  return askOf('paint', takePaint(scene), { ...asked, ms, otherwise: undefined });
-}
 
 /** A view with its picture. */
 interface Seen extends View {

@@ -73,6 +73,8 @@ export interface Step<R = unknown> {
   kind: FactKind | null;
   /** It limits its own time, and says itself what was not answered. */
   timesItself?: boolean;
+  /** How many times as long it may take as a page may hang: what is done by frames or pictures takes longer on a busy machine; left out: once. */
+  patience?: number;
   /** Also where code had to be stopped: else only of a page that is as it would be. */
   alsoHung?: boolean;
   /** Whether there is anything to find out here; left out: always. */

@@ -77,10 +77,10 @@ interface Taken {
 }
 
 async function take(step: AnyStep, scene: Scene): Promise<Taken> {
-  const { kind, timesItself } = step;
+  const { kind, timesItself, patience = 1 } = step;
   const { limits, budget } = scene.setting;
   const gaps: Gap[] = [];
-  const asked = { ms: limits.hang, budget, gaps };
+  const asked = { ms: patience * limits.hang, budget, gaps };
   const taking: Promise<never | undefined> = step.take(scene as never, asked);
   const result =
     kind === null || timesItself

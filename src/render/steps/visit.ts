@@ -11,6 +11,7 @@ export const visitStep = defineStep({
   name: 'visit',
   phase: 'used by hands',
   kind: 'visit',
+  patience: 3,
   isDue: ({ job, setting, own }) =>
     /^(as-is|empty)$/.test(job.render.variant) &&
     !setting.around.published &&
