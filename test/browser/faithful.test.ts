@@ -24,6 +24,13 @@ function answers(evidence: Evidence[]): boolean[] {
   return evidence.map(({ elements }) => elements.find(({ tag }) => tag === 'p')!.box.width === 11);
 }
 
+/** Those of first visits, and of the second ones that code asks for by storing something. */
+function byVisit(evidence: Evidence[]): Record<1 | 2, boolean[]> {
+  const of = (visit: number) =>
+    answers(evidence.filter(({ render }) => render.viewport.visit === visit));
+  return { 1: of(1), 2: of(2) };
+}
+
 describe('the page is as when published', () => {
   test.each([
     [
@@ -90,7 +97,15 @@ describe('the page is as when published', () => {
       [true, true],
     ],
   ])('%s', async (_name, expression, expected) => {
-    expect(answers(await ask(expression))).toEqual(expected);
+    expect(byVisit(await ask(expression))[1]).toEqual(expected);
+  });
+
+  test('at a second visit there is what the first has stored, but for what belongs to its tab', async () => {
+    const kept = 'localStorage.length === 1 || (localStorage.setItem("a", "b"), false)';
+    expect(byVisit(await ask(kept))).toEqual({ 1: [false, false], 2: [true, true] });
+    const lost =
+      'sessionStorage.length === 0 && (sessionStorage.setItem("a", "b"), document.cookie = "a=b", true)';
+    expect(byVisit(await ask(lost))).toEqual({ 1: [true, true], 2: [true, true] });
   });
 });
 
