@@ -24,7 +24,7 @@ export interface View {
   host: Piece[];
   /** Where boxes of the snippet's are. */
   own: Box[];
-  /** Some of these are not in the window. */
+  /** Some of these are not in the window, or are otherwise at another instant. */
   beyond: boolean;
   /** Letters of the snippet's. */
   texts: Piece[];
@@ -61,7 +61,7 @@ export async function readView({ slot, host, own, texts }: ViewWish): Promise<Vi
     clientWidth: getClientWidth(),
     host: mapPresent([...host], (id) => toHostPiece(id, ownIds, held)),
     own: mapPresent(boxes, cutToWindow),
-    beyond: boxes.some((box) => !isInWindow(box) && !isOffPage(box)),
+    beyond: own.some(isRestless) || boxes.some((box) => !isInWindow(box) && !isOffPage(box)),
     texts: mapPresent([...texts], (id) => toTextPiece(id, ownIds)),
     ground: place && readPaint(place, null).ground,
   };
@@ -107,6 +107,16 @@ async function awaitMotion(): Promise<void> {
   }
 }
 
+/** It, or something around it, moves without an end: at another instant it is painted otherwise. */
+function isRestless(id: number): boolean {
+  const { nodes, own } = globalThis.mivketNotebook;
+  const real = nodes.get(id);
+  const runs = ({ playState }: Animation) => playState === 'running';
+  return (
+    real !== undefined && [...listAround(real)].some((one) => own(one).getAnimations().some(runs))
+  );
+}
+
 /** Nobody can scroll there. */
 function isOffPage({ x, y, width, height }: Box): boolean {
   return x + scrollX + width <= 0 || y + scrollY + height <= 0;
@@ -138,7 +148,7 @@ function toHostPiece(id: number, own: ReadonlySet<number>, held: readonly Box[])
   const real = globalThis.mivketNotebook.nodes.get(id);
   const box = getBox(id);
   if (!real || !box || box.width < LEAST || box.height < LEAST || !isInWindow(box)) return null;
-  if (held.some((one) => meet(one, box)) || !isStill(real)) return null;
+  if (held.some((one) => meet(one, box)) || !isStill(real) || isRestless(id)) return null;
   const isFree = [0.1, 0.5, 0.9].every((along) => {
     const hit = hitAt(box.x + along * box.width, box.y + box.height / 2);
     return hit === null || belongs(real, hit) || isOwnLayer(hit, own);
@@ -172,7 +182,7 @@ function isOwnLayer(hit: Element, own: ReadonlySet<number>): boolean {
 /** Where its letters are, unless something with content of its own lies over them. */
 function toTextPiece(id: number, own: ReadonlySet<number>): Piece | null {
   const real = globalThis.mivketNotebook.nodes.get(id);
-  if (!real) return null;
+  if (!real || isRestless(id)) return null;
   const lines = flatMap(listTexts(real), (text) => [...getRange(text).getClientRects()]);
   const [box] = lines.map(toBox).filter(({ width, height }) => width >= LEAST && height >= LEAST);
   if (!box || !isInWindow(box) || isCut(real, box)) return null;
