@@ -1,61 +1,38 @@
-import type { Box, PaintedPart, PaintFact } from '../../core/evidence.js';
+import type { Box, ElementFact, PaintedPart, PaintFact } from '../../core/evidence.js';
 import { flatMap, mapPresent } from '../../core/lists.js';
-import type { Traits } from '../../core/markup/traits.js';
 import { isRead } from '../../core/measure/texts.js';
+import { FRAMES, MEDIA } from '../../core/standards/elements.js';
 import type { Viewport } from '../../core/render.js';
 import { Breakdown } from '../bounds/breakdown.js';
 import type { Parted } from '../collect/own.js';
 import type { View, ViewWish } from '../in-page/painted.js';
 import type { BrowserPage } from '../page/browser-page.js';
 import { isPlain, readCells, readPicture, type Picture } from '../picture.js';
+import { couldDo, isAsIs, isOneOfKind } from './once.js';
 import { shootSteadily } from './shot.js';
 import { defineStep, type ReadScene } from './step.js';
 
-/** A picture takes longer where a film plays, and on a busy machine. */
-const PATIENCE = 3;
-
-/** What is painted where it can be seen: at the top of the page, and where the slot begins and ends. */
+/** What is painted where it can be seen: at the top of the page, and where the slot begins and ends; within the first minute too. */
 export const paintStep = defineStep({
   name: 'paint',
   phase: 'pictured',
   kind: 'paint',
-  isDue: (scene) => {
-    const { render, hands } = scene.job;
-    return (
-      /^(as-is|empty)$/.test(render.variant) && (hands.keys || hands.swipes) && mayPaint(scene)
-    );
-  },
-  patience: PATIENCE,
+  // A picture takes longer where a film plays, and on a busy machine.
+  patience: 3,
+  isDue: (scene) => isLookedAt(scene) && couldDo(scene, PAINTING),
   take: takePaint,
   tells: (_facts, paint) => ({ paint }),
 });
 
-/** The same within the first minute. */
-export const laterPaintStep = defineStep({
-  name: 'paint',
-  phase: 'pictured',
-  kind: 'paint',
-  isDue: (scene) => {
-    const { render } = scene.job;
-    return render.variant === 'minute' && render.scrolled === null && mayPaint(scene);
-  },
-  patience: PATIENCE,
-  take: takePaint,
-  tells: (_facts, paint) => ({ paint }),
-});
-
-function mayPaint({ own, job, setting }: ReadScene): boolean {
-  return !setting.around.published && canPaint(own, job.subject.texts);
+function isLookedAt(scene: ReadScene): boolean {
+  const { variant, scrolled } = scene.job.render;
+  if (variant === 'minute') return scrolled === null && !scene.setting.around.published;
+  return isAsIs(scene) && isOneOfKind(scene);
 }
 
 /** What of a style could paint outside of its own box, or keep something in it from being painted. */
 const PAINTING =
   /fixed|absolute|sticky|margin[\w-]*\s*:[^;{}"']*-\s*[\d.]|(inset|left|top|right|bottom)\s*:\s*-|transform|translate|rotate|scale|zoom|shadow|outline|filter|blend|clip|mask|text-indent|text-fill|opacity|::?(before|after)/i;
-
-/** Whether it could: no picture is taken of what stays in its box. */
-function canPaint({ changes }: Traits, texts: readonly string[]): boolean {
-  return changes || texts.length === 0 || texts.some((text) => PAINTING.test(text));
-}
 
 /** Pixels for each CSS px: letters are still told from none. */
 const SCALE = 0.5;
@@ -140,13 +117,13 @@ function listPainted(seen: readonly Seen[], { parts }: Parted): PaintedPart[] {
   return [...found.values()];
 }
 
-/** What documents of their own paint comes when they are ready. */
-const FOREIGN = /^(iframe|frame|object|embed|canvas|video|audio)$/;
+/** What documents, films and code paint comes when they are ready. */
+const isForeign = ({ tag }: ElementFact) => FRAMES.has(tag) || MEDIA.has(tag) || tag === 'canvas';
 
 /** Whether its boxes look like what is behind them; null where not all of them were seen at once. */
 function isBlank(seen: readonly Seen[], { facts }: ReadScene): boolean | null {
   const shown = facts.elements.filter((one) => one.shown);
-  if (shown.length === 0 || shown.some(({ tag }) => FOREIGN.test(tag))) return null;
+  if (shown.length === 0 || shown.some(isForeign)) return null;
   const whole = seen.filter(({ beyond, ground }) => !beyond && ground !== null);
   const view = whole.find(({ own }) => own.length > 0) ?? whole[0];
   if (!view) return null;

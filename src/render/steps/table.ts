@@ -9,7 +9,7 @@ import { groundsStep } from './grounds.js';
 import { handlingStep } from './handling.js';
 import { harmStep } from './harm.js';
 import { naturalsStep } from './naturals.js';
-import { laterPaintStep, paintStep } from './paint.js';
+import { paintStep } from './paint.js';
 import { refusedStep } from './refused.js';
 import { rulesStep } from './rules.js';
 import { shotStep } from './shot.js';
@@ -38,7 +38,7 @@ export const STEPS: readonly AnyStep[] = [
 export const LATER_STEPS: readonly AnyStep[] = [
   fittingStep,
   groundsStep,
-  laterPaintStep,
+  paintStep,
   causesStep,
   shotStep,
 ];

@@ -1,9 +1,9 @@
 import type { VisitFact } from '../../core/evidence.js';
 import type { Way } from '../../facts/visit/fact.js';
-import type { Traits } from '../../core/markup/traits.js';
 import type { OwnPlace } from '../in-page/visit.js';
 import type { Hands } from '../life/job.js';
 import type { BrowserPage } from '../page/browser-page.js';
+import { couldDo, isAsIs, isOneOfKind } from './once.js';
 import { defineStep } from './step.js';
 
 /** What a visitor can do with the page around. */
@@ -12,22 +12,13 @@ export const visitStep = defineStep({
   phase: 'used by hands',
   kind: 'visit',
   patience: 3,
-  isDue: ({ job, setting, own }) =>
-    /^(as-is|empty)$/.test(job.render.variant) &&
-    !setting.around.published &&
-    (job.hands.keys || job.hands.swipes) &&
-    canHinder(own, job.subject.texts),
+  isDue: (scene) => isAsIs(scene) && isOneOfKind(scene) && couldDo(scene, HINDERING),
   take: ({ page, job }) => tryVisit(page, job.hands),
   tells: (_facts, visit) => ({ visit }),
 });
 
 /** What of a style could keep a page from being scrolled or used. */
 const HINDERING = /overflow|overscroll|position|touch-action|user-select|pointer-events|scroll-/i;
-
-/** Whether it could: the page alone is asked only where something of it was found. */
-function canHinder({ changes }: Traits, texts: readonly string[]): boolean {
-  return changes || texts.length === 0 || texts.some((text) => HINDERING.test(text));
-}
 
 /** How far a wheel, a finger or keys go, and what counts as having gone, px. */
 const WAY = 120;
