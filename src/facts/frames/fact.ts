@@ -2,6 +2,16 @@ import * as z from 'zod';
 import { objectShape } from '../common.js';
 import { defineKind } from '../kind.js';
 
+/** A film or a sound in a frame's document. */
+const medium = z.object({
+  tag: z.enum(['video', 'audio']),
+  address: z.string(),
+  /** It asks to start by itself, or a script called play(), with its sound on. */
+  asks: z.boolean(),
+  started: z.boolean(),
+});
+export type InnerMedium = z.output<typeof medium>;
+
 /** The document in a frame, of whatever origin, px; null where there is none that could be read. */
 export const innerSchema = z.object({
   /** The room that the frame gives it. */
@@ -17,17 +27,7 @@ export const innerSchema = z.object({
   /** The smallest text that shows in it, its letters in px of its own; null where it has none; left out: not known. */
   smallest: z.object({ size: z.number(), sample: z.string() }).nullable().optional(),
   /** Films and sounds in it. */
-  media: z
-    .array(
-      z.object({
-        tag: z.enum(['video', 'audio']),
-        address: z.string(),
-        /** It asks to start by itself, or a script called play(), with its sound on. */
-        asks: z.boolean(),
-        started: z.boolean(),
-      }),
-    )
-    .optional(),
+  media: z.array(medium).optional(),
   /** Features that it asked for and is not allowed (Permissions Policy). */
   refused: z.array(z.string()).optional(),
 });

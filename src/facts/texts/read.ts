@@ -1,11 +1,10 @@
-import { flatMap } from '../../core/lists.js';
 import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
 import { UNSEEN } from '../../core/standards/elements.js';
 import { isCommonFamily } from '../../core/standards/fonts.js';
 import { beginClipping, isClippedAway } from '../../render/in-page/clip.js';
 import { beginColours, readPaint } from '../../render/in-page/colours.js';
 import { beginFamilies, getFirstFamily, hasFamily } from '../../render/in-page/families.js';
-import { getOwnText, getRange, hasLetters, listTexts } from '../../render/in-page/ink.js';
+import { getOwnText, hasLetters, listLines } from '../../render/in-page/ink.js';
 import type { ObjectReader } from '../../render/in-page/object-reader.js';
 import { beginScales, getScale } from '../../render/in-page/scale.js';
 import { getSample, round, toPageBox } from '../../render/in-page/shared.js';
@@ -59,11 +58,6 @@ function getArea(real: Element): Box | null {
   const right = Math.max(...boxes.map((one) => one.right));
   const bottom = Math.max(...boxes.map((one) => one.bottom));
   return toPageBox(new DOMRect(left, top, right - left, bottom - top));
-}
-
-function listLines(real: Element): DOMRect[] {
-  const lines = flatMap(listTexts(real), (text) => Array.from(getRange(text).getClientRects()));
-  return lines.filter(({ width, height }) => width > 0 && height > 0);
 }
 
 function findMissing(real: Element): string | null {

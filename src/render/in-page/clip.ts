@@ -1,4 +1,4 @@
-import { listAround } from './shared.js';
+import { listAround, makeInherited } from './shared.js';
 
 /** An element that clips what stands in it, with the box to which it does, px of the window. */
 export interface Clipper {
@@ -100,30 +100,19 @@ export const CLOSED = 2;
 /** Clipping that leaves nothing of a box (CSS Masking 1). */
 const NOTHING_LEFT = /^(inset\((5\d|[6-9]\d|100)(\.\d+)?%|circle\(0)/;
 
-/** What was found of elements, since a reading began. */
-let clipping = new Map<Element, boolean>();
+/** Whether an element or one around it clips at all: mostly none does. */
+let mayClip = makeMayClip();
 
+/** Forgets what was found of elements that were read before. */
 export function beginClipping(): void {
-  clipping = new Map();
+  mayClip = makeMayClip();
 }
 
-/** Whether an element or one around it clips at all: mostly none does, and that is known of all that stand in one place. */
-function mayClip(real: Element): boolean {
-  const { page, parentOf } = globalThis.mivketNotebook;
-  const way: Element[] = [];
-  let found = false;
-  for (let node: Element | null = real; node && node !== page.body; node = parentOf(node)) {
-    const known = clipping.get(node);
-    const clips = known ?? clipsSome(getComputedStyle(node));
-    if (clips || known === false) {
-      found = clips;
-      if (known === undefined) way.push(node);
-      break;
-    }
-    way.push(node);
-  }
-  for (const node of way) clipping.set(node, found);
-  return found;
+function makeMayClip(): (real: Element) => boolean {
+  return makeInherited(
+    (node) => clipsSome(getComputedStyle(node)),
+    () => globalThis.mivketNotebook.page.body,
+  );
 }
 
 function clipsSome(style: CSSStyleDeclaration): boolean {

@@ -1,5 +1,6 @@
 import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
 import { listAround, nextFrame } from './shared.js';
+import { findSlot } from './slots.js';
 
 const TABBABLE =
   'a[href], area[href], button, input, select, textarea, summary, iframe, object, embed, audio[controls], video[controls], [tabindex], [contenteditable]';
@@ -19,7 +20,7 @@ let before: { place: HTMLElement; tabindex: string | null } | null = null;
  */
 export function enterSlot(slot: string, last: boolean): number {
   const { page } = globalThis.mivketNotebook;
-  const place = page.querySelector<HTMLElement>(`[${SLOT_ATTRIBUTE}="${CSS.escape(slot)}"]`);
+  const place = findSlot(page, slot);
   if (!place) return 0;
   const all = listTabbable(place);
   const target = last ? (all.at(-1) ?? place) : place;

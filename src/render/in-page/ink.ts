@@ -1,3 +1,4 @@
+import { flatMap } from '../../core/lists.js';
 import { PAINTED } from '../../core/standards/elements.js';
 import { round } from './shared.js';
 import { cuts, getEdge } from './styles.js';
@@ -73,6 +74,12 @@ export function getRange(text: Node): Range {
   const range = globalThis.mivketNotebook.page.createRange();
   range.selectNodeContents(text);
   return range;
+}
+
+/** Where lines of an element's own text are, px of the window. */
+export function listLines(node: Element): DOMRect[] {
+  const lines = flatMap(listTexts(node), (text) => Array.from(getRange(text).getClientRects()));
+  return lines.filter(({ width, height }) => width > 0 && height > 0);
 }
 
 function paints(node: Element, style: CSSStyleDeclaration): boolean {

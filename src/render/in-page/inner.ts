@@ -1,3 +1,4 @@
+import type { InnerMedium } from '../../facts/frames/fact.js';
 import { hasStarted } from './films.js';
 import { findSmallest, type SmallestText } from './smallest.js';
 
@@ -38,15 +39,6 @@ export function readInner(): Inner {
     media: listMedia(page),
     refused: [...features],
   };
-}
-
-/** A film or a sound in a frame. */
-interface InnerMedium {
-  tag: 'video' | 'audio';
-  address: string;
-  /** It asks to start by itself, or a script called play(), with its sound on. */
-  asks: boolean;
-  started: boolean;
 }
 
 const MOST_MEDIA = 20;

@@ -1,6 +1,6 @@
-import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
 import type { Notebook } from './observe.js';
 import { own } from './own.js';
+import { findSlot } from './slots.js';
 
 /** So many insertions are followed. */
 export const MOST = 50_000;
@@ -9,7 +9,7 @@ const LONGEST_VALUE = 60;
 /** Notes what stands in a slot, and in a shadow root of it, before anything can have changed it. */
 export function noteLate(notebook: Notebook, slot: string): void {
   const { page, late, childrenOf } = notebook;
-  const place = page.querySelector(`[${SLOT_ATTRIBUTE}="${CSS.escape(slot)}"]`);
+  const place = findSlot(page, slot);
   const noted: Notebook['order'] = [];
   const waiting = (place ? childrenOf(place) : []).map((node) => ({ node, parent: place as Node }));
   waiting.reverse();

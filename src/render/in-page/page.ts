@@ -1,5 +1,5 @@
 import type { PageWidth, SlotFact } from '../../core/evidence.js';
-import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
+import { findSlot } from './slots.js';
 import { UNSEEN } from '../../core/standards/elements.js';
 import { isLocked } from './clip.js';
 import { readElements, type ElementWish, type RawElement } from './elements.js';
@@ -37,9 +37,7 @@ export interface RawPage {
 export function readPage(wish: Omit<ElementWish, 'slots'> & { slots: readonly string[] }): RawPage {
   const { page } = globalThis.mivketNotebook;
   globalThis.mivketNotebook.takeRecords();
-  const nodes = wish.slots.map((name) =>
-    page.querySelector(`[${SLOT_ATTRIBUTE}="${CSS.escape(name)}"]`),
-  );
+  const nodes = wish.slots.map((name) => findSlot(page, name));
   const slots = nodes.map((node, i) => (node ? readSlot(node, wish.slots[i]!) : null));
   const { elements, total } = readElements({ ...wish, slots: nodes });
   const inSlots = elements.filter(

@@ -4,8 +4,9 @@ import type { Box } from '../../core/evidence.js';
 import { flatMap, mapPresent } from '../../core/lists.js';
 import { listClippers } from './clip.js';
 import { readPaint } from './colours.js';
-import { getRange, listTexts } from './ink.js';
-import { listAround, nextFrame } from './shared.js';
+import { listLines } from './ink.js';
+import { listAround, makeInherited, nextFrame } from './shared.js';
+import { findSlot } from './slots.js';
 
 /** An element that is to be looked at in a picture of the window, px of that. */
 export interface Piece {
@@ -43,7 +44,7 @@ export interface ViewWish {
 
 /** Where the slot begins and ends, px of the page. */
 export function findSlotEdges(name: string): { top: number; bottom: number } | null {
-  const slot = findSlot(name);
+  const slot = findSlot(globalThis.mivketNotebook.page, name);
   if (!slot) return null;
   const { top, bottom } = slot.getBoundingClientRect();
   return { top: top + scrollY, bottom: bottom + scrollY };
@@ -51,7 +52,8 @@ export function findSlotEdges(name: string): { top: number; bottom: number } | n
 
 export async function readView({ slot, host, own, texts }: ViewWish): Promise<View> {
   await awaitMotion();
-  const place = findSlot(slot);
+  isRestless = makeInherited(runs);
+  const place = findSlot(globalThis.mivketNotebook.page, slot);
   const ownIds = new Set(own);
   const held = flatMap(own, listHeld);
   const boxes = mapPresent([...own], (id) => getBox(id));
@@ -61,21 +63,22 @@ export async function readView({ slot, host, own, texts }: ViewWish): Promise<Vi
     clientWidth: getClientWidth(),
     host: mapPresent([...host], (id) => toHostPiece(id, ownIds, held)),
     own: mapPresent(boxes, cutToWindow),
-    beyond: own.some(isRestless) || boxes.some((box) => !isInWindow(box) && !isOffPage(box)),
+    beyond:
+      listReal(own).some((real) => isRestless(real)) ||
+      boxes.some((box) => !isInWindow(box) && !isOffPage(box)),
     texts: mapPresent([...texts], (id) => toTextPiece(id, ownIds)),
     ground: place && readPaint(place, null).ground,
   };
-}
-
-function findSlot(name: string): Element | null {
-  const { page } = globalThis.mivketNotebook;
-  return page.querySelector(`[${SLOT_ATTRIBUTE}="${CSS.escape(name)}"]`);
 }
 
 /** What is less wide or high is not looked at, px. */
 const LEAST = 4;
 /** What stays in the window and takes less of it leaves room to scroll the rest there. */
 const MUCH = 0.5;
+
+function listReal(ids: readonly number[]): Element[] {
+  return mapPresent([...ids], (id) => globalThis.mivketNotebook.nodes.get(id));
+}
 
 function getBox(id: number): Box | null {
   const real = globalThis.mivketNotebook.nodes.get(id);
@@ -108,13 +111,11 @@ async function awaitMotion(): Promise<void> {
 }
 
 /** It, or something around it, moves without an end: at another instant it is painted otherwise. */
-function isRestless(id: number): boolean {
-  const { nodes, own } = globalThis.mivketNotebook;
-  const real = nodes.get(id);
-  const runs = ({ playState }: Animation) => playState === 'running';
-  return (
-    real !== undefined && [...listAround(real)].some((one) => own(one).getAnimations().some(runs))
-  );
+let isRestless = makeInherited(runs);
+
+function runs(real: Element): boolean {
+  const all = globalThis.mivketNotebook.own(real).getAnimations();
+  return all.some(({ playState }) => playState === 'running');
 }
 
 /** Nobody can scroll there. */
@@ -148,7 +149,7 @@ function toHostPiece(id: number, own: ReadonlySet<number>, held: readonly Box[])
   const real = globalThis.mivketNotebook.nodes.get(id);
   const box = getBox(id);
   if (!real || !box || box.width < LEAST || box.height < LEAST || !isInWindow(box)) return null;
-  if (held.some((one) => meet(one, box)) || !isStill(real) || isRestless(id)) return null;
+  if (held.some((one) => meet(one, box)) || !isStill(real) || isRestless(real)) return null;
   const isFree = [0.1, 0.5, 0.9].every((along) => {
     const hit = hitAt(box.x + along * box.width, box.y + box.height / 2);
     return hit === null || belongs(real, hit) || isOwnLayer(hit, own);
@@ -182,9 +183,10 @@ function isOwnLayer(hit: Element, own: ReadonlySet<number>): boolean {
 /** Where its letters are, unless something with content of its own lies over them. */
 function toTextPiece(id: number, own: ReadonlySet<number>): Piece | null {
   const real = globalThis.mivketNotebook.nodes.get(id);
-  if (!real || isRestless(id)) return null;
-  const lines = flatMap(listTexts(real), (text) => [...getRange(text).getClientRects()]);
-  const [box] = lines.map(toBox).filter(({ width, height }) => width >= LEAST && height >= LEAST);
+  if (!real || isRestless(real)) return null;
+  const [box] = listLines(real)
+    .map(toBox)
+    .filter(({ width, height }) => width >= LEAST && height >= LEAST);
   if (!box || !isInWindow(box) || isCut(real, box)) return null;
   const hit = hitAt(box.x + box.width / 2, box.y + box.height / 2);
   if (hit === null || belongs(real, hit)) return { id, box };

@@ -43,6 +43,31 @@ export function* listAround(real: Element, last: Element | null = null): Generat
   }
 }
 
+/**
+ * Asks of an element, and of those around it, whether something holds of one: of those around what stands in one
+ * place each is asked once.
+ * @param last beyond which nobody is asked, nor that itself; left out: there is none
+ */
+export function makeInherited(
+  holds: (node: Element) => boolean,
+  last: () => Element | null = () => null,
+): (real: Element) => boolean {
+  const known = new Map<Element, boolean>();
+  return (real) => {
+    const [way, end]: [Element[], Element | null] = [[], last()];
+    let found = false;
+    for (const node of listAround(real)) {
+      if (node === end) break;
+      const told = known.get(node);
+      if (told === undefined) way.push(node);
+      found = told ?? holds(node);
+      if (found || told !== undefined) break;
+    }
+    for (const node of way) known.set(node, found);
+    return found;
+  };
+}
+
 /** Whether any of it is in the window. */
 export function isInView(node: Element): boolean {
   const r = node.getBoundingClientRect();

@@ -1,5 +1,6 @@
 import { mapPresent } from '../../../core/lists.js';
 import { SLOT_ATTRIBUTE } from '../../../core/host/slot-attribute.js';
+import { findSlot } from '../slots.js';
 import type { Change } from '../../../core/trial/change.js';
 import { Changes } from './changes.js';
 import { Hold } from './hold.js';
@@ -43,7 +44,7 @@ export function within<T>(
   act: (gauges: Gauge[], isOver: () => boolean, slot: Element) => T,
 ): T | null {
   const { page } = globalThis.mivketNotebook;
-  const slot = page.querySelector(`[${SLOT_ATTRIBUTE}="${CSS.escape(name)}"]`);
+  const slot = findSlot(page, name);
   if (!slot) return null;
   const room = targets.find((one) => one.room !== null)?.room ?? null;
   const end = performance.now() + LONGEST;

@@ -1,6 +1,6 @@
 import type { Interval, Room, WideSpan } from '../../../core/evidence.js';
 import { flatMap } from '../../../core/lists.js';
-import { SLOT_ATTRIBUTE } from '../../../core/host/slot-attribute.js';
+import { findSlot } from '../slots.js';
 import { TOLERANCE } from '../../../core/measure/culprits.js';
 import { getEdge } from '../styles.js';
 import { listEdges } from './edges.js';
@@ -52,8 +52,7 @@ export class Sweep {
   constructor(copy: PageCopy, wish: SweepWish) {
     this.#copy = copy;
     this.#wish = wish;
-    const slots = copy.page.querySelectorAll(`[${SLOT_ATTRIBUTE}="${CSS.escape(wish.slot)}"]`);
-    this.#slot = slots[0] ?? null;
+    this.#slot = findSlot(copy.page, wish.slot);
     this.#far = getFar(this.#slot);
     this.#own = flatMap(wish.ids, (id) => {
       const node = copy.get(id);
