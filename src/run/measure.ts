@@ -18,6 +18,7 @@ import { markUntold } from '../core/search/untold.js';
 import type { Snippet } from '../core/snippet.js';
 import { Budget } from '../render/bounds/budget.js';
 import { makeLost, markCut, OWN_FAULT } from '../render/bounds/lost.js';
+import type { Doing } from '../render/life/series.js';
 import type { Renderer } from '../render/renderer.js';
 import { renderFiltered } from './filtered.js';
 
@@ -101,12 +102,7 @@ async function keep(
 
 async function renderBetween(work: Work, found: Evidence[]): Promise<Evidence[]> {
   if (!found.some(({ widths }) => widths.spans.length > 0)) return found;
-  const { renderer, snippet, markup, budget, listener } = work;
-  const between = planBetween(found);
-  if (between.length > 0) listener.onMore(between.length);
-  const { onRender } = listener;
-  const more = await renderer.renderSnippet(snippet, markup, between, onRender, budget);
-  const all = mergeRenders(found, more);
+  const all = mergeRenders(found, await renderMore(work, planBetween(found)));
   return markUntold(all, await findBaselines(work, all));
 }
 
@@ -115,29 +111,34 @@ async function renderVariants(work: Work, asIs: Evidence[]): Promise<Evidence[]>
   const { checks, house } = work.wish;
   const baselines = await findBaselines(work, asIs);
   const variants = planVariants(asIs, checks, baselines, { markup, house });
-  if (variants.length === 0) return asIs;
-  const { onMore, onRender } = listener;
-  onMore(variants.length);
   const filtered = variants.filter(({ variant }) => CONDITIONS[variant].source === 'filtered');
   const others = variants.filter((one) => !filtered.includes(one));
+  const about = { snippet, markup, house };
+  const { onRender } = listener;
+  if (filtered.length > 0) listener.onMore(filtered.length);
   return [
     ...asIs,
-    ...(await renderer.renderSnippet(snippet, markup, others, onRender, budget)),
-    ...(await renderFiltered(renderer, { snippet, markup, house }, filtered, onRender, budget)),
+    ...(await renderMore(work, others)),
+    ...(await renderFiltered(renderer, about, filtered, onRender, budget)),
   ];
 }
 
 /** What the snippet, its files or the page around ask for and was not looked at yet. */
 async function renderConditions(work: Work, known: Evidence[]): Promise<Evidence[]> {
-  const { renderer, snippet, markup, budget, listener, wish } = work;
-  const asked = snippet.published ? [] : planConditions(known, { markup, house: wish.house });
-  if (asked.length === 0) return known;
-  listener.onMore(asked.length);
-  const { onRender } = listener;
-  return [
-    ...known,
-    ...(await renderer.renderSnippet(snippet, markup, asked, onRender, budget, { hands: false })),
-  ];
+  const { snippet, markup, wish } = work;
+  const asked = planConditions(known, { markup, house: wish.house }, snippet);
+  return [...known, ...(await renderMore(work, asked, { hands: false }))];
+}
+
+/** Renders besides what was planned. */
+async function renderMore(
+  { renderer, snippet, markup, budget, listener }: Work,
+  renders: readonly Render[],
+  doing: Partial<Doing> = {},
+): Promise<Evidence[]> {
+  if (renders.length === 0) return [];
+  listener.onMore(renders.length);
+  return renderer.renderSnippet(snippet, markup, renders, listener.onRender, budget, doing);
 }
 
 function findBaselines(

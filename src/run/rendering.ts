@@ -83,7 +83,7 @@ async function findKept(
   const keys = new Set(evidence.map(({ render }) => getRenderKey(render)));
   const about = { markup: readMarkup(snippet.text, snippet), house: getHouse(plan, snippet) };
   const variants = planVariants(evidence, plan.checks, baselines, about);
-  const conditions = snippet.published ? [] : planConditions(evidence, about);
+  const conditions = planConditions(evidence, about, snippet);
   const planned = [...planOf(plan, snippet), ...planBetween(evidence)];
   const wanted = [...planned, ...variants, ...conditions];
   if (!wanted.every((render) => keys.has(getRenderKey(render)))) return null;

@@ -16,7 +16,7 @@ function plan(code: string, asks: Partial<AsksFact> = {}): string[] {
     ...makeLost(render, 0, ''),
     asks: { files: [], page: [], ...asks },
   }));
-  const planned = planConditions(evidence, { markup: readMarkup(code), house });
+  const planned = planConditions(evidence, { markup: readMarkup(code), house }, {});
   return planned.map(({ viewport: { name, width, height } }) => `${name} ${width}x${height}`);
 }
 

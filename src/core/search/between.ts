@@ -1,6 +1,7 @@
 import type { Evidence, WidthSpan } from '../evidence.js';
 import { flatMap } from '../lists.js';
-import { getPlace, isOneKind, nameRoom, type Render } from '../render.js';
+import { isOneKind, type Render } from '../render.js';
+import { gatherRooms, toWidth } from './rooms.js';
 import { covers, isNoNews } from './spans.js';
 
 /** So many windows are rendered besides for each slot. */
@@ -8,17 +9,9 @@ const MOST = 4;
 
 /** The windows besides those rendered in which something is too wide that fits in all of them: where it is widest. */
 export function planBetween(evidence: readonly Evidence[]): Render[] {
-  const slots = new Map<string, Evidence[]>();
-  for (const one of evidence) {
-    const slot = nameRoom(getPlace(one));
-    slots.set(slot, [...(slots.get(slot) ?? []), one]);
-  }
   const names = evidence.map(({ render }) => render.viewport.name);
-  return flatMap(slots.values(), (renders) =>
-    chooseWindows(renders).map(({ render, span: { at: width } }): Render => {
-      const name = names.includes(String(width)) ? `${width}px` : String(width);
-      return { ...render, viewport: { ...render.viewport, name, width }, search: [] };
-    }),
+  return flatMap(gatherRooms(evidence), (renders) =>
+    chooseWindows(renders).map(({ render, span }) => toWidth(render, span.at, names)),
   );
 }
 
