@@ -181,9 +181,7 @@ export function nameState({
   variant,
   after,
   scrolled,
-  condition,
-}: Pick<Place, 'variant' | 'after' | 'scrolled' | 'condition'>): string {
-  if (condition !== '') return condition;
+}: Pick<Place, 'variant' | 'after' | 'scrolled'>): string {
   if (scrolled !== null) return `scrolled by ${scrolled} px`;
   if (after !== null) return `within ${after} s`;
   return variant === 'as-is' ? '' : variant;

@@ -116,8 +116,7 @@ function getRefusal(
   // Of a chain of redirects the end counts.
   const last = asked.find(({ status }) => status === null || status < 300 || status >= 400);
   if (!last || isWithheld(last)) return null;
-  if (last.forbidsFrames && last.failed)
-    return { kind: 'header', why: `its host forbids it (${last.forbidsFrames})` };
+  if (last.forbidsFrames && last.failed) return { kind: 'header', why: describeForbidding(last) };
   if (last.status !== null && GONE(last.status))
     return { kind: 'status', why: `it answers with ${last.status}` };
   // A film or a sound as a whole is asked for once more, by its player.
@@ -133,6 +132,10 @@ function getRefusal(
   return silent ? { kind: 'silence', why: 'its host does not answer' } : null;
 }
 
+function describeForbidding({ forbidsFrames }: RequestFact): string {
+  return `its host forbids it (${forbidsFrames})`;
+}
+
 /** What a frame's document goes on to, or shows in a frame of its own, and is forbidden to be framed. */
 function findRefused(
   address: string,
@@ -143,11 +146,12 @@ function findRefused(
   for (const one of traffic) {
     if (!one.inFrame || one.by === null || !met.has(one.by)) continue;
     if (!/^(document|other)$/.test(one.type)) continue;
-    const words = `its host forbids it (${one.forbidsFrames})`;
-    if (one.forbidsFrames && one.failed && !isWithheld(one))
+    if (one.forbidsFrames && one.failed && !isWithheld(one)) {
+      const why = describeForbidding(one);
       return one.from
-        ? { kind: 'onward', why: `it goes on to ${one.address}, and ${words}` }
-        : { kind: 'inside', why: `${one.address}, ${words}` };
+        ? { kind: 'onward', why: `it goes on to ${one.address}, and ${why}` }
+        : { kind: 'inside', why: `${one.address}, ${why}` };
+    }
     met.add(one.address);
   }
   return null;

@@ -32,7 +32,7 @@ function tellGaps(all: readonly Evidence[], check: Check): string | null {
       const place = `${viewport}, ${slot}`;
       // What was not seen at rest need not be said again.
       if (variant === 'minute' && known.has(place)) continue;
-      const state = nameState({ variant, after, scrolled, condition: '' });
+      const state = nameState({ variant, after, scrolled });
       places.set(why, known.add(state ? `${place}, ${state}` : place));
     }
   }

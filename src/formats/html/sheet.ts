@@ -36,7 +36,7 @@ function isShown({ shot, after, condition, worst, waived }: RenderReport): boole
 }
 
 function formatState(render: RenderReport): string {
-  const state = nameState(render);
+  const state = render.condition || nameState(render);
   return state && `, ${state}`;
 }
 

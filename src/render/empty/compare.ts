@@ -1,4 +1,4 @@
-import type { Evidence, FactKind, Gap, PaintedPart, VisitFact } from '../../core/evidence.js';
+import { listMissing, type Evidence, type VisitFact } from '../../core/evidence.js';
 import { CONDITIONS } from '../../core/render.js';
 import { listRepainted } from '../../core/measure/painted.js';
 import type { Hands } from '../life/job.js';
@@ -49,10 +49,6 @@ async function compareVisits(
 
 const NOT_TRIED = 'it could not be tried without the snippet';
 
-function miss(kind: FactKind): Gap {
-  return { kind, why: NOT_TRIED, seen: null, kept: null };
-}
-
 /** What remains of a visit, held against one without the snippet; null: that could not be tried. */
 export function compareVisit(evidence: Evidence, without: VisitFact | null): Evidence {
   const { visit, gaps } = evidence;
@@ -60,7 +56,7 @@ export function compareVisit(evidence: Evidence, without: VisitFact | null): Evi
     return {
       ...evidence,
       visit: { tried: [], stuck: [], hindered: [] },
-      gaps: [...gaps, miss('visit')],
+      gaps: [...gaps, ...listMissing(['visit'], NOT_TRIED)],
     };
   }
   const stuck = visit.stuck.filter((way) => !without.stuck.includes(way));
@@ -72,16 +68,16 @@ export function compareVisit(evidence: Evidence, without: VisitFact | null): Evi
 async function comparePaints(one: Evidence, empty: Pick<EmptyPages, 'paint'>): Promise<Evidence> {
   const { paint, gaps, render } = one;
   if (paint.parts.length === 0 || CONDITIONS[render.variant].source === 'none') return one;
-  const without: PaintedPart[][] = [];
+  let { parts } = paint;
   try {
-    let parts = paint.parts;
-    for (const time of [1, 2]) {
-      if (parts.length === 0) break;
-      without.push((await empty.paint(render, time)).parts);
-      parts = listRepainted(paint.parts, without);
-    }
+    for (const time of [1, 2])
+      if (parts.length > 0) parts = listRepainted(parts, [(await empty.paint(render, time)).parts]);
     return { ...one, paint: { ...paint, parts } };
   } catch {
-    return { ...one, paint: { ...paint, parts: [] }, gaps: [...gaps, miss('paint')] };
+    return {
+      ...one,
+      paint: { ...paint, parts: [] },
+      gaps: [...gaps, ...listMissing(['paint'], NOT_TRIED)],
+    };
   }
 }

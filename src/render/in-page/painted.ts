@@ -56,17 +56,17 @@ export async function readView({ slot, host, own, texts }: ViewWish): Promise<Vi
   const place = findSlot(globalThis.mivketNotebook.page, slot);
   const ownIds = new Set(own);
   const held = flatMap(own, listHeld);
-  const boxes = mapPresent([...own], (id) => getBox(id));
+  const boxes = mapPresent(own, (id) => getBox(id));
   return {
     left: scrollX,
     top: scrollY,
     clientWidth: getClientWidth(),
-    host: mapPresent([...host], (id) => toHostPiece(id, ownIds, held)),
+    host: mapPresent(host, (id) => toHostPiece(id, ownIds, held)),
     own: mapPresent(boxes, cutToWindow),
     beyond:
       listReal(own).some((real) => isRestless(real)) ||
       boxes.some((box) => !isInWindow(box) && !isOffPage(box)),
-    texts: mapPresent([...texts], (id) => toTextPiece(id, ownIds)),
+    texts: mapPresent(texts, (id) => toTextPiece(id, ownIds)),
     ground: place && readPaint(place, null).ground,
   };
 }
@@ -77,7 +77,7 @@ const LEAST = 4;
 const MUCH = 0.5;
 
 function listReal(ids: readonly number[]): Element[] {
-  return mapPresent([...ids], (id) => globalThis.mivketNotebook.nodes.get(id));
+  return mapPresent(ids, (id) => globalThis.mivketNotebook.nodes.get(id));
 }
 
 function getBox(id: number): Box | null {
