@@ -9,10 +9,20 @@ interface Sent {
   budget: number;
 }
 
-/** A target: `tells` when its time is where it is to be; else it keeps silent. */
-function makeSession(who: string, sent: Sent[], tells: (policy: string) => boolean) {
+interface Made {
+  sent?: Sent[];
+  /** Whether it tells when its time is where it is to be; else it keeps silent. */
+  tells?: (policy: string) => boolean;
+  /** Of its moves, so much is cut off: what ended one before comes in between. */
+  short?: number[];
+}
+
+/** A target, of which only what is asked with a budget is kept in mind, and what else as a word. */
+function makeSession(who: string, { sent = [], tells = () => true, short = [] }: Made = {}) {
   const events = new EventEmitter();
+  let time = 0;
   const paces: number[] = [];
+  const words: string[] = [];
   const session = {
     on: (name: string, listener: () => void) => events.on(name, listener),
     off: (name: string, listener: () => void) => events.off(name, listener),
@@ -20,36 +30,49 @@ function makeSession(who: string, sent: Sent[], tells: (policy: string) => boole
       events.on('end', listener);
       return () => events.off('end', listener);
     },
-    tell: (_method: string, { playbackRate }: { playbackRate: number }) => paces.push(playbackRate),
-    send: (_method: string, { policy, budget }: { policy: string; budget: number }) => {
+    tell(_method: string, params?: { playbackRate?: number; policy?: string }) {
+      if (params?.playbackRate !== undefined) paces.push(params.playbackRate);
+      if (params?.policy) words.push(params.policy);
+    },
+    send(method: string, asked?: { policy: string; budget?: number }) {
+      if (method === 'Performance.getMetrics')
+        return Promise.resolve({ metrics: [{ name: 'Timestamp', value: time / 1000 }] });
+      const { policy, budget } = asked!;
+      if (budget === undefined) {
+        words.push(policy);
+        return Promise.resolve();
+      }
       sent.push({ who, policy, budget });
-      const isOver = tells(policy);
-      if (isOver) setImmediate(() => events.emit('Emulation.virtualTimeBudgetExpired'));
+      time += budget - (short.shift() ?? 0);
+      if (tells(policy)) setImmediate(() => events.emit('Emulation.virtualTimeBudgetExpired'));
       return Promise.resolve();
     },
   };
-  return { session: session as unknown as Session, paces, end: () => events.emit('end') };
+  const end = () => events.emit('end');
+  return { session: session as unknown as Session, paces, words, end };
 }
 
 /** A clock whose animations go as far as these, ms, frame by frame. */
-function makeClock(frames: number[], pending = 0) {
-  const shown = [...frames];
+function makeClock(frames: number[], animated = true) {
+  let at = -1;
+  const show = (off = 0) =>
+    Promise.resolve({ at: frames[Math.min(at, frames.length - 1)]! - off, animated });
   return new Clock({
-    countPending: () => pending,
-    showFrame: () => Promise.resolve(shown.length > 1 ? shown.shift()! : shown[0]!),
+    countPending: () => 0,
+    // After the first, what is shown goes on until it stands.
+    showFrame: () => show(++at === 0 ? 0 : 50),
+    tellFrame: () => show(),
   });
 }
-
-const ALWAYS = () => true;
 
 describe('a page’s time', () => {
   test('moves with that of its frames, as far as it is to', async () => {
     const sent: Sent[] = [];
     const clock = makeClock([0, 2000]);
     expect(clock.moved).toBe(false);
-    const page = makeSession('page', sent, ALWAYS);
+    const page = makeSession('page', { sent });
     clock.follow(page.session);
-    clock.follow(makeSession('frame', sent, ALWAYS).session);
+    clock.follow(makeSession('frame', { sent }).session);
     expect(await clock.pass(2000, 1000, 'stands')).toEqual({ busy: false, ahead: 0 });
     const policy = 'pauseIfNetworkFetchesPending';
     expect(sent).toEqual([
@@ -63,29 +86,57 @@ describe('a page’s time', () => {
 
   test('makes up for animations that are ahead of it, and says by how much', async () => {
     const clock = makeClock([100, 1400, 2000]);
-    const page = makeSession('page', [], ALWAYS);
+    const page = makeSession('page');
     clock.follow(page.session);
     expect((await clock.pass(1000, 1000, 'stands')).ahead).toBe(300);
     expect((await clock.pass(1000, 1000, 'stands')).ahead).toBe(0);
     expect(page.paces[4]).toBe((1000 - 300) / 16);
   });
 
+  test('has no animations ahead of it where there are none', async () => {
+    const clock = makeClock([100, 1400], false);
+    clock.follow(makeSession('page').session);
+    expect((await clock.pass(1000, 1000, 'stands')).ahead).toBe(0);
+  });
+
+  test('stands in all of one process before any of it has a goal, and then has the same', async () => {
+    const sent: Sent[] = [];
+    const clock = makeClock([0]);
+    const page = makeSession('page', { sent });
+    const worker = makeSession('worker', { sent });
+    clock.follow(page.session);
+    clock.follow(worker.session, page.session);
+    await clock.pass(1000, 1000, 'stands');
+    await clock.pass(2000, 1000, 'stands');
+    expect([page.words, worker.words]).toEqual([['pause'], ['pause']]);
+    expect(sent.map(({ who, budget }) => `${who} ${budget}`)).toEqual([
+      'page 1000',
+      'worker 1000',
+      'page 2000',
+      'worker 2000',
+    ]);
+  });
+
+  test('goes on to its goal where something ended its move before', async () => {
+    const sent: Sent[] = [];
+    const clock = makeClock([0]);
+    clock.follow(makeSession('page', { sent, short: [400, 0.5] }).session);
+    expect((await clock.pass(1000, 1000, 'stands')).busy).toBe(false);
+    expect(sent.map(({ budget }) => budget)).toEqual([1000, 400]);
+  });
+
   test('is busy where a target does not get there', async () => {
     const clock = makeClock([0]);
-    clock.follow(makeSession('page', [], () => false).session);
+    clock.follow(makeSession('page', { tells: () => false }).session);
     expect((await clock.pass(1000, 20, 'stands')).busy).toBe(true);
   });
 
-  test('is told by a worker or by its page, whichever tells, while nothing is asked for', async () => {
+  test('waits for its workers', async () => {
     const clock = makeClock([0]);
-    const page = makeSession('page', [], () => false);
+    const page = makeSession('page');
     clock.follow(page.session);
-    clock.follow(makeSession('worker', [], ALWAYS).session, page.session);
-    expect((await clock.pass(1000, 1000, 'stands')).busy).toBe(false);
-    const asking = makeClock([0], 1);
-    asking.follow(page.session);
-    asking.follow(makeSession('worker', [], ALWAYS).session, page.session);
-    expect((await asking.pass(1000, 100, 'stands')).busy).toBe(true);
+    clock.follow(makeSession('worker', { tells: () => false }).session, page.session);
+    expect((await clock.pass(1000, 20, 'stands')).busy).toBe(true);
   });
 
   test('goes on with the machine’s where it is to, until it is stopped', async () => {
@@ -93,10 +144,11 @@ describe('a page’s time', () => {
     const clock = makeClock([0]);
     let told: () => void = () => undefined;
     const third = new Promise<void>((resolve) => (told = resolve));
-    const page = makeSession('page', sent, () => {
+    const tells = () => {
       if (sent.length === 3) told();
       return true;
-    });
+    };
+    const page = makeSession('page', { sent, tells });
     clock.follow(page.session);
     await clock.pass(1000, 1000, 'flows');
     await third;
@@ -111,7 +163,7 @@ describe('a page’s time', () => {
 
   test('of a target that is gone is nobody’s concern', async () => {
     const clock = makeClock([0]);
-    const page = makeSession('page', [], () => false);
+    const page = makeSession('page', { tells: () => false });
     clock.follow(page.session);
     const passing = clock.pass(1000, 5000, 'stands');
     page.end();

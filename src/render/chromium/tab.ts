@@ -60,6 +60,7 @@ export class Tab implements BrowserPage {
   #clock = new Clock({
     countPending: () => this.requests.pending,
     showFrame: () => this.read('showFrame'),
+    tellFrame: () => this.read('tellFrame'),
   });
   #visitor: Visitor;
   #window: Window;

@@ -16,11 +16,26 @@ const MOST = 1500;
 /** Places of the window, in each direction, at which it is looked what lies on top. */
 const [ACROSS, DOWN] = [5, 7];
 
-/** Waits for the next frame, and tells where animations are by then, ms. */
-export async function showFrame(): Promise<number> {
+/** A frame that was shown. */
+export interface Shown {
+  /** Where animations were, ms. */
+  at: number;
+  /** Whether there are any, as far as one knows. */
+  animated: boolean;
+}
+
+/** Waits for the next frame. */
+export async function showFrame(): Promise<Shown> {
   keepDrawing();
   await nextFrame();
-  return Number(globalThis.mivketNotebook.page.timeline.currentTime);
+  return tellFrame();
+}
+
+/** Tells of the last frame. */
+export function tellFrame(): Shown {
+  const { page } = globalThis.mivketNotebook;
+  const animated = page.getAnimations().length > 0 || page.querySelector('iframe') !== null;
+  return { at: Number(page.timeline.currentTime), animated };
 }
 
 /** Looks at the document of a frame: how large it is, how much stands in it, and what plays. */

@@ -3,7 +3,7 @@ import { listStops, scrollTo } from '../in-page/down.js';
 import { checkDeclarations } from '../in-page/declarations.js';
 import { fitOutside, fitSelectors } from '../in-page/fitting.js';
 import { enterSlot, leaveFocus, leaveSlot, readFocus, readFocusLater } from '../in-page/focus.js';
-import { glance, glanceInside, showFrame } from '../in-page/glance.js';
+import { glance, glanceInside, showFrame, tellFrame } from '../in-page/glance.js';
 import { readInner } from '../in-page/inner.js';
 import { readLayers } from '../../facts/layers/read.js';
 import { listCoveredOnTheWay, noteStop } from '../../facts/layers/way.js';
@@ -93,6 +93,7 @@ export const CALLS = {
   showSlot,
   squeezeFrames,
   takeCare,
+  tellFrame,
   tryCures,
 };
 
