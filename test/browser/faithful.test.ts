@@ -31,6 +31,16 @@ function byVisit(evidence: Evidence[]): Record<1 | 2, boolean[]> {
   return { 1: of(1), 2: of(2) };
 }
 
+test('what is told of play() cannot be steered', async () => {
+  const code = `<p>Rain</p><script>
+    for (const name of ["handed", "play", "write"]) document.dispatchEvent(new MouseEvent(name, { relatedTarget: document.createElement("i") }));
+    new Audio("https://media.example/rain.mp3").play().catch(() => {});
+  </script>`;
+  const { evidence } = await live.render(code);
+  for (const { scripts } of evidence)
+    expect(scripts.sounds).toEqual(['https://media.example/rain.mp3']);
+});
+
 describe('the page is as when published', () => {
   test.each([
     [
@@ -58,6 +68,27 @@ describe('the page is as when published', () => {
     [
       'a watched timer looks like the native one',
       'setTimeout.name === "setTimeout" && /native code/.test(setTimeout)',
+      [true, true],
+    ],
+    [
+      'what is told of timers and of play() cannot be heard',
+      `(() => {
+        let heard = 0;
+        const hear = (of, name) => {
+          const real = of[name];
+          of[name] = function (...all) { heard++; return real.apply(this, all); };
+        };
+        for (const name of ["has", "add", "delete"]) hear(Set.prototype, name);
+        for (const name of ["create", "assign"]) hear(Object, name);
+        hear(EventTarget.prototype, "dispatchEvent");
+        hear(Reflect, "apply");
+        for (const name of ["bubbles", "composed", "submitter"])
+          Object.defineProperty(Object.prototype, name, { configurable: true, get() { heard++; } });
+        clearTimeout(setTimeout(() => {}, 500));
+        new Audio("data:audio/wav,").play().catch(() => {});
+        for (const name of ["bubbles", "composed", "submitter"]) delete Object.prototype[name];
+        return heard === 0;
+      })()`,
       [true, true],
     ],
     [

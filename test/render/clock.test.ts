@@ -53,12 +53,12 @@ function makeSession(who: string, { sent = [], tells = () => true, short = [] }:
 }
 
 /** A clock whose animations go as far as these, ms, frame by frame. */
-function makeClock(frames: number[], animated = true) {
+function makeClock(frames: number[], animated = true, open = 0) {
   let at = -1;
   const show = (off = 0) =>
     Promise.resolve({ at: frames[Math.min(at, frames.length - 1)]! - off, animated });
   return new Clock({
-    countPending: () => 0,
+    requests: { pending: 0, open, whenIdle: () => Promise.resolve() },
     // After the first, what is shown goes on until it stands.
     showFrame: () => show(++at === 0 ? 0 : 50),
     tellFrame: () => show(),
@@ -97,6 +97,14 @@ describe('a page’s time', () => {
     const clock = makeClock([100, 1400], false);
     clock.follow(makeSession('page').session);
     expect((await clock.pass(1000, 1000, 'stands')).ahead).toBe(0);
+  });
+
+  test('does not stand for a line that stays open', async () => {
+    const sent: Sent[] = [];
+    const clock = makeClock([0], true, 1);
+    clock.follow(makeSession('page', { sent }).session);
+    await clock.pass(1000, 1000, 'stands');
+    expect(sent.map(({ policy }) => policy)).toEqual(['advance']);
   });
 
   test('stands in all of one process before any of it has a goal, and then has the same', async () => {

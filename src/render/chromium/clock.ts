@@ -1,5 +1,6 @@
 import { setTimeout } from 'node:timers/promises';
 import { within } from '../bounds/limit.js';
+import type { RequestLog } from '../page/request-log.js';
 import type { Passed } from '../page/browser-page.js';
 import type { Shown } from '../in-page/glance.js';
 import { flatMap } from '../../core/lists.js';
@@ -17,8 +18,7 @@ const STANDING = 1e-4;
 
 /** What a clock goes by. */
 export interface Ticking {
-  /** How much is asked for and has not come. */
-  countPending(): number;
+  requests: Pick<RequestLog, 'pending' | 'open' | 'whenIdle'>;
   /** Resolves with the next frame. */
   showFrame(): Promise<Shown>;
   /** What the last frame showed. */
@@ -133,14 +133,17 @@ export class Clock {
 
   /** Whether it went so far. */
   async #passAll(ms: number, limit: number): Promise<boolean> {
-    const { countPending } = this.#ticking;
+    const { requests } = this.#ticking;
     const targets = this.#targets;
-    const isOpen = this.#held !== null && countPending() <= this.#held;
+    // Where time was kept standing by a line that stays open, frames hardly come any more.
+    if (requests.open > 0) await within(requests.whenIdle(), Math.min(HELD, limit));
+    const isHeld = this.#held !== null && requests.pending <= this.#held;
+    const isOpen = isHeld || requests.open > 0;
     const end = performance.now() + limit;
     const passing = this.#moveAll(targets, ms, isOpen ? 'advance' : WAITING);
     const soon = await within(passing, Math.min(HELD, limit));
     if (soon) return true;
-    this.#held = countPending();
+    this.#held = requests.pending;
     // Now without regard to what is asked for.
     for (const { session } of targets) goOn(session);
     return (await within(passing, Math.max(end - performance.now(), 0))) ?? false;

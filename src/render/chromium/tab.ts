@@ -2,7 +2,7 @@ import type { Protocol } from 'devtools-protocol';
 import type { Box } from '../../core/evidence.js';
 import type { Viewport } from '../../core/render.js';
 import type { PageCalls } from '../reader/calls.js';
-import { putIn, type PutIn } from '../in-page/put-in.js';
+import type { PutIn } from '../in-page/put-in.js';
 import { getWatcherScript } from '../page-scripts.js';
 import { within, withinTalk } from '../bounds/limit.js';
 import type {
@@ -25,6 +25,7 @@ import { closeContext, openContext, type OpenedPage } from './context.js';
 import { Hand } from './hand.js';
 import { getWork } from './processes.js';
 import { getIdentity } from './identity.js';
+import { layIn } from './lay.js';
 import { BLANK_LIMIT, leaveBehind } from './leave.js';
 import { findOwner } from './owners.js';
 import { listMakers, traceMakers } from './makers.js';
@@ -58,7 +59,7 @@ export class Tab implements BrowserPage {
   #traced = false;
   #sounds = new SoundLog();
   #clock = new Clock({
-    countPending: () => this.requests.pending,
+    requests: this.requests,
     showFrame: () => this.read('showFrame'),
     tellFrame: () => this.read('tellFrame'),
   });
@@ -145,9 +146,8 @@ export class Tab implements BrowserPage {
     return done;
   }
 
-  async putIn(wish: PutIn): Promise<void> {
-    const expression = `(${putIn.toString()})(${JSON.stringify(wish)})`;
-    await this.#session.send('Runtime.evaluate', { expression, userGesture: false });
+  putIn(wish: PutIn): Promise<void> {
+    return layIn(this.#session, this.#worlds, this.mainFrame, wish);
   }
 
   async resize(viewport: Viewport): Promise<void> {

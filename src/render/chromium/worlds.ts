@@ -44,6 +44,18 @@ export class Worlds {
     return world;
   }
 
+  /** What code in the page's own world tells the isolated one by, as that world has it; null where there is none. */
+  async findChannel(frame: string): Promise<string | null> {
+    const { session, context } = this.get(frame);
+    const expression = 'mivketNotebook.channel';
+    const asked = { expression, contextId: context, userGesture: false };
+    const { objectId } = (await session.send('Runtime.evaluate', asked)).result;
+    if (objectId === undefined) return null;
+    const { backendNodeId } = (await session.send('DOM.describeNode', { objectId })).node;
+    const { object } = await session.send('DOM.resolveNode', { backendNodeId });
+    return object.objectId ?? null;
+  }
+
   /** All frames whose documents can be read. */
   get frames(): string[] {
     return [...this.#byFrame.keys()];

@@ -1,5 +1,5 @@
 import { mapPresent } from '../../core/lists.js';
-import { noteLate } from './noted.js';
+import { whenHanded, type Told } from './channel.js';
 import type { Notebook } from './observe.js';
 import { parseHeight } from './posted.js';
 
@@ -24,6 +24,10 @@ const LONGEST_ADDRESS = 300;
 /** Keeps what the browser, and the code that watches in the page's own world, tell of. @see ./watch.ts */
 export function listen(notebook: Notebook): void {
   followPage(notebook);
+  whenHanded((node) => {
+    notebook.channel = node;
+    followCalls(notebook);
+  });
   followPolicy(notebook);
   followFrames(notebook);
   followJumps(notebook);
@@ -36,23 +40,30 @@ function followPage(notebook: Notebook): void {
   on('play', ({ target }) => {
     if (target instanceof HTMLMediaElement) notebook.played.add(target);
   });
-  on('mivket-timer-set', () => notebook.timers++);
-  on('mivket-timer-over', () => notebook.timers--);
-  on('mivket-put-in', (event) => noteLate(notebook, String((event as CustomEvent).detail)));
-  on('mivket-wait', (event) => {
+}
+
+/** What code in the page's own world tells of. @see ./watch.ts */
+function followCalls(notebook: Notebook): void {
+  const { asking, sounds, writers } = notebook;
+  const keep = (all: string[], address: string) => {
+    if (all.length < MOST_TOLD) all.push(address.slice(0, LONGEST_ADDRESS));
+  };
+  const on = (name: Told, listener: (element: HTMLElement | null) => void) =>
+    notebook.channel?.addEventListener(name, (event) => listener((event as SubmitEvent).submitter));
+  on('timer-set', () => notebook.timers++);
+  on('timer-over', () => notebook.timers--);
+  on('play', (real) => {
+    if (!(real instanceof HTMLMediaElement) || navigator.userActivation.hasBeenActive) return;
+    if (real.muted || real.volume === 0) return;
+    if (real.isConnected) asking.add(real);
+    else keep(sounds, real.src);
+  });
+  notebook.channel?.addEventListener('wait', (event) => {
     const [name = '', script = '-1'] = String((event as CustomEvent).detail).split(' ');
     if (notebook.waits.length < MOST_TOLD)
       notebook.waits.push({ event: name, script: Number(script) });
   });
-  on('mivket-write', (event) => {
-    if (notebook.writers.length < MOST_TOLD)
-      notebook.writers.push(String((event as CustomEvent).detail).slice(0, LONGEST_ADDRESS));
-  });
-  on('mivket-play', (event) => {
-    if (event.target instanceof HTMLMediaElement) notebook.asking.add(event.target);
-    else if (notebook.sounds.length < MOST_TOLD)
-      notebook.sounds.push(String((event as CustomEvent).detail).slice(0, LONGEST_ADDRESS));
-  });
+  on('write', (script) => keep(writers, script instanceof HTMLScriptElement ? script.src : ''));
 }
 
 function followPolicy({ page, refusals, features }: Notebook): void {

@@ -7,7 +7,8 @@ export const MOST = 50_000;
 const LONGEST_VALUE = 60;
 
 /** Notes what stands in a slot, and in a shadow root of it, before anything can have changed it. */
-export function noteLate(notebook: Notebook, slot: string): void {
+export function noteLate(slot: string): void {
+  const notebook = globalThis.mivketNotebook;
   const { page, late, childrenOf } = notebook;
   const place = findSlot(page, slot);
   const noted: Notebook['order'] = [];

@@ -15,6 +15,8 @@ export interface Notebook {
   nodes: Map<number, Element>;
   /** Closed shadow roots, by host; filled in from outside. */
   closedRoots: WeakMap<Element, ShadowRoot>;
+  /** What code in the page's own world tells by; null in frames. @see ./channel.ts */
+  channel: Element | null;
   /** Media that a play event was seen of. */
   played: WeakSet<HTMLMediaElement>;
   /** Changes of the document so far: tells whether it is at rest. */
@@ -85,6 +87,7 @@ function makeNotebook(takeRecords: () => void): Notebook {
     ids,
     nodes,
     closedRoots,
+    channel: null,
     played: new WeakSet(),
     changes: 0,
     lastChange: performance.now(),

@@ -12,13 +12,21 @@ export interface PutIn {
  * Runs in the page's own world, as a site's own code does it: sets the markup as the slot's content
  * (HTML, 8.5.4 innerHTML: scripts put in so do not run). Calls nothing outside itself.
  */
-export function putIn({ slot, text, how, scripts }: PutIn): void {
+export function putIn({ slot, text, how }: Omit<PutIn, 'scripts'>): void {
   const place = document.querySelector(`[data-mivket-slot="${CSS.escape(slot)}"]`);
   if (!place) return;
   const root = how === 'shadow' ? place.attachShadow({ mode: 'open' }) : place;
   root.innerHTML = text;
-  document.dispatchEvent(new CustomEvent('mivket-put-in', { detail: slot }));
-  if (!scripts) return;
+}
+
+/**
+ * Runs there too, when that has been noted: makes the scripts of what was put in again. Calls nothing outside itself.
+ * @param this what tells of events that they wait for in vain
+ */
+export function runPutIn(this: Element, { slot, how }: Pick<PutIn, 'slot' | 'how'>): void {
+  const place = document.querySelector(`[data-mivket-slot="${CSS.escape(slot)}"]`);
+  if (!place) return;
+  const root = how === 'shadow' ? place.shadowRoot! : place;
   const made: unknown[] = [];
   // The page has loaded: what is waited for from now on does not come.
   const over = ['DOMContentLoaded', 'load', 'readystatechange'];
@@ -26,7 +34,7 @@ export function putIn({ slot, text, how, scripts }: PutIn): void {
     const isPage = target === window || target === document || target === undefined;
     if (!isPage || !over.includes(String(type))) return;
     const detail = `${String(type)} ${made.indexOf(document.currentScript)}`;
-    document.dispatchEvent(new CustomEvent('mivket-wait', { detail }));
+    this.dispatchEvent(new CustomEvent('wait', { detail }));
   };
   EventTarget.prototype.addEventListener = new Proxy(EventTarget.prototype.addEventListener, {
     apply(real, self: unknown, args: unknown[]) {

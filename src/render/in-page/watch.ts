@@ -1,80 +1,105 @@
-/**
- * Runs in the page's own world, before its scripts: tells the isolated world of timers that will go
- * off soon, so that what they do is waited for. Timers set by timers count three deep: what goes on
- * for ever is not waited for.
- */
-export function watchTimers(): void {
+import { makeChannel } from './channel.js';
+
+type Tell = ReturnType<typeof makeChannel>;
+
+/** Runs in the page's own world, before its scripts. */
+export function watch(): void {
   if (window.top !== window) return;
+  const tell = makeChannel();
+  watchTimers(tell);
+  watchPlay(tell);
+  watchWrites(tell);
+}
+
+/**
+ * Tells of timers that will go off soon, so that what they do is waited for. Timers set by timers count three deep:
+ * what goes on for ever is not waited for.
+ */
+function watchTimers(tell: Tell): void {
   const [shortest, longest, deepest] = [30, 3000, 3];
+  const { apply } = Reflect;
+  const { has, add, delete: remove } = Set.prototype;
   const open = new Set<unknown>();
   let depth = 0;
-  const tell = (name: string) => document.dispatchEvent(new Event(name));
   const close = (id: unknown) => {
-    if (open.delete(id)) tell('mivket-timer-over');
+    if (!apply(has, open, [id])) return;
+    apply(remove, open, [id]);
+    tell('timer-over');
   };
   type Setter = (...args: unknown[]) => unknown;
   const onSet = (real: Setter, self: unknown, args: unknown[]) => {
-    const [work, delay, ...rest] = args;
-    const wait = Number(delay) || 0;
+    const [work, delay] = [args[0], args[1]];
+    const wait = typeof delay === 'number' || typeof delay === 'string' ? +delay : 0;
     const counts =
       typeof work === 'function' && wait >= shortest && wait <= longest && depth < deepest;
-    if (!counts) return Reflect.apply(real, self, args) as unknown;
+    if (!counts) return apply(real, self, args) as unknown;
     const level = depth + 1;
-    const run = function (this: unknown, ...values: unknown[]) {
+    args[0] = function (this: unknown, ...values: unknown[]) {
       close(id);
       depth = level;
       try {
-        return Reflect.apply(work as Setter, this, values);
+        return apply(work as Setter, this, values) as unknown;
       } finally {
         depth = 0;
       }
     };
-    const id = Reflect.apply(real, self, [run, delay, ...rest]) as unknown;
-    open.add(id);
-    tell('mivket-timer-set');
+    const id = apply(real, self, args) as unknown;
+    apply(add, open, [id]);
+    tell('timer-set');
     return id;
   };
   const onClear = (real: Setter, self: unknown, args: unknown[]) => {
     close(args[0]);
-    return Reflect.apply(real, self, args) as unknown;
+    return apply(real, self, args) as unknown;
   };
   const own = window as unknown as Record<string, Setter>;
-  // A proxy keeps name, length and the text of the native function.
-  for (const name of ['setTimeout', 'setInterval'])
-    own[name] = new Proxy(own[name]!, { apply: onSet });
-  for (const name of ['clearTimeout', 'clearInterval'])
-    own[name] = new Proxy(own[name]!, { apply: onClear });
+  for (const name of ['setTimeout', 'setInterval']) own[name] = replace(own[name]!, onSet);
+  for (const name of ['clearTimeout', 'clearInterval']) own[name] = replace(own[name]!, onClear);
 }
 
-/** Runs in the page's own world too: tells of play() while there is sound, which browsers refuse before a click. */
-export function watchPlay(): void {
-  if (window.top !== window) return;
+/** Tells of play(): while there is sound browsers refuse it before a click, and leave no trace of it. */
+function watchPlay(tell: Tell): void {
   const media = HTMLMediaElement.prototype;
-  media.play = new Proxy(media.play, {
-    apply(real, self: HTMLMediaElement, args) {
-      const loud = self instanceof HTMLMediaElement && !self.muted && self.volume > 0;
-      if (loud && !navigator.userActivation.hasBeenActive) {
-        if (self.isConnected) self.dispatchEvent(new Event('mivket-play'));
-        else document.dispatchEvent(new CustomEvent('mivket-play', { detail: self.src }));
-      }
-      return Reflect.apply(real, self, args) as Promise<void>;
-    },
+  media.play = overhear(media.play, (self) => tell('play', self));
+}
+
+/** Tells of document.write(), which a deferred script may not call. */
+function watchWrites(tell: Tell): void {
+  const page = Document.prototype;
+  const current = Object.getOwnPropertyDescriptor(page, 'currentScript')!.get!;
+  const { apply } = Reflect;
+  const own = document;
+  for (const name of ['write', 'writeln'] as const)
+    page[name] = overhear(page[name], (self) => {
+      const script = self === own ? (apply(current, own, []) as HTMLElement | null) : null;
+      if (script) tell('write', script);
+    });
+}
+
+/** The same method, of which it is told. */
+function overhear<M extends (...args: never[]) => unknown>(
+  method: M,
+  told: (self: ThisParameterType<M> & never) => void,
+): M {
+  const { apply } = Reflect;
+  return replace(method, (real, self, args) => {
+    try {
+      told(self as never);
+    } catch {
+      // Called on what it is not a method of: the browser says so itself.
+    }
+    return apply(real, self, args);
   });
 }
 
-/** Runs in the page's own world too: tells of document.write(), which a deferred script may not call. */
-export function watchWrites(): void {
-  if (window.top !== window) return;
-  const page = Document.prototype;
-  for (const name of ['write', 'writeln'] as const)
-    page[name] = new Proxy(page[name], {
-      apply(real, self: Document, args) {
-        const script = self === document ? document.currentScript : null;
-        if (script) {
-          const detail = script instanceof HTMLScriptElement ? script.src : '';
-          document.dispatchEvent(new CustomEvent('mivket-write', { detail }));
-        }
-        return Reflect.apply(real, self, args) as undefined;
-      },
-    });
+/**
+ * Another in the place of a method, with its name and length. What the page puts on the prototype of all objects changes
+ * nothing about it.
+ */
+function replace<M extends (...args: never[]) => unknown>(
+  method: M,
+  apply: (real: M, self: unknown, args: never[]) => unknown,
+): M {
+  const traps: ProxyHandler<M> = { apply };
+  return new Proxy(method, Object.setPrototypeOf(traps, null) as ProxyHandler<M>);
 }

@@ -1,6 +1,4 @@
-import { watchPlay, watchTimers, watchWrites } from './watch.js';
+import { watch } from './watch.js';
 
 // Evaluated in the page's own world, before its scripts; nothing of it stays behind in sight.
-watchTimers();
-watchPlay();
-watchWrites();
+watch();

@@ -47,6 +47,7 @@ export interface LoggedRequest {
 
 /** Kinds that may stay open for as long as the page lives. */
 const OPEN_ENDED = new Set<FileType>(['film', 'stream', 'socket', 'ping']);
+const LINES = new Set<FileType>(['film', 'stream']);
 const CAP = 2000;
 const NEW = {
   status: null,
@@ -91,6 +92,11 @@ export class RequestLog {
   /** How many requests are under way, those left out that may never end. */
   get pending(): number {
     return this.requests.filter((request) => !request.done && !OPEN_ENDED.has(request.type)).length;
+  }
+
+  /** How many are under way that may never end, and that the browser keeps a page's time standing for. */
+  get open(): number {
+    return this.requests.filter(({ done, type }) => !done && LINES.has(type)).length;
   }
 
   get lastActivity(): number {

@@ -22,6 +22,7 @@ import {
   scrollBack,
   scrollToEnd,
 } from '../in-page/swipes.js';
+import { noteLate } from '../in-page/noted.js';
 import { readWhole, settleAndRead } from './whole.js';
 import { findOwnPlace, focusFirst, forgetTab, hasLeft, listHindered } from '../in-page/visit.js';
 import { findSlotEdges, readView } from '../in-page/painted.js';
@@ -70,6 +71,7 @@ export const CALLS = {
   readFocus,
   readFocusLater,
   readInner,
+  noteLate,
   readLayers,
   readNatural,
   readObjects,
