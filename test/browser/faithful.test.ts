@@ -82,10 +82,13 @@ describe('the page is as when published', () => {
         for (const name of ["create", "assign"]) hear(Object, name);
         hear(EventTarget.prototype, "dispatchEvent");
         hear(Reflect, "apply");
+        const walk = Array.prototype[Symbol.iterator];
         for (const name of ["bubbles", "composed", "submitter"])
           Object.defineProperty(Object.prototype, name, { configurable: true, get() { heard++; } });
+        hear(Array.prototype, Symbol.iterator);
         clearTimeout(setTimeout(() => {}, 500));
         new Audio("data:audio/wav,").play().catch(() => {});
+        Array.prototype[Symbol.iterator] = walk;
         for (const name of ["bubbles", "composed", "submitter"]) delete Object.prototype[name];
         return heard === 0;
       })()`,

@@ -30,6 +30,7 @@ function makeSession(who: string, { sent = [], tells = () => true, short = [] }:
       events.on('end', listener);
       return () => events.off('end', listener);
     },
+    hold: () => Promise.resolve(),
     tell(_method: string, params?: { playbackRate?: number; policy?: string }) {
       if (params?.playbackRate !== undefined) paces.push(params.playbackRate);
       if (params?.policy) words.push(params.policy);

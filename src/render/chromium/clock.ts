@@ -5,7 +5,7 @@ import type { Passed } from '../page/browser-page.js';
 import type { Shown } from '../in-page/glance.js';
 import { flatMap } from '../../core/lists.js';
 import type { Session } from './connection.js';
-import { goOn, moveOn, stand, WAITING, type Policy, type Target } from './time.js';
+import { goOn, moveOn, readTime, stand, WAITING, type Policy, type Target } from './time.js';
 
 /** How long a line that its server holds open may keep the time standing, ms. */
 const HELD = 3000;
@@ -56,7 +56,6 @@ export class Clock {
   follow(session: Session, owner: Session = session): void {
     const group = this.#groups.get(owner) ?? new Set();
     this.#groups.set(owner, group.add(session));
-    if (session === owner) session.tell('Performance.enable');
     session.onEnd(() => {
       group.delete(session);
       if (session === owner) this.#groups.delete(owner);
@@ -78,7 +77,7 @@ export class Clock {
   async pass(ms: number, limit: number, then: 'stands' | 'flows'): Promise<Passed> {
     await this.stop();
     const { showFrame, tellFrame } = this.#ticking;
-    if (!this.moved) this.#shown = (await inTime(showFrame))?.at ?? null;
+    if (!this.moved) this.#shown = await this.#showNext();
     this.moved = true;
     this.#setPace(STANDING);
     const busy = !(await this.#passAll(ms, limit));
@@ -101,7 +100,7 @@ export class Clock {
     this.#flows?.abort();
     await within(this.#flowing, LATE);
     // Where animations went meanwhile is no lead.
-    if (this.#flows) this.#shown = (await inTime(this.#ticking.showFrame))?.at ?? null;
+    if (this.#flows) this.#shown = await this.#showNext();
     this.#flows = null;
   }
 
@@ -124,6 +123,11 @@ export class Clock {
       await setTimeout(FRAME);
     }
     await Promise.all(underWay.values());
+  }
+
+  /** Where animations are by the next frame, ms; null where it does not come. */
+  async #showNext(): Promise<number | null> {
+    return (await inTime(this.#ticking.showFrame))?.at ?? null;
   }
 
   #setPace(playbackRate: number): void {
@@ -154,7 +158,10 @@ export class Clock {
     const fresh = targets.filter(({ session }) => !this.#standing.has(session));
     await Promise.all(fresh.map(({ session }) => stand(session)));
     for (const { session } of fresh) this.#standing.add(session);
-    await Promise.all(targets.map((one) => moveOn(one, ms, policy)));
+    const owners = [...new Set(targets.map(({ owner }) => owner))];
+    const times = await Promise.all(owners.map(readTime));
+    const goals = new Map(owners.map((owner, i) => [owner, times[i]! + ms]));
+    await Promise.all(targets.map((one) => moveOn(one, ms, policy, goals.get(one.owner))));
     return true;
   }
 }

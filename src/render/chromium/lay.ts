@@ -10,14 +10,16 @@ export async function layIn(
   { scripts, ...part }: PutIn,
 ): Promise<void> {
   const expression = `(${putIn.toString()})(${JSON.stringify(part)})`;
-  await session.send('Runtime.evaluate', { expression, userGesture: false });
+  const { result } = await session.send('Runtime.evaluate', { expression, userGesture: false });
   await worlds.call(frame, 'noteLate', [part.slot]);
-  const objectId = scripts ? await worlds.findChannel(frame) : null;
+  const root = result.objectId;
+  if (!scripts || root === undefined) return;
+  const objectId = await worlds.findChannel(frame);
   if (objectId === null) return;
   await session.send('Runtime.callFunctionOn', {
     objectId,
     functionDeclaration: runPutIn.toString(),
-    arguments: [{ value: part }],
+    arguments: [{ objectId: root }],
     userGesture: false,
   });
 }

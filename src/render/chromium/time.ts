@@ -26,13 +26,16 @@ export function goOn(session: Session): void {
   session.tell('Emulation.setVirtualTimePolicy', { policy: 'advance' });
 }
 
-/** Moves a target's time on. Resolves when it is where it is to be, or the target is gone. */
+/**
+ * Moves a target's time on. Resolves when it is where it is to be, or the target is gone.
+ * @param goal where its owner's clock is to be, ms; null: wherever it comes to stand
+ */
 export async function moveOn(
   { session, owner }: Target,
   ms: number,
   policy: Policy,
+  goal: number | null = null,
 ): Promise<void> {
-  const goal = (await readTime(owner)) + ms;
   const over = new Promise<void>((resolve) => {
     const onOver = () => {
       session.off('Emulation.virtualTimeBudgetExpired', onTold);
@@ -41,7 +44,7 @@ export async function moveOn(
     };
     // What is told may be of the move before, and then ended this one.
     const onTold = async () => {
-      const left = goal - (await readTime(owner));
+      const left = goal === null ? 0 : goal - (await readTime(owner));
       if (left > ROUNDING) await grant(session, left, policy);
       else onOver();
     };
@@ -54,7 +57,8 @@ export async function moveOn(
 }
 
 /** The clock of the process that a page or frame lives in, ms; NaN where it cannot be asked. */
-async function readTime(owner: Session): Promise<number> {
+export async function readTime(owner: Session): Promise<number> {
+  owner.hold('Performance.enable', {}).catch(() => undefined);
   const answer = await owner.send('Performance.getMetrics').catch(() => null);
   return 1000 * (answer?.metrics.find(({ name }) => name === 'Timestamp')?.value ?? NaN);
 }

@@ -26,7 +26,7 @@ export function listen(notebook: Notebook): void {
   followPage(notebook);
   whenHanded((node) => {
     notebook.channel = node;
-    followCalls(notebook);
+    followCalls(notebook, node);
   });
   followPolicy(notebook);
   followFrames(notebook);
@@ -43,13 +43,13 @@ function followPage(notebook: Notebook): void {
 }
 
 /** What code in the page's own world tells of. @see ./watch.ts */
-function followCalls(notebook: Notebook): void {
+function followCalls(notebook: Notebook, channel: Element): void {
   const { asking, sounds, writers } = notebook;
   const keep = (all: string[], address: string) => {
     if (all.length < MOST_TOLD) all.push(address.slice(0, LONGEST_ADDRESS));
   };
   const on = (name: Told, listener: (element: HTMLElement | null) => void) =>
-    notebook.channel?.addEventListener(name, (event) => listener((event as SubmitEvent).submitter));
+    channel.addEventListener(name, (event) => listener((event as SubmitEvent).submitter));
   on('timer-set', () => notebook.timers++);
   on('timer-over', () => notebook.timers--);
   on('play', (real) => {
@@ -58,7 +58,7 @@ function followCalls(notebook: Notebook): void {
     if (real.isConnected) asking.add(real);
     else keep(sounds, real.src);
   });
-  notebook.channel?.addEventListener('wait', (event) => {
+  channel.addEventListener('wait', (event) => {
     const [name = '', script = '-1'] = String((event as CustomEvent).detail).split(' ');
     if (notebook.waits.length < MOST_TOLD)
       notebook.waits.push({ event: name, script: Number(script) });

@@ -11,22 +11,21 @@ export interface PutIn {
 /**
  * Runs in the page's own world, as a site's own code does it: sets the markup as the slot's content
  * (HTML, 8.5.4 innerHTML: scripts put in so do not run). Calls nothing outside itself.
+ * @returns what it was put into; null where there is no such slot
  */
-export function putIn({ slot, text, how }: Omit<PutIn, 'scripts'>): void {
+export function putIn({ slot, text, how }: Omit<PutIn, 'scripts'>): Element | ShadowRoot | null {
   const place = document.querySelector(`[data-mivket-slot="${CSS.escape(slot)}"]`);
-  if (!place) return;
+  if (!place) return null;
   const root = how === 'shadow' ? place.attachShadow({ mode: 'open' }) : place;
   root.innerHTML = text;
+  return root;
 }
 
 /**
  * Runs there too, when that has been noted: makes the scripts of what was put in again. Calls nothing outside itself.
  * @param this what tells of events that they wait for in vain
  */
-export function runPutIn(this: Element, { slot, how }: Pick<PutIn, 'slot' | 'how'>): void {
-  const place = document.querySelector(`[data-mivket-slot="${CSS.escape(slot)}"]`);
-  if (!place) return;
-  const root = how === 'shadow' ? place.shadowRoot! : place;
+export function runPutIn(this: Element, root: Element | ShadowRoot): void {
   const made: unknown[] = [];
   // The page has loaded: what is waited for from now on does not come.
   const over = ['DOMContentLoaded', 'load', 'readystatechange'];

@@ -28,7 +28,9 @@ function watchTimers(tell: Tell): void {
   };
   type Setter = (...args: unknown[]) => unknown;
   const onSet = (real: Setter, self: unknown, args: unknown[]) => {
-    const [work, delay] = [args[0], args[1]];
+    // Not taken apart: what goes through a list one by one can be overheard.
+    const work = args[0];
+    const delay = args[1];
     const wait = typeof delay === 'number' || typeof delay === 'string' ? +delay : 0;
     const counts =
       typeof work === 'function' && wait >= shortest && wait <= longest && depth < deepest;

@@ -47,6 +47,7 @@ export interface LoggedRequest {
 
 /** Kinds that may stay open for as long as the page lives. */
 const OPEN_ENDED = new Set<FileType>(['film', 'stream', 'socket', 'ping']);
+/** Those of them that the browser counts among what a page's own time may wait for. */
 const LINES = new Set<FileType>(['film', 'stream']);
 const CAP = 2000;
 const NEW = {
@@ -94,7 +95,7 @@ export class RequestLog {
     return this.requests.filter((request) => !request.done && !OPEN_ENDED.has(request.type)).length;
   }
 
-  /** How many are under way that may never end, and that the browser keeps a page's time standing for. */
+  /** How many lines are open for which the browser may keep a page's time standing without an end. */
   get open(): number {
     return this.requests.filter(({ done, type }) => !done && LINES.has(type)).length;
   }
