@@ -1,6 +1,23 @@
 import { applyEdits } from '../core/mend/apply.js';
-import type { Finding } from '../core/run.js';
+import { mapPresent } from '../core/lists.js';
+import type { Finding, SnippetReport } from '../core/run.js';
+import { counts } from '../core/verdict.js';
+import { joinWords } from '../core/words/list.js';
 import { clean } from './clean.js';
+
+/** So many causes are named. */
+const MOST_CAUSES = 8;
+
+/** What stands over the whole snippet with all cures: of what is left for a person to decide it is not silent. */
+export function nameWhole({ causes, findings }: SnippetReport): string {
+  const counting = new Set(mapPresent(findings, (one) => (counts(one) ? one.cause : null)));
+  const open = causes.filter(({ number, mend }) => mend === null && counting.has(number));
+  if (open.length === 0) return 'The whole snippet, corrected';
+  const named = open.slice(0, MOST_CAUSES).map(({ number }) => String(number));
+  const more = open.length - named.length;
+  const list = joinWords(more > 0 ? [...named, `${more} more`] : named);
+  return `The whole snippet, corrected as far as that is certain; left to decide: ${list}`;
+}
 
 type Edits = NonNullable<Finding['mend']>;
 

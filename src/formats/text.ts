@@ -1,6 +1,7 @@
 import stringWidth from 'string-width';
 import type { RunDocument, SnippetReport } from '../core/run.js';
 import { listBlocks } from './blocks.js';
+import { nameWhole } from './corrected.js';
 import { clean, cleanLine } from './clean.js';
 import type { Paint } from './paint.js';
 import {
@@ -90,16 +91,16 @@ const MOST_LINES = 12;
 const LONGEST_LINE = 400;
 
 /** The whole snippet with all cures, where more than one was put in. */
-function formatWhole({ mended, causes }: SnippetReport, { paint }: TextOptions): string {
+function formatWhole(snippet: SnippetReport, { paint }: TextOptions): string {
+  const { mended, causes } = snippet;
   if (mended === null || causes.filter(({ mend }) => mend).length < 2) return '';
   const lines = clean(mended.trim()).split('\n');
   if (lines.length > MOST_LINES || lines.some((line) => line.length > LONGEST_LINE))
-    return paint.faint('  The whole snippet, corrected, is in the HTML and JSON reports.');
+    return paint.faint(`  ${nameWhole(snippet)}: in the HTML and JSON reports.`);
   // Not wrapped: it is there to be copied.
-  return [
-    paint.faint('  The whole snippet, corrected:'),
-    ...lines.map((line) => `    ${line}`),
-  ].join('\n');
+  return [paint.faint(`  ${nameWhole(snippet)}:`), ...lines.map((line) => `    ${line}`)].join(
+    '\n',
+  );
 }
 
 function formatNotes(

@@ -52,6 +52,20 @@ a click.
     );
   });
 
+  test('says over the whole snippet what is left for a person to decide', () => {
+    const mended = '<iframe width="100%"></iframe>';
+    const at = (cause: number, mend = makeFinding().mend) =>
+      makeFinding({ id: `finding-${cause}`, cause, mend });
+    expect(format({ mended, findings: [at(1), at(2)] })).toContain(
+      '  The whole snippet, corrected:',
+    );
+    expect(format({ mended, findings: [at(1), at(2, null), at(3), at(4, null)] })).toContain(
+      '  The whole snippet, corrected as far as that is certain; left to decide: 2 and 4:',
+    );
+    const many = Array.from({ length: 12 }, (_, i) => at(i + 3, null));
+    expect(format({ mended, findings: [at(1), at(2), ...many] })).toContain('10 and 4 more:');
+  });
+
   test('tells slots with the same widths together, and differing measures apart', () => {
     const places = [
       makeSeen('article', 320, 9),

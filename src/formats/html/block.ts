@@ -1,11 +1,8 @@
 import type { Finding, SnippetReport } from '../../core/run.js';
-import { counts } from '../../core/verdict.js';
 import type { Block } from '../blocks.js';
 import { clean, cleanLine } from '../clean.js';
-import { formatCorrected } from '../corrected.js';
-import { formatMore, formatWaiver, listMeasured } from '../measured.js';
-import { countPlaces, describeDoubt } from '../summary.js';
-import { listCures } from '../text-block.js';
+import { formatMore } from '../measured.js';
+import { tellBlock, type Told } from '../told.js';
 import { formatShape } from './shapes.js';
 import { html, type Html } from './template.js';
 
@@ -16,26 +13,24 @@ const MOST_ALIKE = 200;
 
 /** One cause with all that is to be said of it. */
 export function formatBlock(block: Block, anchor: string, snippet: SnippetReport): Html {
-  const { number, main, also, cause, alike } = block;
-  const { id, level, where, waiver } = main;
-  const waived = !counts(main);
-  const notes = `${describeDoubt(main)}${waived ? ' · waived' : ''}`;
+  const told = tellBlock(block, snippet);
+  const { number, mark, level, id, place } = told;
+  const rows = (labels: readonly string[]) =>
+    told.rows.filter(({ label }) => labels.includes(label)).map(formatRow);
   return html`<article id="${anchor}-${number}" aria-labelledby="${anchor}-${number}-name">
     <header>
       <span class="number ${level}"><i>${number}</i></span>
-      <span class="level ${level}">${formatShape(waived ? 'waived' : level)} ${level}</span>
+      <span class="level ${level}">${formatShape(mark)} ${level}</span>
       <h3 id="${anchor}-${number}-name">${id}</h3>
-      <span class="faint">line ${where.line}, column ${where.column}${notes}</span>
+      <span class="faint">${place}</span>
     </header>
-    <p class="says">${formatCss(main.message)}</p>
-    ${formatSource(main, snippet.text)}
+    <p class="says">${formatCss(told.message)}</p>
+    ${formatSource(told.where, snippet.text)}
     <dl>
-      ${formatTable(block, countPlaces(snippet))} ${formatAlso(also)}
-      ${formatRow('visitors', main.notice)} ${formatRow('change', listCures(block).join(' '))}
-      ${cause.mend && formatMended(snippet.text, cause.mend)}
-      ${formatRow('standard', main.standard ?? '')} ${formatRow('waiver', formatWaiver(waiver))}
+      ${formatTable(told)} ${formatAlso(told)} ${rows(['visitors', 'change'])} ${formatMended(told)}
+      ${rows(['standard', 'waiver'])}
     </dl>
-    ${formatAlike(alike)}
+    ${formatAlike(told)}
   </article>`;
 }
 
@@ -45,14 +40,12 @@ function formatCss(words: string): Html {
   return html`${pieces.map((piece, i) => (i % 2 === 1 ? html`<code>${piece}</code>` : html`${piece}`))}`;
 }
 
-function formatRow(label: string, words: string): Html | null {
-  return words
-    ? html`<dt>${label}</dt>
-        <dd>${formatCss(words)}</dd>`
-    : null;
+function formatRow({ label, words }: Told['rows'][number]): Html {
+  return html`<dt>${label}</dt>
+    <dd>${formatCss(words)}</dd>`;
 }
 
-function formatAlso(also: readonly Finding[]): Html | null {
+function formatAlso({ also }: Told): Html | null {
   if (also.length === 0) return null;
   const lines = also.map(
     ({ id, level, message }) =>
@@ -64,8 +57,7 @@ function formatAlso(also: readonly Finding[]): Html | null {
     <dd>${lines}</dd>`;
 }
 
-function formatTable(block: Block, places: number): Html | null {
-  const table = listMeasured(block, places);
+function formatTable({ measured: table }: Told): Html | null {
   if (table.rows.length === 0) return null;
   const named = table.rows.some(({ slot }) => slot);
   const rows = table.rows.map(
@@ -95,7 +87,7 @@ function formatTable(block: Block, places: number): Html | null {
 }
 
 /** The line of the source, the faulty piece underlined. */
-function formatSource({ where }: Finding, text: string): Html | null {
+function formatSource(where: Finding['where'], text: string): Html | null {
   const start = text.slice(0, where.offset).search(/[^\r\n]*$/);
   const length = text.slice(start).search(/\r|\n|$/);
   const end = start + length;
@@ -109,23 +101,21 @@ function formatSource({ where }: Finding, text: string): Html | null {
   ><code><span class="line">${where.line}  </span>${clean(before)}<mark>${clean(text.slice(where.offset, stop).slice(0, LONGEST))}</mark>${clean(after)}</code></pre>`;
 }
 
-function formatMended(text: string, edits: NonNullable<Finding['mend']>): Html | null {
-  const { atEnd, lines } = formatCorrected(text, edits);
-  if (atEnd) return null;
+function formatMended({ corrected }: Told): Html | null {
+  if (corrected.length === 0) return null;
   return html`<dt>corrected</dt>
     <dd>
-      <pre><code>${lines.join('\n')}</code></pre>
+      <pre><code>${corrected.join('\n')}</code></pre>
     </dd>`;
 }
 
 /** The same at other places: a line each. */
-function formatAlike(alike: readonly Finding[]): Html | null {
+function formatAlike({ alike }: Told): Html | null {
   if (alike.length === 0) return null;
   const rows = alike.slice(0, MOST_ALIKE).map(
-    ({ cause, level, where, message }) =>
+    ({ number, level, place, message }) =>
       html`<li>
-        <span class="number small ${level}"><i>${cause}</i></span> line ${where.line}, column
-        ${where.column}: ${formatCss(message)}
+        <span class="number small ${level}"><i>${number}</i></span> ${place}: ${formatCss(message)}
       </li>`,
   );
   const rest = alike.length - rows.length;

@@ -2,6 +2,7 @@ import { flatMap } from '../../core/lists.js';
 import type { RunDocument, SnippetReport } from '../../core/run.js';
 import { clean, cleanLine } from '../clean.js';
 import { listBlocks } from '../blocks.js';
+import { nameWhole } from '../corrected.js';
 import {
   formatCounts,
   formatEngines,
@@ -198,11 +199,12 @@ function formatSnippet(
 }
 
 /** The whole snippet with all cures, to be copied. */
-function formatWhole({ mended }: SnippetReport): Html | null {
+function formatWhole(snippet: SnippetReport): Html | null {
+  const { mended } = snippet;
   return mended === null
     ? null
     : html`<details class="whole">
-        <summary>The whole snippet, corrected</summary>
+        <summary>${nameWhole(snippet)}</summary>
         <pre tabindex="0"><code>${clean(mended)}</code></pre>
       </details>`;
 }

@@ -46,7 +46,7 @@ function formatFigure(snippet: SnippetReport, render: Shown, shots: Shots): Html
   const edge = isBeyond(render)
     ? html`<span class="edge" style="left: ${percent(render.width / region.width)}"></span>`
     : null;
-  const picture = formatShot(shot, shots, describe(snippet, render, marks));
+  const picture = formatShot(shot, shots, describeShot(snippet, render, marks));
   return html`<figure style="flex: ${region.width} ${region.width} 0; max-width: ${region.width}px">
     <figcaption>${formatCaption(render)}</figcaption>
     <div class="shot">${picture}${edge}${formatMarks(marks, region)}</div>
@@ -120,7 +120,11 @@ function percent(share: number): string {
   return `${Math.round(share * 1e5) / 1e3}%`;
 }
 
-function describe({ name }: SnippetReport, render: RenderReport, marks: readonly Mark[]): string {
+function describeShot(
+  { name }: SnippetReport,
+  render: RenderReport,
+  marks: readonly Mark[],
+): string {
   const { width } = render;
   const numbers = [...new Set(marks.map(({ number }) => number))];
   const marked = numbers.length > 0 ? `; outlined: finding ${numbers.join(', ')}` : '';
