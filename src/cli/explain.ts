@@ -6,7 +6,7 @@ import { makePaint } from './colours.js';
 import { getTextWidth, write, type World } from './streams.js';
 
 /**
- * Prints what a finding means, or the list of all.
+ * Prints what a finding means, or the list of all, or of those that begin with what is given.
  * @throws ToolError `unknown-finding`
  */
 export async function explain(id: string | undefined, world: World): Promise<number> {
@@ -17,6 +17,11 @@ export async function explain(id: string | undefined, world: World): Promise<num
     return 0;
   }
   const check = CHECKS.find((one) => one.id === id);
+  const alike = CHECKS.filter((one) => one.id.startsWith(id));
+  if (!check && alike.length > 0) {
+    await write(world.stdout, formatList(alike, paint, width));
+    return 0;
+  }
   if (!check) {
     const known = CHECKS.map((one) => one.id);
     throw new ToolError(

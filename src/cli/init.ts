@@ -75,6 +75,12 @@ async function readSlots(page: string, world: World): Promise<string[]> {
 
 function chooseMarked(wanted: readonly string[], marked: readonly string[], page: string) {
   const missing = wanted.find((name) => !marked.includes(name));
+  const bare = missing?.replace(/:.*$/, '');
+  if (bare !== undefined && marked.includes(bare))
+    throw new ToolError(
+      'bad-option',
+      `--slot "${missing}" gives a width, and a slot of ${page} is as wide as that page makes it. Write --slot ${bare}.`,
+    );
   if (missing !== undefined)
     throw new ToolError(
       'bad-option',

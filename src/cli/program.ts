@@ -98,7 +98,9 @@ function addJudge(program: Command, world: World, outcome: { code: number }): vo
 function addExplain(program: Command, world: World, outcome: { code: number }): void {
   program
     .command('explain')
-    .description('Say what a finding means, how it is decided and cured; without a name, list all.')
+    .description(
+      'Say what a finding means, how it is decided and cured; without a name, list all, with the beginning of one (frame) those.',
+    )
     .argument('[finding]', 'the finding, as reports name it')
     .action(async (finding: string | undefined) => {
       const { explain } = await import('./explain.js');

@@ -47,9 +47,13 @@ export function write(output: Output, text: string): Promise<void> {
   });
 }
 
-/** What is wrong, and what to do. */
-export function complainOf(world: World, { message, remedy }: ToolError): Promise<void> {
-  return complain(world, remedy ? `${message} ${remedy}` : message);
+/** What is wrong, and what to do; of a house file all that is, each on a line. */
+export async function complainOf(
+  world: World,
+  { code, message, remedy }: ToolError,
+): Promise<void> {
+  const sentences = code === 'bad-house' ? message.split('\n') : [message];
+  for (const words of sentences) await complain(world, remedy ? `${words} ${remedy}` : words);
 }
 
 /** A sentence on standard error. It never fails: nobody could be told. */

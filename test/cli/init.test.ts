@@ -61,6 +61,9 @@ describe('a house file is begun', () => {
     const { house } = await begin('house/own.yaml', { page: 'site/host.html' });
     expect(house.page).toBe('../site/host.html');
     expect(house.slots.map(({ name }) => name)).toEqual(['article', 'sidebar']);
+    await expect(
+      begin('wide.yaml', { page: 'site/host.html', slot: ['article:680'] }),
+    ).rejects.toThrow(/as wide as that page makes it\. Write --slot article\.$/);
     const one = await begin('one.yaml', { page: 'site/host.html', slot: ['sidebar'] });
     expect(one.house.slots.map(({ name }) => name)).toEqual(['sidebar']);
   });

@@ -99,6 +99,24 @@ describe('a house file that is wrong', () => {
   });
 });
 
+test('all that is wrong in a house file is told, each with its line', () => {
+  const text =
+    'slotz: {}\nviewports: [{ name: p, width: wide }]\nlimits: { smallestText: tiny, sise: 3 }\n';
+  const lines = complain(text).split('\n');
+  expect(lines.map((line) => /line \d+: `[^`]*`/.exec(line)?.[0])).toEqual([
+    'line 1: `slotz`',
+    'line 2: `viewports.0.width`',
+    'line 3: `limits.smallestText`',
+    'line 3: `limits.sise`',
+  ]);
+  const many = Array.from({ length: 25 }, (_, at) => `bed${at}: 1`).join('\n');
+  expect(complain(many).split('\n')).toHaveLength(21);
+  expect(complain(many)).toMatch(/And 5 more mistakes\.$/);
+  const names =
+    'levels: { slot-overfow: off, a: off }\nviewports: [{ name: p, width: 390 }, { name: p, width: 768 }]';
+  expect(complain(names).split('\n')).toHaveLength(3);
+});
+
 describe('a house', () => {
   test('without a file has one column and four widths', () => {
     const house = getDefaultHouse();

@@ -147,6 +147,11 @@ describe('explain', () => {
   test('lists all findings, and tells one from what it means to how it is cured', async () => {
     const list = await shop.run(['explain']);
     expect(list.out.match(/^[■◧□] [a-z-]+ {2,}\S/gm)!.length).toBeGreaterThan(20);
+    const some = await shop.run(['explain', 'frame-']);
+    expect(
+      some.out.match(/^[■◧□] [a-z-]+ {2,}[A-Z]/gm)!.every((line) => / frame-/.test(line)),
+    ).toBe(true);
+    expect(some.out).toContain('frame-unnamed');
     const one = await shop.run(['explain', 'page-scrolls-sideways']);
     expect(one.out).toMatch(
       /■ blocker[\s\S]*decided [\s\S]*visitors [\s\S]*change [\s\S]*standard [\s\S]*faulty [\s\S]*sound /,

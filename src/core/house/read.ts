@@ -2,10 +2,24 @@ import { isMap, isSeq, LineCounter, parseDocument, visit, type Document, type No
 import * as z from 'zod';
 import { ToolError } from '../errors.js';
 import { flatMap, mapPresent } from '../lists.js';
+import { countWords } from '../words/list.js';
 import { suggest, suggestFinding } from '../words/nearest.js';
 import { FINDING_IDS } from '../words/finding-ids.js';
 import { completeHouse, type House } from './house.js';
 import { houseSchema } from './schema.js';
+
+/** A mistake in a house file: where, and what is allowed there. */
+interface Complaint {
+  line: number;
+  key: string | null;
+  words: string;
+}
+
+/** A house file as it was read, with where its lines are. */
+interface Source {
+  document: Document;
+  lines: LineCounter;
+}
 
 /** Bounds what a hostile file may blow up to by aliases. */
 const MAX_ALIASES = 50;
@@ -17,118 +31,104 @@ export function getDefaultHouse(): House {
 
 /**
  * Reads a house file's text.
- * @throws ToolError `bad-house`: file, line, key, what was found and what is allowed.
+ * @throws ToolError `bad-house`: of each mistake file, line, key, what was found and what is allowed.
  */
 export function readHouse(text: string, file: string): House {
   const lines = new LineCounter();
   const document = parseDocument(text, { lineCounter: lines, prettyErrors: false });
-  const broken = document.errors[0];
-  if (broken?.code === 'DUPLICATE_KEY') {
-    const key = /^["']?([^"':\s]*)/.exec(text.slice(broken.pos[0]))?.[1] ?? '';
-    throw badHouse(file, lines.linePos(broken.pos[0]).line, key, 'stands there twice');
-  }
-  if (broken) {
-    throw badHouse(file, lines.linePos(broken.pos[0]).line, null, `is not YAML: ${broken.message}`);
-  }
-  checkKeys(document, lines, file);
-  const value = toValue(document, file);
-  const parsed = houseSchema.safeParse(value ?? {});
-  if (!parsed.success) throw explain(parsed.error.issues[0]!, document, lines, file);
-  checkNames(parsed.data, document, lines, file);
-  checkViewports(parsed.data, document, lines, file);
+  const source = { document, lines };
+  const broken = findBroken(text, source) ?? findOddKey(source);
+  if (broken) throw badHouse(file, [broken]);
+  const parsed = houseSchema.safeParse(toValue(document, file) ?? {});
+  const complaints = parsed.success
+    ? [...checkNames(parsed.data, source), ...checkViewports(parsed.data, source)]
+    : flatMap(parsed.error.issues, (issue) => explain(issue, source));
+  if (complaints.length > 0 || !parsed.success) throw badHouse(file, complaints);
   return completeHouse(parsed.data, file);
+}
+
+/** What is no YAML: what stands behind it cannot be told from what follows of it. */
+function findBroken(text: string, { document, lines }: Source): Complaint | null {
+  const [broken] = document.errors;
+  if (!broken) return null;
+  const { line } = lines.linePos(broken.pos[0]);
+  if (broken.code !== 'DUPLICATE_KEY')
+    return { line, key: null, words: `is not YAML: ${broken.message}` };
+  const key = /^["']?([^"':\s]*)/.exec(text.slice(broken.pos[0]))?.[1] ?? '';
+  return { line, key, words: 'stands there twice' };
 }
 
 function toValue(document: Document, file: string): unknown {
   try {
     return document.toJS({ maxAliasCount: MAX_ALIASES });
   } catch {
-    throw badHouse(file, 1, null, `uses more than ${MAX_ALIASES} aliases`);
+    const words = `uses more than ${MAX_ALIASES} aliases`;
+    throw badHouse(file, [{ line: 1, key: null, words }]);
   }
 }
 
 /** A key that objects have by themselves is no key of anything here. */
-function checkKeys(document: Document, lines: LineCounter, file: string): void {
+function findOddKey({ document, lines }: Source): Complaint | null {
+  let found: Complaint | null = null;
   visit(document, {
     Pair(_at, { key }) {
       const { value, range } = (key ?? {}) as { value?: unknown; range?: [number] };
-      if (value !== '__proto__') return;
-      throw badHouse(file, lines.linePos(range?.[0] ?? 0).line, '__proto__', 'is not a key here');
+      if (value !== '__proto__') return undefined;
+      const { line } = lines.linePos(range?.[0] ?? 0);
+      found = { line, key: '__proto__', words: 'is not a key here' };
+      return visit.BREAK;
     },
   });
+  return found;
 }
 
 /** What is told of a viewport is told by its name. */
 function checkViewports(
   { viewports = [] }: z.output<typeof houseSchema>,
-  document: Document,
-  lines: LineCounter,
-  file: string,
-): void {
-  viewports.forEach(({ name }, i) => {
-    if (viewports.findIndex((one) => one.name === name) === i) return;
-    const path = ['viewports', i, 'name'];
-    throw badHouse(
-      file,
-      getLine(document, lines, path),
-      path.join('.'),
-      `must be another name than those before, found "${name}"`,
-    );
+  source: Source,
+): Complaint[] {
+  return flatMap(viewports, ({ name }, i) => {
+    if (viewports.findIndex((one) => one.name === name) === i) return [];
+    const words = `must be another name than those before, found "${name}"`;
+    return [complain(source, ['viewports', i, 'name'], words)];
   });
 }
 
 /** Finding names are checked by hand: the schema cannot say which is near. */
-function checkNames(
-  house: z.output<typeof houseSchema>,
-  document: Document,
-  lines: LineCounter,
-  file: string,
-) {
+function checkNames(house: z.output<typeof houseSchema>, source: Source): Complaint[] {
   const named = [
     ...Object.keys(house.levels).map((id) => ({ id, path: ['levels', id] })),
     ...house.waivers.map(({ finding }, i) => ({ id: finding, path: ['waivers', i, 'finding'] })),
   ];
-  for (const { id, path } of named) {
-    if (FINDING_IDS.includes(id)) continue;
-    const line = getLine(document, lines, path);
-    throw badHouse(
-      file,
-      line,
-      path.join('.'),
-      `names the unknown finding "${id}". ${suggestFinding(id, FINDING_IDS)}`,
-    );
-  }
+  return named
+    .filter(({ id }) => !FINDING_IDS.includes(id))
+    .map(({ id, path }) => {
+      const words = `names the unknown finding "${id}". ${suggestFinding(id, FINDING_IDS)}`;
+      return complain(source, path, words);
+    });
 }
 
-function explain(
-  issue: z.core.$ZodIssue,
-  document: Document,
-  lines: LineCounter,
-  file: string,
-): ToolError {
+/** Of unknown keys there may be several in one place. */
+function explain(issue: z.core.$ZodIssue, source: Source): Complaint[] {
   const leaves = listLeaves(issue);
   const inner = getDeepest(leaves);
+  const { path } = inner;
   if (inner.code === 'unrecognized_keys') {
-    const key = inner.keys[0]!;
-    const path = [...inner.path, key];
-    const words = `is not a key of ${inner.path.length ? `"${inner.path.join('.')}"` : 'the house file'}. ${suggest(key, getKeys(inner.path))}`;
-    return badHouse(file, getLine(document, lines, path), path.join('.'), words);
+    const around = path.length > 0 ? `"${path.join('.')}"` : 'the house file';
+    return inner.keys.map((key) =>
+      complain(source, [...path, key], `is not a key of ${around}. ${suggest(key, getKeys(path))}`),
+    );
   }
-  const found = document.getIn(inner.path);
-  const others = leaves.filter(({ path }) => path.join('.') === inner.path.join('.'));
+  const found = source.document.getIn(path);
+  const others = leaves.filter((one) => one.path.join('.') === path.join('.'));
   const seen = isMap(found) || isSeq(found) ? '' : `, found ${JSON.stringify(found) ?? 'nothing'}`;
-  return badHouse(
-    file,
-    getLine(document, lines, inner.path),
-    inner.path.join('.'),
-    `${wanted(inner, others)}${seen}`,
-  );
+  return [complain(source, path, `${wanted(inner, others)}${seen}`)];
 }
 
 /** @param others what the other branches of a union say of the same place */
 function wanted(issue: z.core.$ZodIssue, others: readonly z.core.$ZodIssue[]): string {
-  const allowed = mapPresent([issue, ...others], describe);
-  if (describe(issue) !== null) return `must be ${[...new Set(allowed)].join(', or ')}`;
+  const allowed = mapPresent([issue, ...others], explainIssue);
+  if (explainIssue(issue) !== null) return `must be ${[...new Set(allowed)].join(', or ')}`;
   if (issue.code === 'invalid_key') return issue.issues[0]?.message ?? issue.message;
   if (issue.code === 'too_small' && issue.origin === 'array')
     return `must have at least ${issue.minimum} in it`;
@@ -138,7 +138,7 @@ function wanted(issue: z.core.$ZodIssue, others: readonly z.core.$ZodIssue[]): s
 }
 
 /** What may stand at a place, where that can be said in a word or two. */
-function describe(issue: z.core.$ZodIssue): string | null {
+function explainIssue(issue: z.core.$ZodIssue): string | null {
   if (issue.code === 'invalid_value') {
     const { values } = issue;
     return values.length > 1 ? `one of ${values.join(', ')}` : String(values[0]);
@@ -199,7 +199,7 @@ function listBranches(schema: Described): Described[] {
 }
 
 /** The line of a key, or of the nearest thing around it that is there. */
-function getLine(document: Document, lines: LineCounter, path: readonly PropertyKey[]): number {
+function getLine({ document, lines }: Source, path: readonly PropertyKey[]): number {
   for (let depth = path.length; depth > 0; depth--) {
     const parent = document.getIn(path.slice(0, depth - 1), true);
     const key = path[depth - 1];
@@ -215,9 +215,24 @@ function getLine(document: Document, lines: LineCounter, path: readonly Property
   return 1;
 }
 
-function badHouse(file: string, line: number, key: string | null, words: string): ToolError {
-  return new ToolError(
-    'bad-house',
-    `${file}, line ${line}: ${key ? `\`${key}\` ` : ''}${words.replace(/\.$/, '')}.`,
-  );
+function complain(source: Source, path: readonly PropertyKey[], words: string): Complaint {
+  return { line: getLine(source, path), key: path.join('.'), words };
+}
+
+/** So many mistakes are told at once. */
+const MOST = 20;
+
+/** A line for each mistake, in the order of the file. */
+function badHouse(file: string, complaints: readonly Complaint[]): ToolError {
+  const told = [...complaints]
+    .sort((a, b) => a.line - b.line)
+    .map(
+      ({ line, key, words }) =>
+        `${file}, line ${line}: ${key ? `\`${key}\` ` : ''}${words.replace(/\.$/, '')}.`,
+    )
+    .map((line) => line.replace(/\s*[\r\n]+\s*/g, ' '));
+  const rest = told.length - MOST;
+  const lines =
+    rest > 0 ? [...told.slice(0, MOST), `And ${countWords(rest, 'more mistake')}.`] : told;
+  return new ToolError('bad-house', lines.join('\n'));
 }
