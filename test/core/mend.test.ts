@@ -22,6 +22,22 @@ const replace = (offset: number, endOffset: number, text: string): Intent[] => [
   { do: 'replace-text', span: { offset, endOffset }, text },
 ];
 
+const wrap = (element = 0): Intent[] => [
+  { do: 'wrap', element, declarations: { 'overflow-x': 'auto' } },
+];
+
+test('what is put around an element is so only where that has an end of its own', () => {
+  expect(compose('<table><td>x</table>y', wrap())).toEqual([
+    '<div style="overflow-x: auto"><table><td>x</table></div>y',
+    [true],
+  ]);
+  expect(compose('<table><td>x', wrap())).toEqual(['<table><td>x', [false]]);
+  expect(compose('<p><b>x</b></p>', wrap(3), style({ width: '1px' }, 3))).toEqual([
+    '<p><div style="overflow-x: auto"><b style="width: 1px">x</b></div></p>',
+    [true, true],
+  ]);
+});
+
 describe('one cure', () => {
   test.each<[string, Intent[], string]>([
     ['<img>', style({ width: '1px' }), '<img style="width: 1px">'],

@@ -1,6 +1,8 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
+import type { House } from '../../core/house/house.js';
 import { flatMap } from '../../core/lists.js';
 import { blameElement, getBlamed, locateAttribute } from '../../core/measure/blame.js';
+import { findLoudAddress } from '../../core/measure/loud-address.js';
 import {
   getForeignAddress,
   isAllowed,
@@ -21,6 +23,8 @@ interface Data {
   asked: string[];
   /** What `allow` says already. */
   allow: string;
+  /** It is to start with its sound on, which is to be cured first: then it needs no permission. */
+  loud: boolean;
 }
 
 export default defineCheck({
@@ -43,7 +47,7 @@ export default defineCheck({
       if (lacking.length === 0) return [];
       const features = [...new Set(lacking.map(({ feature }) => feature))];
       const asked = lacking.map(({ parameter }) => parameter);
-      return [makeFact(element, features, asked)];
+      return [makeFact(element, features, asked, isLoud(element, house))];
     });
     const known = new Set(byMarkup.map(({ where }) => where.offset));
     const byUse = flatMap(renders, (render) =>
@@ -56,18 +60,18 @@ export default defineCheck({
         if (features.length === 0) return [];
         const seen = [makeSeen(render, { refused: features.join(', ') })];
         if (element) {
-          const fact = makeFact(element, features, []);
+          const fact = makeFact(element, features, [], isLoud(element, house));
           return known.has(fact.where.offset) ? [] : [{ ...fact, seen }];
         }
         const { culprit } = blame;
         const where = locateAttribute(markup, blame, 'allow');
-        const data = { features, asked: [], allow: frame.attributes.allow ?? '' };
+        const data = { features, asked: [], allow: frame.attributes.allow ?? '', loud: false };
         return [{ where, culprit, group: '', data, seen }];
       }),
     );
     return [...byMarkup, ...byUse];
   },
-  says({ features, asked, allow }) {
+  says({ features, asked, allow, loud }) {
     const list = joinWords(features);
     const how =
       asked.length > 0
@@ -76,20 +80,26 @@ export default defineCheck({
     return {
       message: `${how}, which the frame is not allowed.`,
       notice: `The browser refuses it: ${joinWords(features.map((one) => NOTICES[one] ?? `${one} does not work`))}.`,
-      cure: `Allow it: \`allow="${joinAllow(allow, features)}"\`. Or do without.`,
+      cure: loud
+        ? `Where it is muted, allow it: \`allow="${joinAllow(allow, features)}"\`.`
+        : `Allow it: \`allow="${joinAllow(allow, features)}"\`. Or do without.`,
     };
   },
-  mend({ features, allow }, { culprit }, markup) {
+  mend({ features, allow, loud }, { culprit }, markup) {
     const element = getBlamed(markup, { culprit });
     if (!element) return null;
-    const value = joinAllow(allow, features);
+    // What is not to start by itself needs no leave to do so.
+    const wanted = features.filter((one) => !loud || one !== 'autoplay');
+    if (wanted.length === 0) return null;
+    const value = joinAllow(allow, wanted);
     return [{ do: 'set-attribute', element: element.offset, name: 'allow', value }];
   },
   measures: ({ refused }) => `refused ${String(refused)}`,
   brief: ({ features }) => `a frame without ${joinWords(features)}`,
   samples: [
-    { features: ['autoplay'], asked: ['autoplay=1'], allow: '' },
-    { features: ['gyroscope'], asked: [], allow: 'fullscreen' },
+    { features: ['autoplay'], asked: ['autoplay=1'], allow: '', loud: false },
+    { features: ['autoplay'], asked: ['autoplay=1'], allow: '', loud: true },
+    { features: ['gyroscope'], asked: [], allow: 'fullscreen', loud: false },
   ],
   examples: {
     faulty: [
@@ -119,7 +129,18 @@ const NOTICES: Record<Feature, string> = {
   geolocation: 'it cannot find where the visitor is',
 };
 
-function makeFact(element: MarkupElement, features: Feature[], asked: string[]): Fact<Data> {
+/** Where the house knows how to mute it, it is muted, and may start. */
+function isLoud(element: MarkupElement, house: House): boolean {
+  const loud = findLoudAddress(element, house);
+  return loud !== null && loud.mute === null;
+}
+
+function makeFact(
+  element: MarkupElement,
+  features: Feature[],
+  asked: string[],
+  loud: boolean,
+): Fact<Data> {
   const attribute =
     getAttribute(element, 'allow') ?? (asked.length > 0 ? getAttribute(element, 'src') : null);
   const { offset, endOffset } = attribute ?? getTagSpan(element);
@@ -127,7 +148,7 @@ function makeFact(element: MarkupElement, features: Feature[], asked: string[]):
     where: { offset, endOffset },
     culprit: { at: 'element', offset: element.offset, part: 'allow' },
     group: '',
-    data: { features, asked, allow: getValue(element, 'allow') ?? '' },
+    data: { features, asked, allow: getValue(element, 'allow') ?? '', loud },
     seen: [],
   };
 }

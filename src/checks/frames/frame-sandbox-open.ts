@@ -1,12 +1,16 @@
 import { defineCheck, type Fact } from '../../core/check.js';
+import type { House } from '../../core/house/house.js';
 import { flatMap } from '../../core/lists.js';
 import { getAttribute, getValue, type MarkupElement } from '../../core/markup/markup.js';
 import { parseAddress } from '../../core/measure/site.js';
 import { joinWords } from '../../core/words/list.js';
+import { findSlip } from '../../core/words/slip.js';
 
 interface Data {
   /** Values that the standard does not know; none where it is open by those that it knows. */
   unknown: string[];
+  /** What must have been meant, as the attribute’s value; null where nobody knows. */
+  instead: string | null;
 }
 
 export default defineCheck({
@@ -32,17 +36,20 @@ export default defineCheck({
         {
           where: { offset, endOffset },
           culprit: { at: 'element', offset: element.offset, part: 'sandbox' } as const,
-          data: { unknown },
+          data: { unknown, instead: unknown.length > 0 ? findMeant(element, values, house) : null },
           seen: [],
         },
       ];
     }),
-  says: ({ unknown }) =>
+  says: ({ unknown, instead }) =>
     unknown.length > 0
       ? {
           message: `The sandbox does not know ${joinWords(unknown.map((one) => `\`${one}\``))}.`,
           notice: 'The frame may do less than was meant: browsers pass over such words.',
-          cure: 'Write values of the standard, such as `allow-scripts`, or take it out.',
+          cure:
+            instead === null
+              ? 'Write values of the standard, such as `allow-scripts`, or take it out.'
+              : `Write its values as the standard has them, with spaces between: \`sandbox="${instead}"\`.`,
         }
       : {
           message:
@@ -52,7 +59,15 @@ export default defineCheck({
         },
   brief: ({ unknown }) =>
     unknown.length > 0 ? 'a sandbox with unknown values' : 'an open sandbox',
-  samples: [{ unknown: [] }, { unknown: ['allow-script'] }],
+  mend: ({ instead }, { culprit }) =>
+    instead === null || culprit.at !== 'element'
+      ? null
+      : [{ do: 'set-attribute', element: culprit.offset, name: 'sandbox', value: instead }],
+  samples: [
+    { unknown: [], instead: null },
+    { unknown: ['allow-script'], instead: 'allow-scripts' },
+    { unknown: ['loose'], instead: null },
+  ],
   examples: {
     faulty: [
       {
@@ -82,6 +97,15 @@ const KNOWN = new Set(
     .split(' ')
     .map((name) => `allow-${name}`),
 );
+
+/** The same with spaces in the place of commas, and slips mended, where that leaves nothing unknown, and nothing open. */
+function findMeant(element: MarkupElement, values: readonly string[], { origin }: House) {
+  const parts = flatMap(values, (value) => value.split(/[,;]+/).filter(Boolean));
+  const meant = parts.map((part) => (KNOWN.has(part) ? part : findSlip(part, [...KNOWN])));
+  if (meant.some((one) => one === null)) return null;
+  const open = ['allow-scripts', 'allow-same-origin'].every((one) => meant.includes(one));
+  return open && isOwn(element, origin) ? null : [...new Set(meant)].join(' ');
+}
 
 /** Whether its document has the page's origin: written out here, or by its address. */
 function isOwn(element: MarkupElement, origin: string): boolean {

@@ -1,24 +1,8 @@
 import { defineCheck, type Fact } from '../../core/check.js';
-import { flatMap } from '../../core/lists.js';
-import type { House } from '../../core/house/house.js';
-import { getFrameSource } from '../../core/markup/embeds.js';
-import { matchesHost, parseAddress } from '../../core/measure/site.js';
+import { mapPresent } from '../../core/lists.js';
+import { findLoudAddress, type LoudAddress } from '../../core/measure/loud-address.js';
 
-interface Data {
-  host: string;
-  /** The player's own mute parameter, where the house knows it: `quiet=1`. */
-  mute: string | null;
-  /** The parameter that asks for autoplay, as written: `autoplay=1`. */
-  asked: string;
-}
-
-const AUTOPLAY = /^auto_?(play|start)$/i;
-const ON = /^(|1|true|yes|on)$/i;
-/** Parameters by which players are muted, where the house says nothing of the player. */
-const MUTES: [RegExp, RegExp][] = [
-  [/^(mute|muted|silent|quiet)$/i, /^(|1|true|yes|on)$/i],
-  [/^(sound|audio|volume|unmuted?)$/i, /^(0|0\.0+|false|no|off)$/i],
-];
+type Data = Pick<LoudAddress, 'host' | 'mute' | 'asked'>;
 
 export default defineCheck({
   id: 'frame-autoplay-with-sound',
@@ -32,29 +16,15 @@ export default defineCheck({
   markup: true,
   // Its document does as its address says.
   explains: [{ findings: ['autoplay-with-sound'], anywhere: true }],
-  judge(c): Fact<Data>[] {
-    return flatMap(c.markup.elements, (element): Fact<Data>[] => {
-      const source = getFrameSource(element);
-      const url = source && parseAddress(source.value.trim(), c.house.origin);
-      if (!source || !url) return [];
-      const parameters = [
-        ...url.searchParams,
-        ...new URLSearchParams(url.hash.replace(/^#\??/, '')),
-      ];
-      const asked = parameters.find(([name, value]) => AUTOPLAY.test(name) && ON.test(value));
-      const own = getOwnMute(c.house, url.hostname);
-      if (!asked || isMuted(parameters, own)) return [];
+  judge: ({ markup, house }) =>
+    mapPresent(markup.elements, (element): Fact<Data> | null => {
+      const loud = findLoudAddress(element, house);
+      if (!loud) return null;
+      const { source, host, mute, asked } = loud;
       const where = { offset: source.offset, endOffset: source.endOffset };
-      const mute =
-        own &&
-        Object.entries(own)
-          .map(([name, value]) => `${name}=${String(value)}`)
-          .join('&');
-      const data = { host: url.hostname, mute, asked: asked.join('=') };
       const culprit = { at: 'element', offset: element.offset } as const;
-      return [{ where, culprit, data, seen: [] }];
-    });
-  },
+      return { where, culprit, data: { host, mute, asked }, seen: [] };
+    }),
   says({ host, mute, asked }) {
     return {
       message: `The player’s address asks for autoplay (${asked}) with the sound on.`,
@@ -97,22 +67,3 @@ export default defineCheck({
     ],
   },
 });
-
-type Mute = House['players'][string]['mute'];
-
-function getOwnMute(house: House, host: string): Mute | null {
-  const player = Object.entries(house.players).find(([pattern]) => matchesHost(pattern, host));
-  return player?.[1].mute ?? null;
-}
-
-/** With the house's word on the player, that parameter alone counts. */
-function isMuted(parameters: readonly [string, string][], own: Mute | null): boolean {
-  if (own) {
-    return Object.entries(own).every(([name, value]) =>
-      parameters.some(([given, text]) => given === name && text === String(value)),
-    );
-  }
-  return parameters.some(([name, value]) =>
-    MUTES.some(([names, values]) => names.test(name) && values.test(value)),
-  );
-}

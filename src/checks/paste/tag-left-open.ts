@@ -2,7 +2,11 @@ import { defineCheck, type Fact } from '../../core/check.js';
 import { isParsedInPage } from '../../core/measure/inserts.js';
 import { findBreak, type Break } from '../../core/markup/enclosure.js';
 import { isPlainlyBalanced } from '../../core/markup/balance.js';
+import { findLikelyEnd, type LikelyEnd } from '../../core/markup/likely-end.js';
 import type { Intent } from '../../core/mend/intent.js';
+
+/** What is open, and where it was meant to end; null where nothing tells. */
+type Data = Break & { likely?: LikelyEnd | null };
 
 const SPAN = { offset: 0, endOffset: 0 };
 
@@ -23,7 +27,7 @@ export default defineCheck({
     { findings: ['nothing-rendered'], anywhere: true, fits: isSwallowed },
     { findings: ['host-content-damaged'], anywhere: true, fits: () => true },
   ],
-  judge(c): Fact<Break>[] {
+  judge(c): Fact<Data>[] {
     // What is put in apart from the page is parsed apart from it.
     if (!isParsedInPage(c.house)) return [];
     const found = isPlainlyBalanced(c.markup) ? null : findBreak(c.snippet.text);
@@ -32,7 +36,7 @@ export default defineCheck({
       {
         where: found.span,
         culprit: { at: 'snippet', what: 'enclosure' },
-        data: found,
+        data: { ...found, likely: findLikelyEnd(c.markup, found) },
         seen: [],
       },
     ];
@@ -52,6 +56,11 @@ export default defineCheck({
     { kind: 'stray-end', name: 'div', span: SPAN, spans: [SPAN] },
     { kind: 'stray-end', name: 'div', span: SPAN, spans: [SPAN, SPAN] },
     { kind: 'comment', span: SPAN },
+    { kind: 'comment', span: SPAN, likely: { span: SPAN, text: '-->', written: '-- >' } },
+    {
+      ...{ kind: 'element', name: 'div', span: SPAN, open: [0] },
+      likely: { span: SPAN, text: '</div>', written: '<div class="bed">' },
+    },
     { kind: 'tag', span: SPAN, missing: '"', at: 0 },
   ],
   examples: {
@@ -101,7 +110,11 @@ function say(found: Break): string {
   return 'A quote is opened and never closed: what follows is taken for the value.';
 }
 
-function cure(found: Break): string {
+function cure(found: Data): string {
+  if (found.likely && found.kind === 'comment')
+    return `End it where it was meant to end: \`-->\` in the place of \`${found.likely.written}\`.`;
+  if (found.likely)
+    return `Add \`${found.likely.text}\` before the \`${found.likely.written}\` that now stands in the one before it.`;
   if (found.kind === 'element' && found.open.length > 1)
     return 'Close each of them where it is to end.';
   if (found.kind === 'element' || found.kind === 'raw-text')
@@ -114,7 +127,9 @@ function cure(found: Break): string {
   return `Put the missing \`${found.missing}\` in.`;
 }
 
-function mend(found: Break, text: string): Intent[] | null {
+function mend(found: Data, text: string): Intent[] | null {
+  if (found.likely)
+    return [{ do: 'replace-text', span: found.likely.span, text: found.likely.text }];
   const put = (at: number, what: string): Intent[] => [
     { do: 'replace-text', span: { offset: at, endOffset: at }, text: what },
   ];

@@ -58,6 +58,7 @@ class Draft {
       return this.#takeText({ ...intent.span, text: intent.text }, undo);
     const element = getElementFrom(this.#markup, intent.element);
     if (!element) return false;
+    if (intent.do === 'wrap') return this.#wrap(element, intent.declarations, undo);
     const before = this.#tags.get(element.offset) ?? { attributes: {}, styles: {} };
     const wanted =
       intent.do === 'set-style'
@@ -80,6 +81,17 @@ class Draft {
     if (this.#texts.some((one) => touched.some((span) => meet(one, span)))) return false;
     this.#setTag(element.offset, change, touched, undo);
     return true;
+  }
+
+  /** Only what has an end of its own: what ends where the parser ends it would take in more. */
+  #wrap(element: MarkupElement, declarations: object, undo: (() => void)[]): boolean {
+    const { offset, endOffset, name } = element;
+    const { text } = this.#markup;
+    if (!text.slice(0, endOffset).toLowerCase().endsWith(`</${name}>`)) return false;
+    const style = Object.entries(declarations).map(([property, value]) => `${property}: ${value}`);
+    const before = { offset, endOffset: offset, text: `<div style="${style.join('; ')}">` };
+    const after = { offset: endOffset, endOffset, text: '</div>' };
+    return this.#takeText(before, undo) && this.#takeText(after, undo);
   }
 
   #setTag(offset: number, change: AttributeChange, touched: Span[], undo: (() => void)[]): void {

@@ -8,6 +8,8 @@ export type Intent =
   /** A value of null: the bare name. */
   | { do: 'set-attribute'; element: number; name: string; value: string | null }
   | { do: 'remove-attribute'; element: number; name: string }
+  /** Puts a div around it, with these values of CSS properties. */
+  | { do: 'wrap'; element: number; declarations: Readonly<Record<string, string>> }
   /** Of no length: an insertion. */
   | { do: 'replace-text'; span: Span; text: string }
   /** What only a person can say. */
@@ -37,6 +39,7 @@ export function listTargets(intents: readonly Intent[] | null): string[] {
   return flatMap(intents ?? [], (intent) => {
     if (intent.do === 'ask') return [];
     if (intent.do === 'replace-text') return [`${intent.span.offset} ${intent.span.endOffset}`];
+    if (intent.do === 'wrap') return [`${intent.element} wrap`];
     if (intent.do !== 'set-style') return [`${intent.element} ${intent.name}`];
     const properties = Object.keys(intent.declarations);
     return properties.map((property) => `${intent.element} style ${property}`);

@@ -1,7 +1,7 @@
 import { getBlamed, type Blame } from '../measure/blame.js';
 import { getValue, type Markup, type MarkupElement } from '../markup/markup.js';
 import { findDeclaration, type StyleDeclaration } from '../markup/styles.js';
-import { FRAMES, isPlayer } from '../standards/elements.js';
+import { FRAMES, mayPlay } from '../standards/elements.js';
 import { describeElement } from '../markup/names.js';
 import type { Stated } from '../trial/stated.js';
 import type { Intent } from './intent.js';
@@ -76,7 +76,7 @@ function keepShape(
   element: MarkupElement,
   width: string | null,
 ): { height: string; 'aspect-ratio'?: string } | null {
-  const player = FRAMES.has(element.name) && isPlayer(describeElement(element));
+  const player = FRAMES.has(element.name) && mayPlay(describeElement(element));
   if (!player && !KEEPS_RATIO.test(element.name)) return null;
   const height = findDeclaration(markup, element, ['height'])?.value ?? null;
   const wide = width ?? toLength(getValue(element, 'width'));
@@ -106,7 +106,7 @@ function shapeByAttribute(element: MarkupElement): Declarations {
     ]),
   );
   if (FRAMES.has(element.name))
-    return ratio !== null && isPlayer(describeElement(element))
+    return ratio !== null && mayPlay(describeElement(element))
       ? { height: 'auto', 'aspect-ratio': ratio }
       : {};
   if (!KEEPS_RATIO.test(element.name)) return {};

@@ -64,7 +64,7 @@ export function pickCause(
 /** Whether it is this declaration or attribute that is changed. */
 function changes(intent: Intent, { where, owner, property }: Stated): boolean {
   if (intent.do === 'replace-text') return intent.span.offset === where.offset;
-  if (intent.do === 'ask' || intent.element !== owner?.offset) return false;
+  if (intent.do === 'ask' || intent.do === 'wrap' || intent.element !== owner?.offset) return false;
   return intent.do === 'set-style' ? property in intent.declarations : intent.name === property;
 }
 

@@ -5,6 +5,8 @@ import type { Intent } from '../mend/intent.js';
 export type Change =
   /** A property of an element's style attribute; null: taken out. */
   | { do: 'style'; id: number; property: string; value: string | null }
+  /** A div is put around it, with this for its style. */
+  | { do: 'wrap'; id: number; style: string }
   /** null: taken out. */
   | { do: 'attribute'; id: number; name: string; value: string | null }
   /** A piece of a style element's text, put in another's place; `start` and `end` by the text as it stands in the page. */
@@ -36,8 +38,15 @@ function toChange(markup: Markup, ids: Ids, intent: Intent): Change[] | null {
       property,
       value,
     }));
+  if (intent.do === 'wrap') return [wrapIn(id, intent.declarations)];
   const value = intent.do === 'set-attribute' ? (intent.value ?? '') : null;
   return [{ do: 'attribute', id, name: intent.name, value }];
+}
+
+/** A div around an element. */
+export function wrapIn(id: number, declarations: Readonly<Record<string, string>>): Change {
+  const style = Object.entries(declarations).map(([property, value]) => `${property}: ${value}`);
+  return { do: 'wrap', id, style: style.join('; ') };
 }
 
 /** A piece of a style element. */

@@ -20,6 +20,10 @@ function describeOne(markup: Markup, intent: Intent): string | null {
   }
   const element = getElementFrom(markup, intent.element);
   const tag = `<${element?.name ?? ''}>`;
+  if (intent.do === 'wrap') {
+    const style = Object.entries(intent.declarations).map(([name, value]) => `${name}: ${value}`);
+    return `put \`<div style="${style.join('; ')}">\` and \`</div>\` around the ${tag}`;
+  }
   if (intent.do === 'remove-attribute') return `take \`${intent.name}\` out of the ${tag}`;
   if (intent.do === 'set-attribute')
     return `set \`${intent.name}="${intent.value ?? ''}"\` on the ${tag}`;

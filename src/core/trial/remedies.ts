@@ -30,8 +30,14 @@ export function listRemedies(
 ): Intent[][] {
   const stated = causes.slice(0, MOST_CAUSES).map((one) => mendStated(markup, one, near));
   const firsts = stated.map(([first]) => first ?? []);
-  const usual = flatMap(USUAL, ({ fits, set }) =>
-    near.filter((one) => fits(one)).map(({ element }) => writeOnTag(element, set)),
+  const usual = flatMap(USUAL, ({ fits, set, around }) =>
+    near
+      .filter((one) => fits(one))
+      .map(({ element }): Intent[] =>
+        around
+          ? [{ do: 'wrap', element: element.offset, declarations: set }]
+          : writeOnTag(element, set),
+      ),
   );
   // What tells only together is changed together.
   const together = firsts.length > 1 ? [joinIntents(firsts.flat())] : [];
@@ -138,6 +144,8 @@ function listTracks(property: string, value: string): Declarations[] {
 interface Usual {
   fits(near: Near): boolean;
   set: Declarations;
+  /** Not on it, but on a div around it. */
+  around?: true;
 }
 
 const isReplaced = ({ element }: Near) => REPLACED.has(element.name);
@@ -170,6 +178,7 @@ const USUAL: readonly Usual[] = [
     set: { 'white-space': 'normal', 'overflow-wrap': 'anywhere' },
   },
   { fits: isPre, set: { 'white-space': 'pre-wrap', 'overflow-wrap': 'anywhere' } },
+  { fits: isTable, set: { 'overflow-x': 'auto' }, around: true },
   { fits: isTable, set: { display: 'block', 'max-width': '100%', 'overflow-x': 'auto' } },
   {
     fits: isTable,

@@ -40,6 +40,11 @@ const intentSchema = z.union([
     name: z.string(),
     value: z.string().nullable(),
   }),
+  z.object({
+    do: z.literal('wrap'),
+    element: z.int(),
+    declarations: z.record(z.string(), z.string()),
+  }),
   z.object({ do: z.literal('remove-attribute'), element: z.int(), name: z.string() }),
   z.object({ do: z.literal('replace-text'), span: spanSchema, text: z.string() }),
 ]);
@@ -50,7 +55,7 @@ const triedSchema = z.object({
   /** By how many px each target is still too wide with it. */
   left: z.array(z.number()),
   /** What else it did, that no cure may do. */
-  harm: z.enum(['page', 'overflow', 'text', 'gone', 'moved']).nullable(),
+  harm: z.enum(['page', 'overflow', 'text', 'torn', 'gone', 'moved']).nullable(),
 });
 export type TriedCure = z.output<typeof triedSchema>;
 

@@ -168,10 +168,15 @@ class Trial {
 
   /** What the source with a cure changes of the page; null where it is more than styles and attributes. */
   #write(intents: readonly Intent[]): Change[] | null {
+    const wraps = intents.filter((one) => one.do === 'wrap');
     const edits = composeMend(this.#markup, intents);
-    if (!edits) return null;
-    const mended = readMarkup(applyEdits(this.#markup.text, edits));
-    return diffMarkup(this.#markup, mended, this.#ids);
+    const others = intents.filter((one) => one.do !== 'wrap');
+    const inside = others.length > 0 ? composeMend(this.#markup, others) : [];
+    const around = toChanges(this.#markup, this.#ids, wraps);
+    if (!edits || !inside || !around) return null;
+    const mended = readMarkup(applyEdits(this.#markup.text, inside));
+    const changes = diffMarkup(this.#markup, mended, this.#ids);
+    return changes && [...changes, ...around];
   }
 
   /** A cure of one target; null where none is found. */

@@ -25,7 +25,24 @@ export class Changes {
       this.#setAttribute(node, change.name, change.value);
       return true;
     }
+    if (change.do === 'wrap') return this.#wrap(node, change.style);
     return change.do === 'style' ? this.#setStyle(node, change) : this.#setText(node, change);
+  }
+
+  /** What would load or run anew where it is put elsewhere stays where it is. */
+  #wrap(node: Element, style: string): boolean {
+    const { page, own, idOf } = globalThis.mivketNotebook;
+    const bare = own(node);
+    const { parentNode } = bare;
+    if (!parentNode || bare.querySelector(RUNNING) !== null) return false;
+    const around = page.createElement('div');
+    around.setAttribute('style', style);
+    // It is none of the page's: what has a number is not noted as put in.
+    idOf(around);
+    this.#undo.push(() => around.replaceWith(bare));
+    parentNode.insertBefore(around, bare);
+    around.append(bare);
+    return true;
   }
 
   #setAttribute(node: Element, name: string, value: string | null): void {
@@ -60,6 +77,8 @@ export class Changes {
     return true;
   }
 }
+
+const RUNNING = 'iframe, embed, object, video, audio, script, canvas, dialog, :popover-open';
 
 function getStart(change: Change): number {
   return change.do === 'text' ? change.start : -1;

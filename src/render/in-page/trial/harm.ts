@@ -1,9 +1,11 @@
+import { SLOT_ATTRIBUTE } from '../../../core/host/slot-attribute.js';
 import { listTexts } from '../ink.js';
 import { cuts } from '../styles.js';
 import { getScrollWidth } from './measure.js';
+import { breaksWords, hasTorn } from './torn.js';
 
 /** What a change may do that is no cure: null where it does nothing of the kind. */
-export type Harm = 'page' | 'overflow' | 'text' | 'gone' | 'moved' | null;
+export type Harm = 'page' | 'overflow' | 'text' | 'torn' | 'gone' | 'moved' | null;
 
 /** So many elements are watched. */
 const MOST = 600;
@@ -20,6 +22,8 @@ interface Standing {
   /** How much of it is cut off or scrolled, px; 0 where nothing is. */
   cut: number;
   hasText: boolean;
+  /** Its words may come apart as it stands. */
+  breaks: boolean;
 }
 
 /** The page as it stands, to be compared with itself after a change. */
@@ -57,12 +61,22 @@ export class Picture {
     // What is scrolled is not lost; what is cut off is.
     if (now.cut > Math.max(before.cut, 0) + NEAR) return 'text';
     const { left, right } = this.#edges;
+    const isOther = now.width !== before.width || now.height !== before.height;
+    if (isOther && now.hasText && !before.breaks && hasTorn(now.node, right - left)) return 'torn';
     const beyond = (one: Standing) => Math.max(one.right - right, left - one.left, 0);
-    if (beyond(now) > beyond(before) + NEAR) return 'overflow';
+    if (beyond(now) > beyond(before) + NEAR && !isHeld(now.node)) return 'overflow';
     if (near === null) return null;
     const keys = ['left', 'width', 'height'] as const;
     return keys.some((key) => Math.abs(now[key] - before[key]) > near) ? 'moved' : null;
   }
+}
+
+/** Something around it, inside of its slot, scrolls or cuts off what reaches beyond. */
+function isHeld(node: Element): boolean {
+  const { parentOf, own } = globalThis.mivketNotebook;
+  for (let at = parentOf(node); at && !own(at).hasAttribute(SLOT_ATTRIBUTE); at = parentOf(at))
+    if (cuts(getComputedStyle(at).overflowX)) return true;
+  return false;
 }
 
 function isSeen({ width, height }: Standing): boolean {
@@ -71,11 +85,9 @@ function isSeen({ width, height }: Standing): boolean {
 
 function look(node: Element): Standing {
   const { left, right, width, height } = node.getBoundingClientRect();
-  return { node, left, right, width, height, cut: getCut(node), hasText: hasText(node) };
-}
-
-function hasText(node: Element): boolean {
-  return listTexts(node).length > 0;
+  const hasText = listTexts(node).length > 0;
+  const breaks = hasText && breaksWords(node);
+  return { node, left, right, width, height, cut: getCut(node), hasText, breaks };
 }
 
 /** How much of its content cannot be seen, nor scrolled to. */

@@ -4,7 +4,7 @@ export class Hold {
 
   constructor() {
     for (const one of this.#list()) {
-      const { target, name } = describe(one);
+      const { target, name } = nameAnimation(one);
       if (!target) continue;
       const known = this.#times.get(target) ?? new Map<string, CSSNumberish | null>();
       this.#times.set(target, known.set(name, one.currentTime));
@@ -16,7 +16,7 @@ export class Hold {
     // Where nothing was ever in motion nothing begins anew, and to ask costs a layout.
     if (this.#times.size === 0 && !globalThis.mivketNotebook.early?.animated) return;
     for (const one of this.#list()) {
-      const { target, name } = describe(one);
+      const { target, name } = nameAnimation(one);
       const time = target && this.#times.get(target)?.get(name);
       if (time === undefined) one.cancel();
       else if (time !== null && one.currentTime !== time) one.currentTime = time;
@@ -27,7 +27,7 @@ export class Hold {
   show(copy: Document, getCopy: (original: Element) => Element | undefined): void {
     const times = new Map([...this.#times].map(([one, known]) => [getCopy(one), known]));
     for (const one of copy.getAnimations()) {
-      const { target, name } = describe(one);
+      const { target, name } = nameAnimation(one);
       const time = target && times.get(target)?.get(name);
       one.pause();
       if (time !== undefined && time !== null) one.currentTime = time;
@@ -41,7 +41,7 @@ export class Hold {
   }
 }
 
-function describe(one: Animation): { target: Element | null; name: string } {
+function nameAnimation(one: Animation): { target: Element | null; name: string } {
   const effect = one.effect as KeyframeEffect | null;
   const name = 'animationName' in one ? String(one.animationName) : one.id;
   return { target: effect?.target ?? null, name: `${effect?.pseudoElement ?? ''} ${name}` };

@@ -33,7 +33,7 @@ export class Gauge {
     const [node] = this.#nodes;
     if (!node) return 0;
     if (by === 'width') return node.getBoundingClientRect().width - edge;
-    return Math.max(...this.#nodes.map((one) => this.#beyond(this.#getReach(one))));
+    return Math.max(...this.#nodes.map((one) => this.#beyond(this.#getShown(one))));
   }
 
   /** What it stands in, and is too wide by itself as well: it counts as soon as the inner one fits. */
@@ -58,6 +58,21 @@ export class Gauge {
     for (let at = parentOf(node); at && !own(at).hasAttribute(SLOT_ATTRIBUTE); at = parentOf(at))
       if (cuts(getComputedStyle(at).overflowX)) return false;
     return this.#beyond(this.#getReach(node)) > 0;
+  }
+
+  /** How far it is seen to reach: what is around it may scroll, once something was changed. */
+  #getShown(node: Element): number {
+    const { parentOf, own } = globalThis.mivketNotebook;
+    const left = this.#target.side === 'left';
+    let reach = this.#getReach(node);
+    for (let at = parentOf(node); at && !own(at).hasAttribute(SLOT_ATTRIBUTE); at = parentOf(at)) {
+      if (!cuts(getComputedStyle(at).overflowX)) continue;
+      const box = own(at).getBoundingClientRect();
+      reach = left
+        ? Math.max(reach, box.left + window.scrollX)
+        : Math.min(reach, box.right + window.scrollX);
+    }
+    return reach;
   }
 
   #getReach(node: Element): number {
