@@ -42,6 +42,15 @@ player.get('/watch/:film', (context) => {
   );
 });
 
+player.get('/sign-in', (context) =>
+  context.html(
+    html`<!doctype html><title>Sign in to Loam</title>
+      <form>
+        <label>Password <input type="password" /></label>
+      </form>`,
+  ),
+);
+
 player.get('/forbidden', (context) => {
   context.header('content-security-policy', "frame-ancestors 'none'");
   return context.html(html`<!doctype html><title>Loam</title>`);

@@ -147,6 +147,8 @@ export const baselineSchema = z.object({
   scrolled: z.number().default(0),
   /** What is set for the whole page; null for what differs from one load to the next. */
   settings: z.record(z.string(), z.string().nullable()).default({}),
+  /** By what the page's own style sheets are known; null where that was not kept. */
+  sheets: z.array(z.string()).nullable().default(null),
   requests: z.array(z.string()),
   /** The sum of its layout shift scores, the higher of the two. */
   jumps: z.number().default(0),

@@ -32,6 +32,8 @@ export interface Sighting {
   requests: string[];
   /** What is set for the whole page. */
   settings: Record<string, string>;
+  /** By what its style sheets are known. */
+  sheets: string[];
 }
 
 /** What one render gives. */
@@ -94,7 +96,7 @@ export async function renderPage(
 }
 
 /** A page that was looked at, in the words of a job. */
-interface Seen {
+interface LookedAt {
   job: Job;
   setting: Setting;
   looked: Looked;
@@ -103,7 +105,7 @@ interface Seen {
 /** All that is told of a page as it was looked at, with what steps find out. */
 async function tellAll(
   place: Pick<Place, 'page' | 'refusals'>,
-  seen: Seen,
+  seen: LookedAt,
   steps: readonly AnyStep[],
 ): Promise<Moment & { learned: Learned[] }> {
   const { job, looked } = seen;
@@ -116,6 +118,7 @@ async function tellAll(
     parted: scenes[0]?.parted ?? null,
     requests: place.page.requests.requests.map((one) => one.address),
     settings: looked.reading?.raw.settings ?? {},
+    sheets: looked.reading?.raw.sheets ?? [],
     shots: flatMap(found, ({ shot, harm }) => [shot, harm].filter((one) => one !== null)),
   };
 }
@@ -135,7 +138,7 @@ function canLiveOn(
 /** Lives the first minute on, and reads the page where it is otherwise. */
 function live(
   place: Pick<Place, 'page' | 'gate' | 'refusals'>,
-  { job, setting, looked }: Seen,
+  { job, setting, looked }: LookedAt,
 ): Promise<Lived> {
   const { page } = place;
   const { limits, budget } = setting;
@@ -170,7 +173,7 @@ function live(
 /** A page that was looked at, as it concerns one of the snippets. */
 async function setScene(
   { page, refusals }: Pick<Place, 'page' | 'refusals'>,
-  { job, setting, looked }: Seen,
+  { job, setting, looked }: LookedAt,
   of: number,
 ): Promise<Scene> {
   const { subject, baseline, scripted } = job;

@@ -121,7 +121,7 @@ async function lookAtAll(
     onDocument(document);
     if (keeper)
       await faults.collect(
-        keeper.finish(document, plan.snippets, describe(plan, engines)),
+        keeper.finish(document, plan.snippets, describeRun(plan, engines)),
         'keeping the run',
       );
   } finally {
@@ -149,7 +149,7 @@ async function lookAt(
 }
 
 /** What a kept run must say of how it was made. */
-function describe({ house, ownPage, slots, viewports }: Plan, engines: RunDocument['engines']) {
+function describeRun({ house, ownPage, slots, viewports }: Plan, engines: RunDocument['engines']) {
   return {
     engines,
     house,

@@ -47,7 +47,7 @@ export default defineCheck({
   judge: (c) => (c.renders.length === 0 ? judgeMarkup(c) : judgeRenders(c)),
   says(data, fact) {
     return {
-      message: `The <${data.blame.tag}> ${describe(data.width, fact)}.`,
+      message: `The <${data.blame.tag}> ${describeWidth(data.width, fact)}.`,
       notice:
         'It does not adapt: too wide for a phone, or small and to one side on a large screen.',
       cure: cureWidth(data.blame),
@@ -189,7 +189,7 @@ function getNarrowestSlot(house: House): number {
 }
 
 /** From one width alone nobody can tell. */
-function describe(measured: number, { doubtful, seen }: Fact<Data>): string {
+function describeWidth(measured: number, { doubtful, seen }: Fact<Data>): string {
   const width = formatPixels(measured);
   if (seen.length > 0 && !doubtful)
     return `stays ${width} wide, whatever room it has (seen ${formatWidths(seen)})`;

@@ -45,7 +45,7 @@ export default defineCheck({
           flatMap(render.frames, (frame) => judgeFrame(c, render, frame)),
         ),
   says: ({ written, player }, { seen }) => ({
-    message: describe(written, seen),
+    message: describeHeight(written, seen),
     notice: 'Only a strip of its document is to be seen.',
     cure: player
       ? 'Let it keep its shape: `width: 100%; height: auto; aspect-ratio: 16 / 9`.'
@@ -104,7 +104,7 @@ function mayHaveHeight(markup: Markup, element: MarkupElement): boolean {
   return getAttribute(element, 'height') !== null || findDeclaration(markup, element, set) !== null;
 }
 
-function describe(written: string | null, seen: readonly Seen[]): string {
+function describeHeight(written: string | null, seen: readonly Seen[]): string {
   if (seen.length === 0)
     return `\`${written}\` is a part of nothing: what the frame stands in has no height of its own.`;
   const [high, widths] = [getHeight(seen), formatWidths(seen)];

@@ -1,8 +1,9 @@
-import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
-import { flatMap } from '../../core/lists.js';
+import { defineCheck, makeSeen, type Fact, type RenderOf } from '../../core/check.js';
+import { flatMap, mapPresent } from '../../core/lists.js';
+import type { House } from '../../core/house/house.js';
 import { blameElement } from '../../core/measure/blame.js';
-import { locateHeight } from '../../core/measure/framed.js';
-import { listSized } from '../../core/measure/sized.js';
+import { isFramedPlayer, locateHeight } from '../../core/measure/framed.js';
+import { matchesHost, parseAddress } from '../../core/measure/site.js';
 import { formatPixels } from '../../core/measure/units.js';
 
 interface Data {
@@ -10,10 +11,21 @@ interface Data {
   /** The least and the greatest ratio of width to height. */
   from: number;
   to: number;
+  /** The film's own, where it is that which it differs from; else null. */
+  film: number | null;
 }
 
-/** A ratio may change by this part. */
+type Needs = 'frames' | 'media';
+
+/** A ratio may differ by this part. */
 const MOST = 0.05;
+
+/** A player as it was seen in one place. */
+interface Sighted {
+  render: RenderOf<Needs>;
+  one: { tag: string } & Pick<RenderOf<Needs>['frames'][number], 'from' | 'selector' | 'box'>;
+  film: number | null;
+}
 
 export default defineCheck({
   id: 'frame-proportion-lost',
@@ -21,44 +33,47 @@ export default defineCheck({
   level: 'concern',
   title: 'A player changes its proportions',
   decided:
-    'The ratio of width to height of a framed player differs by more than 5 % between the widths rendered.',
+    'The ratio of width to height of a film, or of a frame that plays one (there is one in it, it asks for autoplay or encrypted media, or its host is among the house’s players), differs by more than 5 % between the widths rendered, or from the film’s own. Not of a film that is cut to its box on purpose.',
   standard: 'CSS Box Sizing 4, 4 Aspect Ratios',
   needs: ['frames', 'media'],
   markup: false,
-  judge({ markup, renders }): Fact<Data>[] {
-    const sighted = flatMap(renders, (render) =>
-      listSized(render)
-        .filter(({ player, tag, box }) => player && tag !== 'video' && box.height > 0)
-        .map((one) => ({ render, one, key: JSON.stringify([one.from, one.selector]) })),
-    );
-    return flatMap(new Set(sighted.map(({ key }) => key)), (key) => {
-      const all = sighted.filter((each) => each.key === key);
-      const ratios = all.map(({ one }) => one.box.width / one.box.height);
-      const [from, to] = [Math.min(...ratios), Math.max(...ratios)];
-      if (to <= from * (1 + MOST)) return [];
+  judge({ markup, house, renders }): Fact<Data>[] {
+    const sighted = flatMap(renders, (render) => listPlayers(render, house));
+    const keys = sighted.map(({ one }) => JSON.stringify([one.from, one.selector]));
+    return mapPresent(new Set(keys), (key) => {
+      const all = sighted.filter((_, i) => keys[i] === key);
       const { one } = all[0]!;
+      const lost = findLost(all);
+      if (!lost) return null;
       const blame = blameElement(markup, one);
-      return [
-        {
-          where: locateHeight(markup, blame),
-          culprit: blame.culprit,
-          data: { tag: one.tag, from, to },
-          seen: all.map(({ render, one: { box } }) =>
-            makeSeen(render, { width: box.width, height: box.height }),
-          ),
-        },
-      ];
+      return {
+        where: locateHeight(markup, blame),
+        culprit: blame.culprit,
+        data: { tag: one.tag, ...lost },
+        seen: all.map(({ render, one: { box } }) =>
+          makeSeen(render, { width: box.width, height: box.height }),
+        ),
+      };
     });
   },
-  says: ({ tag, from, to }) => ({
-    message: `The player’s <${tag}> changes its shape with the width: from ${formatRatio(from)} to ${formatRatio(to)}.`,
-    notice: 'The film has black bars, or is cut, at some widths.',
+  says: ({ tag, from, to, film }) => ({
+    message:
+      film === null
+        ? `The player’s <${tag}> changes its shape with the width: from ${formatRatio(from)} to ${formatRatio(to)}.`
+        : `The <${tag}> has another shape than its film: ${formatRatio(from)}, and the film ${formatRatio(film)}.`,
+    notice:
+      film === null
+        ? 'The film has black bars, or is cut, at some widths.'
+        : 'The film has bars at its sides, or is pulled out of shape.',
     cure: 'Let its height follow its width: `width: 100%; height: auto; aspect-ratio: 16 / 9`.',
   }),
   measures: ({ width, height }) =>
     `${formatPixels(Number(width))} wide, ${formatPixels(Number(height))} high`,
   brief: () => 'a player that changes its shape',
-  samples: [{ tag: 'iframe', from: 1, to: 2.3 }],
+  samples: [
+    { tag: 'iframe', from: 1, to: 2.3, film: null },
+    { tag: 'video', from: 3, to: 3, film: 1.78 },
+  ],
   examples: {
     faulty: [
       {
@@ -78,6 +93,39 @@ export default defineCheck({
     ],
   },
 });
+
+/** Frames that play film, and films that are not cut to their box on purpose, as far as they are seen. */
+function listPlayers(render: RenderOf<Needs>, { players }: House): Sighted[] {
+  const hosts = Object.keys(players);
+  const isOne = (frame: RenderOf<Needs>['frames'][number]) => {
+    const host = parseAddress(frame.address, frame.address)?.hostname ?? '';
+    return isFramedPlayer(frame) || hosts.some((one) => matchesHost(one, host));
+  };
+  const frames = render.frames.filter(isOne).map((one) => {
+    const films = one.inner?.media?.filter(({ ratio }) => ratio) ?? [];
+    return { one, film: (films.length === 1 && films[0]!.ratio) || null };
+  });
+  const films = render.media
+    .filter(({ tag, fit }) => tag === 'video' && fit !== 'cover' && fit !== 'none')
+    // Before it starts it has the shape of its poster.
+    .map((one) => ({ one, film: one.poster && !one.started ? null : (one.ratio ?? null) }));
+  return [...frames, ...films]
+    .filter(({ one: { shown, box } }) => shown && box.width > 0 && box.height > 0)
+    .map((each) => ({ render, ...each }));
+}
+
+/** How a player loses its shape; null where it keeps it. */
+function findLost(all: readonly Sighted[]): Omit<Data, 'tag'> | null {
+  const ratios = all.map(({ one: { box } }) => box.width / box.height);
+  const [from, to] = [Math.min(...ratios), Math.max(...ratios)];
+  if (isOther(from, to)) return { from, to, film: null };
+  const film = all.find((one) => one.film !== null)?.film ?? null;
+  return film !== null && isOther(from, film) ? { from, to, film } : null;
+}
+
+function isOther(a: number, b: number): boolean {
+  return Math.max(a, b) > Math.min(a, b) * (1 + MOST);
+}
 
 function formatRatio(ratio: number): string {
   return `${ratio.toFixed(2)} : 1`;

@@ -20,11 +20,20 @@ export default defineCheck({
   level: 'concern',
   title: 'A frame tells its height, and nothing follows it',
   decided:
-    'The page in the frame posts its height to the page around it, the frame keeps another, and its content is cut off; or each answer makes it post a greater one (100vh in a frame that is made as high as its content).',
+    'The page in the frame posts its height to the page around it, the frame keeps another, and its content is cut off; or each answer makes it post a greater one (100vh in a frame that is made as high as its content, or some px added to each answer).',
   standard: 'HTML Living Standard, 9.3 Cross-document messaging',
   needs: ['frames'],
   markup: false,
-  explains: [{ findings: ['frame-cuts-content', 'frame-height-collapsed', 'frame-mostly-empty'] }],
+  explains: [
+    { findings: ['frame-cuts-content', 'frame-height-collapsed', 'frame-mostly-empty'] },
+    // What grows moves, and ends up over, what stands behind it.
+    {
+      findings: ['host-content-damaged', 'content-jumps', 'focus-taken-at-load'],
+      heavier: true,
+      when: (_seen, { endless }) => endless,
+      fits: () => true,
+    },
+  ],
   judge: ({ markup, renders }) =>
     flatMap(renders, (render) =>
       flatMap(listFramed(render), (frame): Fact<Data>[] => {
@@ -54,7 +63,7 @@ export default defineCheck({
       return {
         message: `The frame grows each time that it is made as high as its page asks for: ${height} so far (${formatWidths(seen)}).`,
         notice: 'The page gets longer and longer, and what stands below is never reached.',
-        cure: 'Ask whoever makes its page not to use `vh` or `height: 100%` for its own height; or give the frame a fixed height.',
+        cure: 'Let the script set the height that was asked for, with nothing added; ask whoever makes its page not to use `vh` or `height: 100%` for its own height; or give the frame a fixed height.',
       };
     return {
       message: `Its page asks for a height of ${posted}, and the frame stays at ${height} (${formatWidths(seen)}): nothing on the page listens to it.`,
@@ -89,10 +98,13 @@ function isUnheard(frame: Framed): boolean {
   return isCut(frame) && posted !== null && (posted?.last ?? 0) > inner.height + TOLERANCE;
 }
 
-/** Each height that it asked for outdid those before, it was given them, and it still is too high. */
+/** Each height that it asked for outdid those before, it was given them, and still it is too high, or it is empty below. */
 function isEndless(frame: Framed): boolean {
-  const { rises = 0, first = 0 } = frame.posted ?? {};
-  return isCut(frame) && rises >= ENDLESS && frame.inner.height > first;
+  const { rises = 0, first = 0, last = 0 } = frame.posted ?? {};
+  const { height, contentHeight = height } = frame.inner;
+  if (rises < ENDLESS || height <= first) return false;
+  // What its content did not ask for came by the answers alone.
+  return isCut(frame) || height - contentHeight >= (last - first) / 2;
 }
 
 function isCut({ inner }: Framed): boolean {

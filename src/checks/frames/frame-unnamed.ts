@@ -1,5 +1,7 @@
-import { defineCheck, type Fact } from '../../core/check.js';
+import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
+import type { FrameFact } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
+import { blameElement } from '../../core/measure/blame.js';
 import {
   getAttribute,
   getTagSpan,
@@ -25,31 +27,22 @@ export default defineCheck({
   level: 'concern',
   title: 'A frame has no name',
   decided:
-    'An iframe has no text in title, aria-label or what aria-labelledby points at, or only a word such as “iframe”. Hidden frames and frames of 2 px are left out.',
+    'An iframe has no text in title, aria-label or what aria-labelledby points at, or only a word such as “iframe”; also one that code makes. Hidden frames and frames of 2 px are left out.',
   standard: 'WCAG 2.2, 4.1.2 Name, Role, Value and 2.4.1 Bypass Blocks',
-  needs: [],
-  markup: true,
-  judge(c): Fact<Data>[] {
-    return flatMap(
+  needs: ['frames'],
+  markup: 'part',
+  judge: (c): Fact<Data>[] => [
+    ...flatMap(
       c.markup.elements.filter(
-        (element) => element.name === 'iframe' && !isHidden(c.markup, element) && !isTiny(element),
+        (element) =>
+          element.name === 'iframe' &&
+          !isHidden(c.markup, element) &&
+          !isTiny((name) => getValue(element, name)),
       ),
-      (element): Fact<Data>[] => {
-        const name = getMarkupName(c.markup, element);
-        if (name && !SAYS_NOTHING.test(name)) return [];
-        const title = getAttribute(element, 'title') ?? getAttribute(element, 'aria-label');
-        const where = title ?? getTagSpan(element);
-        return [
-          {
-            where: { offset: where.offset, endOffset: where.endOffset },
-            culprit: { at: 'element', offset: element.offset },
-            data: { word: name || null },
-            seen: [],
-          },
-        ];
-      },
-    );
-  },
+      (element) => judgeWritten(c, element),
+    ),
+    ...judgeMade(c),
+  ],
   says({ word }) {
     return {
       message: word
@@ -84,6 +77,57 @@ export default defineCheck({
   },
 });
 
-function isTiny(element: MarkupElement): boolean {
-  return ['width', 'height'].every((name) => parseFloat(getValue(element, name) ?? '') <= TINY);
+function judgeWritten(c: Case<'frames'>, element: MarkupElement): Fact<Data>[] {
+  const name = getMarkupName(c.markup, element);
+  if (!saysNothing(name) || isNamedLater(c, element)) return [];
+  const title = getAttribute(element, 'title') ?? getAttribute(element, 'aria-label');
+  const { offset, endOffset } = title ?? getTagSpan(element);
+  return [
+    {
+      where: { offset, endOffset },
+      culprit: { at: 'element', offset: element.offset },
+      data: { word: name || null },
+      seen: [],
+    },
+  ];
+}
+
+/** A script may name it when the page is there. */
+function isNamedLater({ renders }: Case<'frames'>, { offset }: MarkupElement): boolean {
+  return renders.some(({ frames }) =>
+    frames.some((one) => 'offset' in one.from && one.from.offset === offset && isNamed(one)),
+  );
+}
+
+/** Those that code makes, as far as they are to be seen. */
+function judgeMade({ markup, renders }: Case<'frames'>): Fact<Data>[] {
+  return flatMap(renders, (render) =>
+    render.frames
+      .filter((one) => one.tag === 'iframe' && 'script' in one.from && one.exposed && !isNamed(one))
+      .filter(({ shown, box }) => shown && box.width > TINY && box.height > TINY)
+      .filter(({ attributes }) => !isTiny((name) => attributes[name]))
+      .map((one): Fact<Data> => {
+        const { where, culprit } = blameElement(markup, one);
+        const word = getOwnName(one);
+        return { where, culprit, data: { word: word || null }, seen: [makeSeen(render, {})] };
+      }),
+  );
+}
+
+/** What another element names it by is not read where code makes it: it is taken for a name. */
+function isNamed(frame: FrameFact): boolean {
+  return frame.attributes['aria-labelledby'] !== undefined || !saysNothing(getOwnName(frame));
+}
+
+function getOwnName({ attributes }: FrameFact): string {
+  return (attributes['aria-label'] ?? attributes.title ?? '').trim();
+}
+
+function saysNothing(name: string | null): boolean {
+  return !name || SAYS_NOTHING.test(name);
+}
+
+/** Its border is not counted. */
+function isTiny(get: (attribute: string) => string | null | undefined): boolean {
+  return ['width', 'height'].every((name) => parseFloat(get(name) ?? '') <= TINY);
 }

@@ -2,6 +2,13 @@ import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
 import type { MediaFact } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
 import { blameElement, locateAttribute } from '../../core/measure/blame.js';
+import {
+  getElementFrom,
+  listAround,
+  type Markup,
+  type MarkupElement,
+} from '../../core/markup/markup.js';
+import { hasHandler, isScript } from '../../core/markup/traits.js';
 
 interface Data {
   reason: 'paused' | 'no-frames' | 'waiting' | 'hidden';
@@ -16,17 +23,19 @@ export default defineCheck({
   level: 'blocker',
   title: 'A muted film that was to start by itself did not',
   decided:
-    'A video asks for autoplay, is muted, had loaded and was in view, and yet no frame of it was presented; or its box never shows at any width, so that browsers do not start it.',
+    'A video asks for autoplay, is muted, had loaded and was in view, and yet no frame of it was presented; or its box never shows at any width, so that browsers do not start it. Not where the snippet’s own code pauses it, nor in a part that is still to be opened.',
   standard: 'HTML Living Standard, 4.8.11.8 Playing the media resource',
   needs: ['media'],
   markup: false,
   judge(c): Fact<Data>[] {
     // What is hidden at one width and shown at another is meant to be.
     const seen = new Set(flatMap(c.renders, ({ media }) => media.filter(isSeen).map(getKey)));
+    const hasCode = c.markup.elements.some((one) => isScript(one) || hasHandler(one));
     const isLost = (one: MediaFact) => isAsked(one) && !seen.has(getKey(one)) && isIdle(one);
     return flatMap(c.renders, (render) =>
       render.media
         .filter((one) => didNotStart(one) || isLost(one))
+        .filter((one) => !(one.paused && (hasCode || canOpen(c.markup, one))))
         .map((one) => {
           const blame = blameElement(c.markup, one);
           const where = locateAttribute(c.markup, blame, 'autoplay');
@@ -55,12 +64,12 @@ export default defineCheck({
         name: 'a film that nobody can see',
         code: '<p>Rain</p><div style="display: none"><video src="https://media.loam.example/rain.mp4" autoplay muted playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"></video></div>',
       },
-      {
-        name: 'a script pauses it before it begins',
-        code: '<video src="https://media.loam.example/rain.mp4" autoplay muted playsinline controls preload="auto" poster="https://static.rootcellar.example/talk.png" style="width: 100%"></video><script>document.querySelector("video").pause();</script>',
-      },
     ],
     sound: [
+      {
+        name: 'its own script pauses it before it begins',
+        code: '<video src="https://media.loam.example/rain.mp4" autoplay muted playsinline controls preload="auto" poster="https://static.rootcellar.example/talk.png" style="width: 100%"></video><script>document.querySelector("video").pause();</script>',
+      },
       {
         name: 'hidden on phones only',
         code: '<style>@media (max-width: 600px) { .rain { display: none } }</style><p>Rain</p><video class="rain" src="https://media.loam.example/rain.mp4" autoplay muted playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"></video>',
@@ -96,6 +105,18 @@ function didNotStart(one: MediaFact): boolean {
 function isAsked({ tag, autoplay, muted, volume }: MediaFact): boolean {
   return tag === 'video' && autoplay && (muted || volume === 0);
 }
+
+/** It stands in something that visitors open, or styles show it where something is pressed, checked or led to. */
+function canOpen(markup: Markup, { from }: MediaFact): boolean {
+  const element = 'offset' in from ? getElementFrom(markup, from.offset) : null;
+  const around = listAround(element);
+  const opens = ({ name, attributes }: MarkupElement) =>
+    name === 'details' || name === 'dialog' || attributes.some((one) => one.name === 'popover');
+  const styles = markup.elements.filter(({ name }) => name === 'style');
+  return around.some(opens) || styles.some(({ text }) => OPENING.test(text));
+}
+
+const OPENING = /:(checked|target|hover|focus|open|active|has)\b/i;
 
 function isSeen({ shown, box }: MediaFact): boolean {
   return shown && box.width > 0 && box.height > 0;

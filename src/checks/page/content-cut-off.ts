@@ -49,7 +49,7 @@ export default defineCheck<'cuts', Data>({
             culprit: blame.culprit,
             group: cut.axis,
             data: {
-              what: describe(cut),
+              what: describeCut(cut),
               axis: cut.axis,
               by: cut.by,
               tag: cut.clipper?.tag ?? cut.tag,
@@ -117,7 +117,7 @@ const CURES: Record<CutFact['by'], Record<CutFact['axis'], string>> = {
   },
 };
 
-function describe({ what, sample, tag }: CutFact): string {
+function describeCut({ what, sample, tag }: CutFact): string {
   if (what === 'text') return `The text “${shorten(sample, 30)}”`;
   return `The <${tag}>`;
 }

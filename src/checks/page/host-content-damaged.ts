@@ -52,7 +52,7 @@ export default defineCheck({
     });
   },
   says: ({ harms }) => ({
-    message: `With the snippet ${joinWords(harms.map(describe))}.`,
+    message: `With the snippet ${joinWords(harms.map(describeHarm))}.`,
     notice: 'What belongs to the page cannot be used, or not found, as before.',
     cure: 'See what of the snippet reaches beyond its slot: a tag that is not closed, a style, a script.',
   }),
@@ -60,7 +60,7 @@ export default defineCheck({
     Object.entries(measured)
       .map(([harm, count]) => `${countWords(Number(count), 'part')} ${harm}`)
       .join(', '),
-  brief: ({ harms }) => `${harms.map(describe)[0] ?? 'parts of the page are damaged'}`,
+  brief: ({ harms }) => `${harms.map(describeHarm)[0] ?? 'parts of the page are damaged'}`,
   samples: [{ harms: [{ harm: 'gone', parts: ['the footer'] }] }],
   examples: {
     faulty: [
@@ -188,7 +188,7 @@ const DONE: Record<Harm, [string, string]> = {
 
 const MOST_NAMED = 3;
 
-function describe({ harm, parts }: Data['harms'][number]): string {
+function describeHarm({ harm, parts }: Data['harms'][number]): string {
   const more = parts.length - MOST_NAMED;
   const named = parts.slice(0, MOST_NAMED);
   const all = more > 0 ? [...named, `${countWords(more, 'more part')}`] : named;

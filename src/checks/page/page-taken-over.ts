@@ -5,17 +5,17 @@ import { blameElement } from '../../core/measure/blame.js';
 import { findCall } from '../../core/measure/calls.js';
 import type { Span } from '../../core/snippet.js';
 
-type Kind = 'dialog' | 'layer' | 'window' | 'reload' | 'leave';
+type Taking = 'dialog' | 'layer' | 'window' | 'reload' | 'leave';
 
 interface Data {
-  kind: Kind;
+  kind: Taking;
   /** The dialog's words, or the address. */
   detail: string;
 }
 
 type Needs = 'scripts';
 
-const BRIEFS: Record<Kind, string> = {
+const BRIEFS: Record<Taking, string> = {
   dialog: 'a dialog opens by itself',
   layer: 'it opens over the page by itself',
   window: 'a window opens by itself',
@@ -27,7 +27,7 @@ const BRIEFS: Record<Kind, string> = {
 const ENDLESS = 10;
 
 /** What the source of each looks like. */
-const CALLS: Record<Kind, RegExp> = {
+const CALLS: Record<Taking, RegExp> = {
   dialog: /\b(alert|confirm|prompt)\s*\(/,
   layer: /\b(showModal|showPopover|togglePopover)\s*\(/,
   window: /\bopen\s*\(/,
@@ -141,7 +141,7 @@ export default defineCheck({
 function judgeRender({ markup }: Case<Needs>, render: RenderOf<Needs>): Fact<Data>[] {
   const { dialogs, windows, navigations } = render.scripts;
   const [dialog] = dialogs;
-  const found: [Kind, string, Record<string, string | number>][] = [];
+  const found: [Taking, string, Record<string, string | number>][] = [];
   if (dialog)
     found.push(['dialog', `${dialog.kind} “${dialog.text}”`, { dialogs: dialogs.length }]);
   if (windows[0] !== undefined) found.push(['window', windows[0], { windows: windows.length }]);
@@ -174,7 +174,7 @@ function judgeOpened(
 }
 
 /** The refresh, where there is one: it is a cause that needs no script. */
-function locate(markup: Markup, kind: Kind): Span {
+function locate(markup: Markup, kind: Taking): Span {
   const refresh = kind === 'reload' || kind === 'leave' ? findRefreshes(markup)[0] : undefined;
   return refresh ? getTagSpan(refresh) : findCall(markup, CALLS[kind]);
 }

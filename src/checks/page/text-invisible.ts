@@ -30,7 +30,7 @@ export default defineCheck({
   level: 'blocker',
   title: 'Words that nobody can see',
   decided:
-    'Text has the colour of what is behind it, both as painted: their contrast is under 1.5:1; or nothing is painted in its place, neither where it stands at first nor once it is scrolled to: it lies under something empty, or is clipped, masked or moved away. A concern where it is no link, button or heading. Not of controls that are not in use, nor where text and ground are wholly the page’s own, nor under something with content of its own.',
+    'Text has the colour of what is behind it, both as painted: their contrast is under 1.5:1; or nothing is painted in its place, neither where it stands at first nor once it is scrolled to: it lies under something empty, or is clipped, masked or moved away. A concern where nothing is painted in its place and it is no link, button or heading. Not of controls that are not in use, nor where text and ground are wholly the page’s own, nor under something with content of its own.',
   standard: 'WCAG 2.2, 1.4.3 Contrast (Minimum)',
   needs: ['texts', 'paint'],
   markup: false,
@@ -49,7 +49,7 @@ export default defineCheck({
           {
             where: painted ? locateColour(markup, blame, painted.colour) : blame.where,
             culprit: blame.culprit,
-            level: of ? 'blocker' : 'concern',
+            level: of || painted ? 'blocker' : 'concern',
             data: { sample, of, painted },
             seen: [makeSeen(render, painted ? measure(painted) : { contrast: null })],
           },

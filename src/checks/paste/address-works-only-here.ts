@@ -1,5 +1,6 @@
 import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
-import { flatMap } from '../../core/lists.js';
+import { flatMap, mapPresent } from '../../core/lists.js';
+import { blameElement, locateAttribute } from '../../core/measure/blame.js';
 import { listAddresses, listWritten } from '../../core/markup/addresses.js';
 import {
   getAttribute,
@@ -7,14 +8,16 @@ import {
   type MarkupElement,
 } from '../../core/markup/markup.js';
 
+type Needs = 'traffic' | 'frames';
+
 interface Data {
-  kind: Kind;
+  kind: Bound;
   address: string;
   /** The offset of the tag. */
   element: number;
 }
 
-type Kind = 'file' | 'blob' | 'mail' | 'machine' | 'expired' | 'absent';
+type Bound = 'file' | 'blob' | 'mail' | 'machine' | 'expired' | 'absent' | 'signed-in';
 
 export default defineCheck({
   id: 'address-works-only-here',
@@ -22,9 +25,9 @@ export default defineCheck({
   level: 'blocker',
   title: 'An address works only where it was copied',
   decided:
-    'An address to load or to follow is a file of a machine (`file:`, `C:\\`), a piece of a browser’s or a mail program’s memory (`blob:`, `cid:`), this machine itself (localhost), or signed for a time that is over; or it is relative, and the house’s site, by its `root` or its own answer, has nothing there.',
+    'An address to load or to follow is a file of a machine (`file:`, `C:\\`), a piece of a browser’s or a mail program’s memory (`blob:`, `cid:`), this machine itself (localhost), or signed for a time that is over; or it is relative, and the house’s site, by its `root` or its own answer, has nothing there; or a frame’s address leads on to a page that asks for a password.',
   standard: 'URL; RFC 8089; File API, 8 A URL for Blob',
-  needs: ['traffic'],
+  needs: ['traffic', 'frames'],
   markup: true,
   explains: [
     { findings: ['request-failed'], anywhere: true },
@@ -35,11 +38,12 @@ export default defineCheck({
         culprit.at === 'element' && culprit.offset === element,
     },
   ],
-  judge: (c) => [...judgeElements(c), ...listAbsent(c)],
+  judge: (c) => [...judgeElements(c), ...listAbsent(c), ...listSignIns(c)],
   says: ({ kind, address }) => ({ message: getMessage(kind, address), ...WORDS[kind] }),
   brief: ({ kind }) => BRIEF[kind],
   samples: [
     { kind: 'file', address: 'file:///home/desk/beans.png', element: 0 },
+    { kind: 'signed-in', address: 'https://forms.fernmap.example/edit', element: 0 },
     { kind: 'machine', address: 'http://localhost:3000/form', element: 0 },
     {
       kind: 'expired',
@@ -75,7 +79,7 @@ const OTHERS = {
   cure: 'Put the file on the site or at its vendor, and use the address it has there.',
 };
 
-const WORDS: Record<Kind, { notice: string; cure: string }> = {
+const WORDS: Record<Bound, { notice: string; cure: string }> = {
   file: { notice: 'Everybody else sees nothing there, or an error.', ...OTHERS },
   blob: { notice: 'Everybody else sees nothing there, or an error.', ...OTHERS },
   mail: { notice: 'Only in that message is there anything to be seen.', ...OTHERS },
@@ -88,35 +92,42 @@ const WORDS: Record<Kind, { notice: string; cure: string }> = {
       'On the site there is nothing at this address: visitors see nothing there, or an error.',
     cure: 'Write the whole address, with its host; or put the file on the site.',
   },
+  'signed-in': {
+    notice: 'Visitors who have no account there see a form that asks for a password.',
+    cure: 'Ask for the address that is open to everybody: it is often found under “share” or “embed”.',
+  },
   expired: {
     notice: 'The address is answered with an error by now.',
     cure: 'Ask for an address that does not run out.',
   },
 };
 
-const BRIEF: Record<Kind, string> = {
+const BRIEF: Record<Bound, string> = {
   file: 'an address on somebody’s disk',
   blob: 'an address in a browser’s memory',
   mail: 'an address inside a message',
   machine: 'an address on this machine',
   absent: 'an address that the site does not have',
+  'signed-in': 'an address for those who are signed in',
   expired: 'a signed address that has run out',
 };
 
-function getMessage(kind: Kind, address: string): string {
+function getMessage(kind: Bound, address: string): string {
   const shown = address.length > 80 ? `${address.slice(0, 79)}…` : address;
   if (kind === 'file') return `This address is a file on somebody’s disk (${shown}).`;
   if (kind === 'blob') return `This address lives in the memory of one browser (${shown}).`;
   if (kind === 'mail') return `This address is a part of one message (${shown}).`;
   if (kind === 'machine') return `This address is the machine itself that asks (${shown}).`;
   if (kind === 'absent') return `The site that it is for has nothing at this address (${shown}).`;
+  if (kind === 'signed-in')
+    return `This address leads on to a page that asks for a password (${shown}).`;
   return `The time of this signed address is over (${shown}).`;
 }
 
 const FOLLOWED: Record<string, string> = { a: 'href', area: 'href', form: 'action' };
 
 /** What was asked of the house's own site, and is not there. */
-function listAbsent({ markup, house, renders }: Case<'traffic'>): Fact<Data>[] {
+function listAbsent({ markup, house, renders }: Case<Needs>): Fact<Data>[] {
   if (renders.length === 0) return [];
   const { host } = new URL(house.origin);
   const missing = new Map(
@@ -147,7 +158,27 @@ function listAbsent({ markup, house, renders }: Case<'traffic'>): Fact<Data>[] {
   );
 }
 
-function judgeElements({ markup, today }: Case<'traffic'>): Fact<Data>[] {
+/** Frames whose address leads elsewhere, and there a password is asked for. */
+function listSignIns({ markup, renders }: Case<Needs>): Fact<Data>[] {
+  return flatMap(renders, (render) =>
+    mapPresent(render.frames, (frame): Fact<Data> | null => {
+      const load = render.traffic.find((one) => one.first === frame.address);
+      const led = load !== undefined && load.address !== load.first;
+      if (!led || !frame.inner?.asksPassword) return null;
+      const blame = blameElement(markup, frame);
+      const element = 'offset' in frame.from ? frame.from.offset : -1;
+      return {
+        where: locateAttribute(markup, blame, 'src'),
+        culprit: blame.culprit,
+        group: 'src',
+        data: { kind: 'signed-in', address: frame.address, element },
+        seen: [makeSeen(render, { status: load.status })],
+      };
+    }),
+  );
+}
+
+function judgeElements({ markup, today }: Case<Needs>): Fact<Data>[] {
   const loaded = new Map(listWritten(markup).map(({ element, attribute }) => [attribute, element]));
   const facts: Fact<Data>[] = [];
   for (const [attribute, element] of loaded) {
@@ -166,7 +197,7 @@ function judgeElements({ markup, today }: Case<'traffic'>): Fact<Data>[] {
 function toFact(
   element: MarkupElement,
   { name, value, offset, endOffset }: MarkupAttribute,
-  kind: Kind,
+  kind: Bound,
 ): Fact<Data> {
   return {
     where: { offset, endOffset },
@@ -183,7 +214,7 @@ const LOOPBACK =
 /** What names no host and says not until when it holds works wherever its page does. */
 const RELATIVE = /^(?![a-z][a-z\d+.-]*:|[\\/]{2})/i;
 
-function getKind(address: string, today: string): Kind | null {
+function getKind(address: string, today: string): Bound | null {
   if (RELATIVE.test(address)) return isExpired(address, today) ? 'expired' : null;
   if (/^file:/i.test(address) || /^[a-z]:[\\/]/i.test(address) || /^\\\\\w/.test(address))
     return 'file';

@@ -6,10 +6,10 @@ import { isScript } from '../../core/markup/traits.js';
 import type { Intent } from '../../core/mend/intent.js';
 import type { Edit, Span } from '../../core/snippet.js';
 
-type Kind = 'fences' | 'ampersands' | 'script' | 'style';
+type Mangling = 'fences' | 'ampersands' | 'script' | 'style';
 
 interface Data {
-  kind: Kind;
+  kind: Mangling;
   edits: Edit[];
   /** What was put in: `<br>`, `&amp;`. */
   added: string;
@@ -82,7 +82,10 @@ export default defineCheck({
   },
 });
 
-const WORDS: Record<Kind, (added: string) => { message: string; notice: string; cure: string }> = {
+const WORDS: Record<
+  Mangling,
+  (added: string) => { message: string; notice: string; cure: string }
+> = {
   fences: (added) => ({
     message: `The marks of a chat or document (\`${added}\`) stand around the code.`,
     notice: 'Visitors read these marks.',

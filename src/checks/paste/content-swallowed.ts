@@ -6,18 +6,20 @@ import {
   getTagSpan,
   getValue,
   type Markup,
+  type MarkupAttribute,
   type MarkupElement,
 } from '../../core/markup/markup.js';
+import { listLostTags } from '../../core/markup/lost-tags.js';
 import { isScript } from '../../core/markup/traits.js';
 import { matchTags } from '../../core/markup/unparsed.js';
 import type { Intent } from '../../core/mend/intent.js';
 import type { Span } from '../../core/snippet.js';
 import { shorten } from '../../core/words/list.js';
 
-type Kind = 'value' | 'table' | 'comment' | 'script';
+type Swallowing = 'value' | 'tag' | 'table' | 'comment' | 'script';
 
 interface Data {
-  kind: Kind;
+  kind: Swallowing;
   /** The offset of the tag. */
   element: number;
   /** What is lost, or where that begins, as written. */
@@ -34,7 +36,7 @@ export default defineCheck({
   level: 'blocker',
   title: 'A part of the paste is swallowed',
   decided:
-    'The parser drops or hides a part: an attribute’s value without its second quote takes in what follows, parts of a table stand in no table, a comment ends only where a later one does, a `</script>` in a string ends the script.',
+    'The parser drops or hides a part: an attribute’s value without its second quote takes in what follows, a tag without its `>` the next tag, parts of a table stand in no table, a comment ends only where a later one does, a `</script>` in a string ends the script.',
   standard: 'HTML Living Standard, 13.2.5 Tokenization; 13.2.6 Tree construction',
   needs: [],
   markup: true,
@@ -50,12 +52,15 @@ export default defineCheck({
       ],
       anywhere: true,
       fits: ({ culprit }, { kind, element }: Data) =>
-        kind === 'value' && culprit.at === 'element' && culprit.offset === element,
+        (kind === 'value' || kind === 'tag') &&
+        culprit.at === 'element' &&
+        culprit.offset === element,
     },
     { findings: ['script-error'], anywhere: true, fits: (_, { kind }: Data) => kind === 'script' },
   ],
   judge: ({ markup }): Fact<Data>[] => [
     ...flatMap(markup.elements, (element) => judgeValue(markup, element)),
+    ...judgeTags(markup),
     ...judgeTable(markup),
     ...judgeComments(markup),
     ...flatMap(markup.elements.filter(isScript), (element) => judgeScript(markup, element)),
@@ -66,6 +71,7 @@ export default defineCheck({
     kind === 'value' ? `a missing quote swallows \`${lost}\`` : BRIEF[kind],
   samples: [
     { kind: 'value', element: 0, lost: 'alt="Beans"', mend: null },
+    { kind: 'tag', element: 0, lost: '<p>', mend: null },
     { kind: 'table', element: 0, lost: '<tr>', mend: null },
     { kind: 'comment', element: 0, lost: '<p>Sow', mend: null },
     { kind: 'script', element: 0, lost: '</script>', mend: null },
@@ -75,6 +81,10 @@ export default defineCheck({
       {
         name: 'a quote too few',
         code: '<img src="https://static.rootcellar.example/beans.png alt="Beans" width="40" height="40">',
+      },
+      {
+        name: 'a tag that does not end',
+        code: '<div class="may" <p>Sow in May.</p></div>',
       },
       { name: 'rows of no table', code: '<tr><td>Beans</td><td>May</td></tr>' },
       {
@@ -94,11 +104,19 @@ export default defineCheck({
   },
 });
 
-const SAYS: Record<Kind, (lost: string) => { message: string; notice: string; cure: string }> = {
+const SAYS: Record<
+  Swallowing,
+  (lost: string) => { message: string; notice: string; cure: string }
+> = {
   value: (lost) => ({
     message: `A quote is missing before \`${lost}\`: it is part of the value before it.`,
     notice: 'What it should set is not set, and the value before it is wrong.',
     cure: 'End that value with its quote.',
+  }),
+  tag: (lost) => ({
+    message: `A \`>\` is missing before \`${lost}\`: that tag is lost.`,
+    notice: 'What the lost tag was to do is not done, and what follows stands elsewhere.',
+    cure: 'End the tag before it: `>`.',
   }),
   table: (lost) => ({
     message: `\`${lost}\` stands in no table: browsers drop the tags of it.`,
@@ -117,8 +135,9 @@ const SAYS: Record<Kind, (lost: string) => { message: string; notice: string; cu
   }),
 };
 
-const BRIEF: Record<Kind, string> = {
+const BRIEF: Record<Swallowing, string> = {
   value: 'a missing quote swallows what follows',
+  tag: 'a tag without its `>` swallows the next',
   table: 'parts of a table without a table',
   comment: 'a comment hides what follows',
   script: 'a string ends the script',
@@ -138,11 +157,11 @@ function tell(where: Span, element: number, told: Omit<Data, 'element'>): Fact<D
 function judgeValue({ text }: Markup, element: MarkupElement): Fact<Data>[] {
   const { attributes } = element;
   for (let i = 0; i + 1 < attributes.length; i++) {
-    const [one, next] = [attributes[i]!, attributes[i + 1]!];
-    if (next.offset > one.endOffset + 1 || !one.value.trimEnd().endsWith('=')) continue;
+    const one = attributes[i]!;
+    if (!one.value.trimEnd().endsWith('=')) continue;
     const opened = /=\s*(["'])/.exec(text.slice(one.offset, one.endOffset))?.[1];
-    if (!opened) continue;
-    if (!/["']/.test(next.name) && !one.value.includes('<')) continue;
+    const next = findStray(attributes.slice(i + 1), one);
+    if (!opened || !next) continue;
     const written = text.slice(one.offset, one.endOffset - 1);
     const lost = /(\s[^\s"'<>=]+\s*=\s*)$/.exec(written);
     const cut = /[\s/]*>/.exec(written)?.index ?? lost?.index;
@@ -158,6 +177,27 @@ function judgeValue({ text }: Markup, element: MarkupElement): Fact<Data>[] {
     return [tell(where, element.offset, data)];
   }
   return [];
+}
+
+/** The words of the value that was swallowed stand as names; the last has its quote. */
+function findStray(
+  rest: readonly MarkupAttribute[],
+  one: MarkupAttribute,
+): MarkupAttribute | undefined {
+  if (rest[0]!.offset > one.endOffset + 1) return undefined;
+  if (one.value.includes('<')) return rest[0];
+  const end = rest.find(({ name, value }) => value !== '' || /["']/.test(name));
+  return end && /["']/.test(end.name) ? end : undefined;
+}
+
+function judgeTags(markup: Markup): Fact<Data>[] {
+  return listLostTags(markup).map(({ offset, at, end, lost }) => {
+    const where = { offset, endOffset: at + lost.length };
+    const mend: Intent[] = [
+      { do: 'replace-text', span: { offset: end, endOffset: end }, text: '>' },
+    ];
+    return tell(where, offset, { kind: 'tag', lost: shorten(lost, MOST), mend });
+  });
 }
 
 const PARTS = /<(tr|td|th|tbody|thead|tfoot|caption|colgroup|col)(?=[\s/>])[^>]*>/gi;

@@ -7,6 +7,7 @@ import {
   type MarkupElement,
 } from '../../core/markup/markup.js';
 import { isHidden } from '../../core/markup/hidden.js';
+import { getMarkupName } from '../../core/markup/names.js';
 import { hasHandler, isScript } from '../../core/markup/traits.js';
 
 interface Data {
@@ -19,7 +20,7 @@ export default defineCheck({
   level: 'concern',
   title: 'A link leads nowhere, and jumps to the top',
   decided:
-    'The address of a link is `#` or empty. Not where code keeps it from jumping: the snippet’s own is asked by a click.',
+    'The address of a link is `#` or empty. Not where its words say that it leads to the top, nor where code keeps it from jumping: the snippet’s own is asked by a click.',
   standard: 'HTML Living Standard, 7.4.6.4 Scrolling to a fragment',
   needs: ['handling'],
   markup: true,
@@ -47,6 +48,7 @@ export default defineCheck({
     ],
     sound: [
       { name: 'to a place on the page', code: '<p id="list"><a href="#list">Seed list</a></p>' },
+      { name: 'to the top, as it says', code: '<p><a href="#">Back to top</a></p>' },
       { name: 'no link at all', code: '<p><a>Seed list</a></p>' },
       {
         name: 'one that a script keeps from jumping',
@@ -60,6 +62,19 @@ export default defineCheck({
   },
 });
 
+/** Words, in some languages, and signs by which a link says that it leads to the top. */
+const TOP =
+  /\b((back|go|jump|up|scroll)( up)?( to)?( the)? top|to (the )?top|top of( the)? page|page top)\b|^(the )?top$|nach oben|seitenanfang|haut de (la )?page|en haut|arriba|inicio de (la )?página|torna su|inizio pagina|naar boven|ao topo|till toppen|til toppen|do góry|наверх|[↑⇧⬆▲⌃]|^\^$/i;
+
+function saysTop(markup: Markup, link: MarkupElement): boolean {
+  const inside = markup.text.slice(link.tagEnd, link.endOffset);
+  const words = inside
+    .replace(/<[^>]*>/g, '')
+    .replace(/\s+/g, ' ')
+    .trim();
+  return TOP.test(words) || TOP.test(getMarkupName(markup, link) ?? '');
+}
+
 const KEPT = /return\s+false|preventDefault\s*\(/;
 
 function judgeLink(
@@ -70,6 +85,7 @@ function judgeLink(
 ): Fact<Data>[] {
   const href = element.name === 'a' ? getAttribute(element, 'href') : null;
   if (!href || !/^#?$/.test(href.value.trim()) || isHidden(markup, element)) return [];
+  if (href.value.trim() === '#' && saysTop(markup, element)) return [];
   const clicks = flatMap(renders, (render) =>
     render.handling.links
       .filter(({ from }) => 'offset' in from && from.offset === element.offset)

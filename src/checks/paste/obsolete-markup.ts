@@ -91,7 +91,7 @@ function judgeElement(markup: Markup, element: MarkupElement): Fact<Data>[] {
       data: {
         element: element.name,
         attribute: null,
-        instead: describe(instead, ''),
+        instead: nameInstead(instead, ''),
         mend: replaceElement(markup, element, instead),
       },
       seen: [],
@@ -125,7 +125,7 @@ function judgeAttribute(
       data: {
         element: element.name,
         attribute: name,
-        instead: describe(instead, value),
+        instead: nameInstead(instead, value),
         mend: replaceAttribute(markup, element, attribute, instead),
       },
       seen: [],
@@ -145,7 +145,7 @@ function isConforming(element: MarkupElement, { name, value }: MarkupAttribute):
   return false;
 }
 
-function describe({ element, styles, words }: Instead, value: string): string {
+function nameInstead({ element, styles, words }: Instead, value: string): string {
   const set = styles?.(value);
   const css =
     set &&

@@ -151,6 +151,10 @@ const ELEMENTS: Record<string, Setting> = {
     what: 'where relative addresses lead',
     notice: 'Links, pictures and forms of the page lead elsewhere.',
   },
+  'base target': {
+    what: 'where links open',
+    notice: 'The page’s own links, its menu too, open in other windows.',
+  },
   title: {
     what: 'its title',
     notice: 'The name of the tab, of bookmarks and of search results may be another.',
@@ -176,7 +180,7 @@ const ROOTS: Record<string, Setting> = {
 const SETTINGS: Record<string, Setting> = { ...METAS, ...ELEMENTS, ...ROOTS };
 
 /** Of these the first on the page counts, which is the page's own. */
-const FIRST_COUNTS = new Set(['title', 'base']);
+const FIRST_COUNTS = new Set(['title', 'base', 'base target']);
 
 /** Something in the markup that sets something for the page. */
 interface Written {
@@ -224,6 +228,7 @@ function findScripted(
 
 function getName(element: MarkupElement): string | null {
   const { name } = element;
+  if (name === 'base' && getValue(element, 'href') === null) return 'base target';
   if (name === 'base' || name === 'title') return isForeign(element) ? null : name;
   if (name === 'link') {
     const rel = (getValue(element, 'rel') ?? '').toLowerCase().trim().split(/\s+/);
@@ -241,8 +246,9 @@ function findElement({ text }: Markup, element: MarkupElement): Written[] {
   const where = getTagSpan(element);
   const span = { offset: element.offset, endOffset: Math.max(element.endOffset, element.tagEnd) };
   const written = shorten(text.slice(where.offset, where.endOffset), MOST);
-  const setting = SETTINGS[name]!;
-  return [{ where, setting, names: [name], written, span, offset: element.offset }];
+  return [
+    { where, setting: SETTINGS[name]!, names: [name], written, span, offset: element.offset },
+  ];
 }
 
 /** What a body or html tag has, inside of a page, the page's own gets, where it has none of that name. */

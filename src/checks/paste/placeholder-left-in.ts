@@ -1,34 +1,37 @@
-import { defineCheck, type Fact } from '../../core/check.js';
+import { defineCheck, makeSeen, type Case, type Fact, type Seen } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
-import { getValue, type MarkupAttribute, type MarkupElement } from '../../core/markup/markup.js';
+import { isHidden } from '../../core/markup/hidden.js';
+import {
+  getElementAt,
+  getValue,
+  listAround,
+  type Markup,
+  type MarkupAttribute,
+  type MarkupElement,
+} from '../../core/markup/markup.js';
 import { isScript } from '../../core/markup/traits.js';
-import type { Markup } from '../../core/markup/markup.js';
+import { listRuns } from '../../core/markup/unparsed.js';
+import { findFiller, findFillerWords } from '../../core/words/fillers.js';
+import { shorten } from '../../core/words/list.js';
 
 interface Data {
-  name: string;
+  /** The attribute; null for a text that visitors read. */
+  name: string | null;
   /** What is left in; '' for an address that is empty. */
   filler: string;
+  /** The offset of the tag; null for a text outside of all. */
+  element: number | null;
 }
 
-/** What templates and instructions leave to be filled in. */
-const FILLERS = [
-  /\{\{[^{}]*\}\}/,
-  /<%[\s\S]*?%>/,
-  /\$\{[^{}]*\}/,
-  /%%[A-Z][A-Z0-9_]*%%/,
-  /\[\[[^[\]]*\]\]/,
-  /\[(?:YOUR|INSERT|ADD|ENTER)[ _-][^\]]*\]/i,
-  /(?<![A-Za-z])(?:YOUR|INSERT|REPLACE|CHANGE|ENTER)[_-][A-Z0-9]+(?:[_-][A-Z0-9]+)*(?![a-z])/,
-  /(?<![A-Za-z])(?:YOURID|YOURKEY|CHANGEME|REPLACEME)(?![A-Za-z])/i,
-  /(?<![A-Za-z])your[_-](?:api[_-]?key|id|account[_-]?id|key|token|video[_-]?id|domain|url|code)(?:[_-]here)?(?![\w])/i,
-  /(?<![A-Za-z0-9])X{4,}(?![A-Za-z0-9])/,
-  /(?<![A-Za-z])__[A-Z][A-Z0-9_]*__(?![A-Za-z])/,
-];
-/** What all of these have some of. */
-const SOME = /\{\{|<%|\$\{|%%|\[|__|your|insert|replace|change|enter|xxxx/i;
+/** What shows code, or is not shown as it stands. */
+const CODE = /^(code|pre|kbd|samp|var|template|noscript)$/;
+/** What visitors read or hear of an attribute. */
+const READ = /^(alt|title|placeholder|label|aria-label|aria-description)$/;
+/** So much of a filler is quoted. */
+const MOST = 40;
+
 /** What is for people to read, or for code to run. */
-const WORDS =
-  /^(alt|title|placeholder|value|label|summary|aria-.*|on.*|style|class|pattern|content)$/;
+const WORDS = /^(value|summary|aria-.*|on.*|style|class|pattern|content)$/;
 /** Prefixes and names of templates that run in the browser. */
 const BOUND = /^(:|@|v-|x-|ng-|hx-|\*|\[|\(|#)/;
 const ADDRESSES: Record<string, string> = {
@@ -48,9 +51,9 @@ export default defineCheck({
   level: 'blocker',
   title: 'A template’s filler was left in',
   decided:
-    'An address, an id or another attribute for machines still holds what was to be filled in (YOUR_…, INSERT_…, {{…}}, XXXX), or a frame, picture, script or player has an empty address. Not where a data attribute holds the address (lazy loading), nor what the house names under `expands`.',
+    'An address, an id or another attribute for machines still holds what was to be filled in (YOUR_…, INSERT_…, {{…}}, XXXX), or a frame, picture, script or player has an empty address; a concern where it is a text that visitors read ({{…}}, [NAME HERE], filler Latin, TODO), and no script fills it in. Not where a data attribute holds the address (lazy loading), nor what the house names under `expands`.',
   standard: null,
-  needs: [],
+  needs: ['texts'],
   markup: true,
   // What was to be filled in is what is missing.
   explains: [
@@ -59,26 +62,40 @@ export default defineCheck({
       anywhere: true,
     },
     { findings: ['script-error'], anywhere: true, fits: () => true },
+    {
+      findings: ['player-address-malformed', 'frame-height-collapsed', 'picture-missing'],
+      anywhere: true,
+      fits: ({ culprit }, { element }: Data) =>
+        culprit.at === 'element' && culprit.offset === element,
+    },
   ],
   judge: (c): Fact<Data>[] =>
     [
       ...flatMap(c.markup.elements, (element) => judgeElement(element)),
       ...flatMap(c.markup.elements.filter(isScript), (script) => judgeScript(c.markup, script)),
+      ...judgeTexts(c),
       // What the site fills in by itself is as it should be.
     ].filter(({ data: { filler } }) => !c.house.expands.some((own) => filler.includes(own))),
   says: ({ name, filler }) => ({
     message:
       filler === ''
         ? `${name}="" is empty: the address was never filled in.`
-        : `“${filler}” in ${name} was to be filled in.`,
-    notice: 'What it is to show, load or count does not come, or comes from somebody else.',
+        : `“${shorten(filler, MOST)}” in ${name ?? 'the text'} was to be filled in.`,
+    notice:
+      name === null || READ.test(name)
+        ? 'Visitors read a template’s words in the place of yours.'
+        : 'What it is to show, load or count does not come, or comes from somebody else.',
     cure:
-      filler === '' ? 'Put the address in.' : `Put the real value in the place of \`${filler}\`.`,
+      filler === ''
+        ? 'Put the address in.'
+        : `Put what belongs there in the place of \`${shorten(filler, MOST)}\`.`,
   }),
-  brief: ({ name, filler }) => (filler === '' ? `${name} is empty` : `${filler} was left in`),
+  brief: ({ name, filler }) =>
+    filler === '' ? `${name} is empty` : `${shorten(filler, MOST)} was left in`,
   samples: [
-    { name: 'src', filler: 'YOUR_ID' },
-    { name: 'src', filler: '' },
+    { name: 'src', filler: 'YOUR_ID', element: 0 },
+    { name: 'src', filler: '', element: 0 },
+    { name: null, filler: '{{ event.title }}', element: 0 },
   ],
   examples: {
     faulty: [
@@ -90,6 +107,7 @@ export default defineCheck({
         name: 'an empty address',
         code: '<p>The talk</p><audio controls src="" style="width: 100%"></audio>',
       },
+      { name: 'a text still to come', code: '<p>Come to {{ event.title }} on Saturday.</p>' },
     ],
     sound: [
       {
@@ -100,6 +118,11 @@ export default defineCheck({
         name: 'an address for later',
         code: '<img src="" data-src="https://static.rootcellar.example/beans.png" alt="Beans">',
       },
+      {
+        name: 'a text that a script fills in',
+        code: '<p id="when">{{ day }}</p><script>document.querySelector("#when").textContent = "Saturday"</script>',
+      },
+      { name: 'a template shown as code', code: '<p>Write <code>{{ day }}</code> there.</p>' },
     ],
   },
 });
@@ -107,27 +130,25 @@ export default defineCheck({
 function judgeElement(element: MarkupElement): Fact<Data>[] {
   return flatMap(element.attributes, (attribute): Fact<Data>[] => {
     const { name } = attribute;
-    const filler = findFiller(attribute);
+    const filler = findIn(attribute);
     if (filler === null && !isEmptyAddress(element, attribute)) return [];
     return [
       {
         where: { offset: attribute.offset, endOffset: attribute.endOffset },
         culprit: { at: 'element', offset: element.offset },
         group: name,
-        data: { name, filler: filler ?? '' },
+        ...(READ.test(name) && { level: 'concern' as const }),
+        data: { name, filler: filler ?? '', element: element.offset },
         seen: [],
       },
     ];
   });
 }
 
-function findFiller({ name, value }: MarkupAttribute): string | null {
-  if (!SOME.test(value) || BOUND.test(name) || WORDS.test(name)) return null;
-  for (const pattern of FILLERS) {
-    const match = pattern.exec(value);
-    if (match) return match[0];
-  }
-  return null;
+function findIn({ name, value }: MarkupAttribute): string | null {
+  if (BOUND.test(name)) return null;
+  if (READ.test(name)) return findFillerWords(value);
+  return WORDS.test(name) ? null : findFiller(value);
 }
 
 function isEmptyAddress(element: MarkupElement, { name, value }: MarkupAttribute): boolean {
@@ -152,10 +173,47 @@ function judgeScript({ text }: Markup, script: MarkupElement): Fact<Data>[] {
         where: { offset, endOffset: offset + match[0].length },
         culprit: { at: 'element', offset: script.offset },
         group: 'script',
-        data: { name: 'the script', filler },
+        data: { name: 'the script', filler, element: script.offset },
         seen: [],
       },
     ];
   }
   return [];
+}
+
+/** Texts that visitors read as they are written; without a browser all that are not hidden. */
+function judgeTexts(c: Case<'texts'>): Fact<Data>[] {
+  return flatMap(listRuns(c.markup.text), (run): Fact<Data>[] => {
+    const filler = findFillerWords(run.text);
+    if (filler === null) return [];
+    const element = getElementAt(c.markup, run.offset);
+    const around = listAround(element);
+    if (around.some(({ name }) => CODE.test(name))) return [];
+    if (element && isHidden(c.markup, element)) return [];
+    const seen = element ? findRead(c, element) : [];
+    if (element && c.renders.length > 0 && seen.length === 0) return [];
+    const offset = run.offset + run.text.indexOf(filler);
+    return [
+      {
+        where: { offset, endOffset: offset + filler.length },
+        culprit: element
+          ? { at: 'element', offset: element.offset, part: 'text' }
+          : { at: 'snippet', what: 'text' },
+        group: `text ${offset}`,
+        level: 'concern',
+        data: { name: null, filler, element: element?.offset ?? null },
+        seen,
+      },
+    ];
+  });
+}
+
+/** Where an element’s text shows as it is written: a script may have filled it in. */
+function findRead({ renders }: Case<'texts'>, element: MarkupElement): Seen[] {
+  const written = element.text.replace(/\s+/g, ' ').trim();
+  return flatMap(renders, (render) => {
+    const shows = ({ from, shown, sample }: (typeof render.texts)[number]) =>
+      'offset' in from && from.offset === element.offset && shown && written.startsWith(sample);
+    return render.texts.some(shows) ? [makeSeen(render, {})] : [];
+  });
 }

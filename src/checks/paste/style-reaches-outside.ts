@@ -21,7 +21,7 @@ export default defineCheck({
   level: 'concern',
   title: 'A style rule reaches the whole page',
   decided:
-    'A selector of the snippet ends on an element’s name, `*`, `:root`, html or body, and has nothing of the snippet’s own in it (class, id, attribute, element of its own); or it fits a part of the house’s own page. A blocker where parts of the host page that it fits are seen to look otherwise.',
+    'A selector of the snippet ends on an element’s name, `*`, `:root`, html or body, and has nothing of the snippet’s own in it (class, id, attribute, element of its own); or it fits a part of the house’s own page. Not inside the scope of something of its own, nor where it only sets custom properties that the page does not use. A blocker where parts of the host page that it fits are seen to look otherwise.',
   standard: 'Selectors Level 4; CSS Scoping Module Level 1',
   needs: ['host'],
   markup: true,
@@ -37,11 +37,14 @@ export default defineCheck({
       .filter(({ span }) => !known.has(span.offset))
       .map((one) => toFact(c, one, (part) => part.fits.includes(one.span.offset)))
       .filter(({ data }) => data.fits.length > 0);
-    return [...byMarkup, ...byFit];
+    const custom = listSelectors(c.markup).filter((one) => one.custom);
+    const isCustom = ({ group }: Fact<Data>) =>
+      custom.some(({ span }) => `${span.offset}` === group);
+    return [...byMarkup, ...byFit].filter((one) => one.data.parts.length > 0 || !isCustom(one));
   },
   says({ selector, parts, fits }) {
     return {
-      message: describe(selector, parts, fits),
+      message: describeReach(selector, parts, fits),
       notice:
         parts.length > 0 || fits.length === 0
           ? 'Other parts of the page change their look.'
@@ -79,7 +82,11 @@ export default defineCheck({
   },
 });
 
-function describe(selector: string, parts: readonly string[], fits: readonly string[]): string {
+function describeReach(
+  selector: string,
+  parts: readonly string[],
+  fits: readonly string[],
+): string {
   const name = (tags: readonly string[]) => joinWords(tags.map((tag) => `<${tag}>`));
   if (parts.length > 0)
     return `\`${selector}\` fits the host page too: its ${name(parts)} ${parts.length > 1 ? 'look' : 'looks'} otherwise with it.`;

@@ -17,6 +17,8 @@ import { capitalize, nameElement } from '../../core/words/list.js';
 interface Data {
   tag: string;
   kind: ControlFact['kind'];
+  /** An id that another element before it has too, which its label finds; null where that is not why. */
+  shared: string | null;
 }
 
 export default defineCheck({
@@ -30,8 +32,15 @@ export default defineCheck({
   needs: ['controls'],
   markup: true,
   judge: (c) => (c.renders.length === 0 ? judgeMarkup(c.markup) : judgeRenders(c)),
-  says({ tag, kind }, { culprit }) {
+  says({ tag, kind, shared }, { culprit }) {
     const what = capitalize(nameElement(tag, culprit));
+    if (shared !== null) {
+      return {
+        message: `${what} has no name: its label finds another element, which has the id “${shared}” too.`,
+        notice: 'A screen reader does not say what it is for; a click on its label goes elsewhere.',
+        cure: 'Give it an id of its own, and put that into the `for` of its label.',
+      };
+    }
     if (kind === 'field') {
       return {
         message: `${what} has no name.`,
@@ -48,13 +57,14 @@ export default defineCheck({
       cure: `Put words into it that say ${kind === 'link' ? 'where it leads' : 'what it does'}, or say it in \`aria-label\`.`,
     };
   },
-  mend: ({ kind }) => [{ do: 'ask', question: QUESTIONS[kind] }],
+  mend: ({ kind, shared }) => (shared ? null : [{ do: 'ask', question: QUESTIONS[kind] }]),
   measures: ({ width, height }) =>
     `${Math.round(Number(width))} × ${Math.round(Number(height))} px large`,
   samples: [
-    { tag: 'input', kind: 'field' },
-    { tag: 'a', kind: 'link' },
-    { tag: 'button', kind: 'button' },
+    { tag: 'input', kind: 'field', shared: null },
+    { tag: 'a', kind: 'link', shared: null },
+    { tag: 'button', kind: 'button', shared: null },
+    { tag: 'input', kind: 'field', shared: 'seed' },
   ],
   examples: {
     faulty: [
@@ -101,7 +111,7 @@ function judgeRenders(c: Case<'controls'>): Fact<Data>[] {
       const { where, culprit } = blame;
       const { tag, kind, box } = control;
       const seen = [makeSeen(render, { width: box.width, height: box.height })];
-      return { where, culprit, data: { tag, kind }, seen };
+      return { where, culprit, data: { tag, kind, shared: findShared(c.markup, element) }, seen };
     });
   });
 }
@@ -118,10 +128,20 @@ function judgeMarkup(markup: Markup): Fact<Data>[] {
     return {
       where: getTagSpan(element),
       culprit: { at: 'element', offset: element.offset },
-      data: { tag: element.name, kind: control.kind },
+      data: { tag: element.name, kind: control.kind, shared: findShared(markup, element) },
       seen: [],
     };
   });
+}
+
+/** Whether a label is meant for it by an id that an element before it has as well. */
+function findShared({ elements }: Markup, element: MarkupElement | null): string | null {
+  const id = element && getValue(element, 'id');
+  if (!id) return null;
+  const has = (one: MarkupElement, name: string) => getValue(one, name) === id;
+  const taken = elements.some((one) => one.offset < element.offset && has(one, 'id'));
+  const labels = elements.filter((one) => one.name === 'label' && has(one, 'for'));
+  return taken && labels.length > 1 ? id : null;
 }
 
 /** Whether a picture or a drawing in it is told of: the one without a text alternative, the other without a name. */

@@ -1,5 +1,6 @@
 import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
-import { flatMap } from '../../core/lists.js';
+import { flatMap, mapPresent } from '../../core/lists.js';
+import { blameElement } from '../../core/measure/blame.js';
 import { addAttribute } from '../../core/mend/attribute.js';
 import {
   getAttribute,
@@ -13,7 +14,7 @@ import { parseAddress } from '../../core/measure/site.js';
 interface Data {
   address: string;
   /** What forbids to put it off: it writes where it stands, or code behind it may need it. */
-  bound: 'writes' | 'needed' | null;
+  bound: 'writes' | 'needed' | 'made' | null;
 }
 
 type Needs = 'traffic' | 'scripts';
@@ -24,12 +25,12 @@ export default defineCheck({
   level: 'concern',
   title: 'A script holds up the page',
   decided:
-    'A classic script with src has neither async nor defer; the browser asked for it while parsing. The time it was waited for is told.',
+    'A classic script with src has neither async nor defer; the browser asked for it while parsing. Also one that the snippet’s code writes into the page (document.write). The time it was waited for is told.',
   standard: 'HTML Living Standard, 4.12.1 The script element',
   needs: ['traffic', 'scripts'],
   markup: true,
   judge(c): Fact<Data>[] {
-    return flatMap(c.markup.elements.filter(isBlocking), (element): Fact<Data>[] => {
+    const written = flatMap(c.markup.elements.filter(isBlocking), (element): Fact<Data>[] => {
       const address = parseAddress(getValue(element, 'src')!.trim(), c.house.origin)?.href;
       if (!address) return [];
       const loads = flatMap(c.renders, (render) => {
@@ -47,6 +48,7 @@ export default defineCheck({
         },
       ];
     });
+    return [...written, ...judgeMade(c)];
   },
   says({ address, bound }) {
     return {
@@ -58,7 +60,7 @@ export default defineCheck({
     };
   },
   mend: ({ bound }, { culprit }) => (bound === null ? addAttribute(culprit, 'defer') : null),
-  samples: ([null, 'writes', 'needed'] as const).map((bound) => ({ address: '', bound })),
+  samples: ([null, 'writes', 'needed', 'made'] as const).map((bound) => ({ address: '', bound })),
   examples: {
     faulty: [
       { name: 'a plain script', code: '<script src="https://tally.example/small.js"></script>' },
@@ -73,10 +75,33 @@ export default defineCheck({
   },
 });
 
+/** Those that the snippet’s code writes into the page while it is read. */
+function judgeMade({ markup, house, renders }: Case<Needs>): Fact<Data>[] {
+  const known = new Set(
+    mapPresent(markup.elements.filter(isScript), (one) => {
+      const src = getValue(one, 'src')?.trim();
+      return src ? parseAddress(src, house.origin)?.href : null;
+    }),
+  );
+  return flatMap(renders, (render) => {
+    const { writers, held = [] } = render.scripts;
+    if (writers.length === 0) return [];
+    const made = held.filter((address) => !known.has(address));
+    return mapPresent(new Set(made), (address): Fact<Data> | null => {
+      const load = render.traffic.find((one) => one.first === address && one.from !== null);
+      if (!load?.from) return null;
+      const { where, culprit } = blameElement(markup, { from: load.from, selector: address });
+      const seen = [makeSeen(render, { waitedMs: load.waited })];
+      return { where, culprit, group: address, data: { address, bound: 'made' }, seen };
+    });
+  });
+}
+
 const CURES = {
   free: 'Add `defer`, or `async` where its order does not matter.',
   writes:
     'It writes into the page while that is read (document.write), so neither `defer` nor `async` will do: ask its maker for a code that does not.',
+  made: 'Put its tag into the snippet, with `async`, in the place of the code that writes it.',
   needed:
     'The script behind it may need it: add `defer` only where that one waits for it, or ask its maker for a code that loads with `async`.',
 };

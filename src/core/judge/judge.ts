@@ -89,7 +89,7 @@ export function judgeSnippet(given: Judged): Judgement {
     cause: numbers[i]!,
   }));
   const notJudged = flatMap(checks, (check) =>
-    explainNotJudged(check, judged, describe(faults, check)),
+    explainNotJudged(check, judged, explainFaults(faults, check)),
   );
   const unseen = new Set(notJudged.map(({ id }) => id));
   const blind = checks.some((check) => isBlind(check, judged, unseen));
@@ -163,7 +163,7 @@ function attempt<T>(check: Check, faults: Faults, work: () => T[]): T[] {
 /** What checks threw, by their names. */
 type Faults = Map<string, { error: unknown }>;
 
-function describe(faults: Faults, { id }: Check): string | null {
+function explainFaults(faults: Faults, { id }: Check): string | null {
   const fault = faults.get(id);
   if (!fault) return null;
   const said = fault.error instanceof Error ? fault.error.message : String(fault.error);

@@ -22,7 +22,7 @@ export function listFindingKeys(text: string, all: readonly Keyed[]): string[] {
   const counts = new Map<string, number>();
   const keys: string[] = [];
   for (const i of order) {
-    const base = describe(text, all[i]!);
+    const base = toKeyText(text, all[i]!);
     const before = counts.get(base) ?? 0;
     counts.set(base, before + 1);
     keys[i] = bytesToHex(sha256(utf8ToBytes(`${base}\0${before}`))).slice(0, DIGITS);
@@ -31,7 +31,7 @@ export function listFindingKeys(text: string, all: readonly Keyed[]): string[] {
 }
 
 /** Offsets would change with every line that is put in before; white space says nothing. */
-function describe(text: string, { id, fact: { where, culprit, group = '' } }: Keyed): string {
+function toKeyText(text: string, { id, fact: { where, culprit, group = '' } }: Keyed): string {
   const piece = text.slice(where.offset, where.endOffset).replace(/\s+/g, ' ').trim();
   const part = culprit.at === 'element' ? (culprit.part ?? '') : '';
   const what = culprit.at === 'snippet' ? getCulpritKey(culprit) : piece;

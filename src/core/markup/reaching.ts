@@ -10,6 +10,8 @@ export interface Reaching {
   element: MarkupElement;
   text: string;
   span: Span;
+  /** Its rule sets custom properties and nothing else: it reaches only what uses them. */
+  custom: boolean;
   /** The element's name that it ends on; `*`, `html`, `body`. */
   subject: string;
 }
@@ -17,18 +19,20 @@ export interface Reaching {
 /** A selector of the snippet's, wherever it reaches. */
 export type Selecting = Omit<Reaching, 'subject'> & { node: CssNode };
 
-/** All selectors of the snippet's sheets. */
+/** All selectors of the snippet's sheets that are not kept to something of its own by their scope. */
 export function listSelectors(markup: Markup): Selecting[] {
   return flatMap(readSheets(markup), ({ element, rules }) =>
-    flatMap(rules, ({ selectors }) => selectors.map((one) => ({ element, ...one }))),
+    flatMap(rules, ({ selectors, custom, scoped }) =>
+      scoped ? [] : selectors.map((one) => ({ element, custom, ...one })),
+    ),
   );
 }
 
 /** The selectors of the snippet that end on an element's name and have nothing of the snippet's own in them. */
 export function listReaching(markup: Markup): Reaching[] {
-  return flatMap(listSelectors(markup), ({ element, node, text, span }) => {
+  return flatMap(listSelectors(markup), ({ node, ...selecting }) => {
     const subject = getSubject(node);
-    return subject === null ? [] : [{ element, text, span, subject }];
+    return subject === null ? [] : [{ ...selecting, subject }];
   });
 }
 

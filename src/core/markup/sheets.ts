@@ -13,6 +13,10 @@ export interface TopRule extends Span {
 
 /** A style rule with its selectors, wherever it stands. */
 export interface StyleRule {
+  /** It sets custom properties and nothing else (CSS Custom Properties 1). */
+  custom: boolean;
+  /** It holds only inside of something of the snippet’s own (CSS Cascading 6, @scope). */
+  scoped: boolean;
   /** Each selector of its list, as a tree and as written. */
   selectors: { node: CssNode; text: string; span: Span }[];
 }
@@ -48,7 +52,7 @@ function readSheet(markup: Markup, element: MarkupElement): Sheet {
     const at = node.type === 'Atrule' ? node.name.toLowerCase() : null;
     sheet.top.push({ ...toSpan(node), at, block: node.block !== null });
   });
-  visit(tree, sheet, css, toSpan);
+  visit(tree, sheet, css, toSpan, false);
   return sheet;
 }
 
@@ -60,11 +64,12 @@ function visit(
   sheet: Sheet,
   css: string,
   toSpan: (node: CssNode) => Span,
+  scoped: boolean,
 ): void {
   const inside = node.type === 'StyleSheet' ? node.children : node.block?.children;
   inside?.forEach((child) => {
     if (child.type === 'Atrule' && !WITHOUT_ELEMENTS.test(child.name))
-      visit(child, sheet, css, toSpan);
+      visit(child, sheet, css, toSpan, scoped || isOwnScope(child, css));
     // What is nested in a rule has that rule's elements around it.
     if (child.type !== 'Rule' || child.prelude.type !== 'SelectorList') return;
     const selectors = child.prelude.children.toArray().map((one) => ({
@@ -72,6 +77,21 @@ function visit(
       span: toSpan(one),
       text: css.slice(one.loc?.start.offset ?? 0, one.loc?.end.offset ?? 0),
     }));
-    sheet.rules.push({ selectors });
+    sheet.rules.push({ selectors, custom: setsCustomOnly(child), scoped });
   });
+}
+
+/** Without a root it is what the sheet stands in; a root that has a name or an attribute is taken for the snippet’s. */
+function isOwnScope({ name, prelude }: Atrule, css: string): boolean {
+  if (name.toLowerCase() !== 'scope') return false;
+  const root = prelude?.loc && css.slice(prelude.loc.start.offset, prelude.loc.end.offset);
+  return !root || /^\s*\([^)]*[.#[]/.test(root);
+}
+
+function setsCustomOnly({ block }: Rule): boolean {
+  const inside = block.children.toArray();
+  return (
+    inside.length > 0 &&
+    inside.every((one) => one.type === 'Declaration' && one.property.startsWith('--'))
+  );
 }

@@ -48,10 +48,10 @@ export function listFrameFits(markup: Markup, evidence: readonly Evidence[]): Fr
       byFrame.set(key, [...(byFrame.get(key) ?? []), { frame, one }]);
     }
   }
-  return [...byFrame.values()].map((sighted) => describe(markup, sighted));
+  return [...byFrame.values()].map((sighted) => findFit(markup, sighted));
 }
 
-function describe(markup: Markup, sighted: readonly Sighted[]): FrameFit {
+function findFit(markup: Markup, sighted: readonly Sighted[]): FrameFit {
   const [{ frame }] = sighted as [Sighted];
   const element = 'offset' in frame.from ? getElementFrom(markup, frame.from.offset) : null;
   const rows = sighted.map(toRow);

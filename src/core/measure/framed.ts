@@ -6,7 +6,7 @@ import { findDeclaration } from '../markup/styles.js';
 import type { Intent } from '../mend/intent.js';
 import { getElementKey } from '../search/spans.js';
 import type { Span } from '../snippet.js';
-import { isPlayer } from '../standards/elements.js';
+import { asksToPlay, isPlayer } from '../standards/elements.js';
 import { getBlamed, locateAttribute, type Blame } from './blame.js';
 
 /** A frame whose document was measured. */
@@ -27,8 +27,11 @@ export function listFramed({ frames }: Pick<Facts, 'frames'>): Framed[] {
   );
 }
 
-export function isFramedPlayer({ tag, attributes }: FrameFact): boolean {
-  return isPlayer({ name: tag, get: (attribute) => attributes[attribute] ?? null });
+/** What plays film: there is one in its document, or it asks for what players need; by its address where nothing was read. */
+export function isFramedPlayer({ tag, attributes, inner }: FrameFact): boolean {
+  const element = { name: tag, get: (attribute: string) => attributes[attribute] ?? null };
+  if (inner?.media?.some((one) => one.tag === 'video')) return true;
+  return inner ? asksToPlay(element) : isPlayer(element);
 }
 
 /** What states a frame's height: a declaration, the attribute, else its tag. */
@@ -53,11 +56,11 @@ export function getNeeded({
 /** What fills less than this part of its frame leaves it mostly empty. */
 export const LEAST_FILLED = 2 / 3;
 /** Less room than this below the content nobody minds, px. */
-const LITTLE = 16;
+const LITTLE = 100;
 
 /** Whether too much of a frame stays empty below a document of a height, px. */
 export function isMostlyEmpty(height: number, needed: number): boolean {
-  return needed < height * LEAST_FILLED && height - needed > LITTLE;
+  return needed < height * LEAST_FILLED && height - needed >= LITTLE;
 }
 
 /** The height by which a frame fits its document in all renders, px; null where none does, or where it is not known. */

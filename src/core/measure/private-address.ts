@@ -25,7 +25,7 @@ export function getPrivateAddressKind(host: string): string | null {
   const text = host.replace(/^\[|\]$/g, '');
   // A name is no address, and to find that out the long way costs much.
   if (!/^\d|:/.test(text) || !ipaddr.isValid(text)) return null;
-  return describe(ipaddr.parse(text));
+  return nameRange(ipaddr.parse(text));
 }
 
 /** The same for a host as a page may write it: `localhost` is the loopback by its name. */
@@ -45,10 +45,10 @@ export function isSpecialName(host: string): boolean {
   return SPECIAL_NAMES.test(host);
 }
 
-function describe(address: ipaddr.IPv4 | ipaddr.IPv6): string | null {
+function nameRange(address: ipaddr.IPv4 | ipaddr.IPv6): string | null {
   if (address.kind() === 'ipv6') {
     const inner = unwrap(address as ipaddr.IPv6);
-    if (inner) return describe(inner);
+    if (inner) return nameRange(inner);
   } else if (/^198\.1[89]\./.test(address.toString())) {
     return WORDS.benchmarking!;
   }

@@ -63,9 +63,9 @@ const UNPAINTED = {
 };
 
 /** Somebody is to read it: it is on the page, and no mark. */
-export function isRead({ shown, box, tag, size }: TextFact): boolean {
+export function isRead({ shown, box, tag, mark = MARKS.has(tag), size }: TextFact): boolean {
   const there = shown && box.width > 1 && box.height > 1 && box.x + box.width > 0;
-  return there && size >= LEAST && !MARKS.has(tag);
+  return there && size >= LEAST && !mark;
 }
 
 /** What makes a text small: what scales it, else its font size where that is declared, else its tag. */

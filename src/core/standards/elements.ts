@@ -9,7 +9,9 @@ export const VOID: ReadonlySet<string> = new Set(
 );
 
 /** Marks in a text, small by their nature (HTML, 4.5). */
-export const MARKS: ReadonlySet<string> = new Set(['sup', 'sub', 'rt', 'rp']);
+export const MARKS: ReadonlySet<string> = new Set(
+  'sup sub rt rp mfrac msup msub msubsup'.split(' '),
+);
 
 /** Elements that take an `alt` (HTML, 4.8.3, 4.8.14 and 4.10.5.1.19). */
 export const WITH_ALT: ReadonlySet<string> = new Set(['img', 'area', 'input']);
@@ -108,10 +110,20 @@ export function getControl(element: Described): Control | null {
 
 const PLAYER_ADDRESS = /(^|[/.?&=_-])(player|video|watch|autoplay)([/.?&=_-]|$)/i;
 
+/** Whether a frame asks for what players need; maps and forms fill the screen as well. */
+export function asksToPlay(element: Described): boolean {
+  const allowed = element.get('allow') ?? '';
+  return /(^|;)\s*(autoplay|encrypted-media|picture-in-picture)\b/.test(allowed);
+}
+
+/** Whether a frame may be a player, so that its shape is better kept: many ask for no more than the whole screen. */
+export function mayPlay(element: Described): boolean {
+  return element.get('allowfullscreen') !== null || isPlayer(element);
+}
+
 /** Whether a frame is a player: by what it asks for, or by what its address says it is. */
 export function isPlayer(element: Described): boolean {
-  if (element.get('allowfullscreen') !== null) return true;
-  const allowed = element.get('allow') ?? '';
-  if (/(^|;)\s*(autoplay|fullscreen|picture-in-picture)\b/.test(allowed)) return true;
-  return PLAYER_ADDRESS.test(element.get('src') ?? element.get('data') ?? '');
+  return (
+    asksToPlay(element) || PLAYER_ADDRESS.test(element.get('src') ?? element.get('data') ?? '')
+  );
 }

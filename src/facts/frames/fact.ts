@@ -9,6 +9,8 @@ const medium = z.object({
   /** It asks to start by itself, or a script called play(), with its sound on. */
   asks: z.boolean(),
   started: z.boolean(),
+  /** The width of its pictures by their height, of one that fills its frame; null for any other; left out: not known. */
+  ratio: z.number().nullable().optional(),
 });
 export type InnerMedium = z.output<typeof medium>;
 
@@ -26,6 +28,8 @@ export const innerSchema = z.object({
   natural: z.number().nullable().optional(),
   /** The smallest text that shows in it, its letters in px of its own; null where it has none; left out: not known. */
   smallest: z.object({ size: z.number(), sample: z.string() }).nullable().optional(),
+  /** It asks for a password; left out: not known. */
+  asksPassword: z.boolean().optional(),
   /** Films and sounds in it. */
   media: z.array(medium).optional(),
   /** Features that it asked for and is not allowed (Permissions Policy). */

@@ -27,6 +27,10 @@ const medium = z.object({
   /** Frames decoded since load; of a film that runs, these were presented. */
   frames: z.int(),
   duration: z.number().nullable(),
+  /** The width of its pictures by their height; null for what has none, or of which nothing came; left out: not known. */
+  ratio: z.number().nullable().optional(),
+  /** How its pictures are put into its box (CSS Images 3, object-fit); left out: not known. */
+  fit: z.string().optional(),
   /** Whether the file has a sound track; null where nothing was told. */
   sound: z.boolean().nullable(),
 });

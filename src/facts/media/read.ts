@@ -1,5 +1,5 @@
 import type { ObjectReader } from '../../render/in-page/object-reader.js';
-import { hasStarted } from '../../render/in-page/films.js';
+import { hasStarted, readRatio } from '../../render/in-page/films.js';
 import { isInView } from '../../render/in-page/shared.js';
 import type { OfElement } from '../common.js';
 import type { MediaFact } from './fact.js';
@@ -38,6 +38,8 @@ export const readMedium: ObjectReader<RawMedium> = {
       error: node.error ? `${ERRORS[node.error.code]}: ${node.error.message}` : null,
       frames: video?.getVideoPlaybackQuality().totalVideoFrames ?? 0,
       duration: Number.isFinite(node.duration) ? node.duration : null,
+      ratio: readRatio(video),
+      fit: getComputedStyle(node).objectFit,
       sound: decoded > 0 ? true : null,
     };
   },

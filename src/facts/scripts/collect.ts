@@ -11,12 +11,12 @@ export const collectScripts: Collector<'scripts'> = (look) => {
   const navigations = [...happened.navigations];
   const downloads = [...happened.downloads];
   const console = [...happened.console];
-  const { sounds = [], writers = [], waits = [] } = reading?.objects ?? {};
+  const { sounds = [], writers = [], waits = [], held = [] } = reading?.objects ?? {};
   const none = { errors: [], framed: [] };
   const { errors, framed } = happened.errors.length > 0 ? collectErrors(look) : none;
   const opened = listOpened(look);
   const acts = { dialogs, opened, windows, navigations, downloads };
-  return { hung, ...acts, console, errors, framed, sounds, writers, waits };
+  return { hung, ...acts, console, errors, framed, sounds, writers, waits, held };
 };
 
 type Told = ScriptFact['errors'];

@@ -6,12 +6,16 @@ import { defineKind } from '../kind.js';
 const text = z.object({
   ...objectShape,
   tag: z.string(),
+  /** It is set small by custom, or stands in what is: a footnote's number, a fraction; left out: by its tag alone. */
+  mark: z.boolean().optional(),
   /** How large its letters are as seen, px: the font size times every transform, zoom and scaling around it. */
   size: z.number(),
   /** By how much they are scaled. */
   scale: z.number(),
   /** How the text begins. */
   sample: z.string(),
+  /** It stands in an empty field, and is no text of the element's; left out: it is one. */
+  placeholder: z.boolean().optional(),
   /** Its letters are bold (CSS Fonts 4: a weight of 700 and more). */
   bold: z.boolean(),
   /** Its colour as painted, `#rrggbb`; null where its letters are no plain colour. */

@@ -4,8 +4,17 @@ import { isCommonFamily } from '../../core/standards/fonts.js';
 import { beginClipping, isClippedAway } from '../../render/in-page/clip.js';
 import { beginColours, readPaint } from '../../render/in-page/colours.js';
 import { beginFamilies, getFirstFamily, hasFamily } from '../../render/in-page/families.js';
-import { getOwnText, hasLetters, listLines } from '../../render/in-page/ink.js';
+import {
+  getOwnText,
+  getPlaceholder,
+  hasLetters,
+  isMark,
+  listLines,
+} from '../../render/in-page/ink.js';
+import { fits, splitRules } from '../../render/in-page/host-rules.js';
+import type { Notebook } from '../../render/in-page/observe.js';
 import type { ObjectReader } from '../../render/in-page/object-reader.js';
+import { splitSelectors } from '../../render/in-page/shared-names.js';
 import { beginScales, getScale } from '../../render/in-page/scale.js';
 import { getSample, round, toPageBox } from '../../render/in-page/shared.js';
 import type { Box, OfElement } from '../common.js';
@@ -25,8 +34,12 @@ export const readText: ObjectReader<RawText | null> = {
     beginColours();
     beginFamilies();
   },
-  fits: (real, node) => !UNSEEN.has(node.localName) && hasLetters(getOwnText(real)),
+  fits: (real, node) =>
+    (!UNSEEN.has(node.localName) && hasLetters(getOwnText(real))) ||
+    hasLetters(getPlaceholder(node)),
   read(real, node, book) {
+    const placeholder = getPlaceholder(node);
+    if (placeholder !== '') return readPlaceholder(real, node, book, placeholder);
     if (isClippedAway(real, () => listLines(real))) return null;
     const scale = getScale(real, book);
     const size = parseFloat(getComputedStyle(real).fontSize) * scale;
@@ -37,6 +50,7 @@ export const readText: ObjectReader<RawText | null> = {
     return {
       id: book.idOf(real),
       tag: node.localName,
+      mark: isMark(real),
       size: round(size),
       scale: round(scale),
       sample,
@@ -48,6 +62,40 @@ export const readText: ObjectReader<RawText | null> = {
     };
   },
 };
+
+/** What stands in an empty field; only the snippet's own look of it is judged, and the browser's is sound. */
+function readPlaceholder(
+  real: Element,
+  node: Element,
+  book: Notebook,
+  text: string,
+): RawText | null {
+  const style = getComputedStyle(real, '::placeholder');
+  const paint = readPaint(real, node.closest(SLOT), style);
+  if (paint.colour === null) return null;
+  const scale = getScale(real, book);
+  return {
+    ...{ id: book.idOf(real), tag: node.localName, placeholder: true, mark: false },
+    ...{ size: round(parseFloat(style.fontSize) * scale), scale: round(scale) },
+    sample: getSample(text),
+    bold: Number(style.fontWeight) >= BOLD,
+    ...paint,
+    given: isStyled(real),
+    missingFamily: null,
+    area: null,
+    disabled: node.matches(':disabled, [aria-disabled="true"]'),
+  };
+}
+
+/** Whether a rule of a snippet's is for what stands in the field while it is empty. */
+function isStyled(real: Element): boolean {
+  return splitRules(new Set()).own.some(({ rule: { selectorText } }) =>
+    splitSelectors(selectorText).some((one) => {
+      const [subject, pseudo] = one.split(/::?(?:-webkit-input-)?placeholder\s*$/);
+      return pseudo !== undefined && fits(real, subject!.trim() || '*');
+    }),
+  );
+}
 
 /** Around all its lines; null where there are none. */
 function getArea(real: Element): Box | null {

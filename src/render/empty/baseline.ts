@@ -25,6 +25,7 @@ export function makeBaseline(all: readonly Sighting[]): Baseline {
     settings: joinSettings(all.map(({ settings }) => settings)),
     jumps: Math.max(...all.map(({ evidence }) => evidence[0]!.shifts.score)),
     wide: one!.widths.wide,
+    sheets: [...new Set(flatMap(all, ({ sheets }) => sheets))],
     requests: [...new Set(flatMap(all, ({ requests }) => requests))],
     made: [...new Set(flatMap(all, ({ parted }) => parted?.made ?? []))],
   };

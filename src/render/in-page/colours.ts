@@ -16,12 +16,12 @@ export function beginColours(): void {
   known = new Map();
 }
 
-/** How a text is painted on what is behind it, as far as that is plain colour. @param slot the element around the snippet */
+/** How a text is painted on what is behind it, as far as that is plain colour. @param slot the element around the snippet @param style of its letters */
 export function readPaint(
   real: Element,
   slot: Element | null,
+  style = getComputedStyle(real),
 ): Pick<TextFact, 'colour' | 'ground' | 'given'> {
-  const style = getComputedStyle(real);
   const drawn = real instanceof SVGElement;
   const own = parse(drawn ? style.fill : getTextColour(style));
   let text = own;

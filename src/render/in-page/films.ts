@@ -37,3 +37,8 @@ export function hasStarted(medium: HTMLMediaElement): boolean {
 function willShow(film: HTMLVideoElement): boolean {
   return film.videoWidth > 0 && isInView(film);
 }
+
+/** The width of a film's pictures by their height; null where none came. */
+export function readRatio(film: HTMLVideoElement | null): number | null {
+  return film && film.videoHeight > 0 ? film.videoWidth / film.videoHeight : null;
+}

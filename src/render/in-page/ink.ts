@@ -1,6 +1,6 @@
 import { flatMap } from '../../core/lists.js';
-import { PAINTED } from '../../core/standards/elements.js';
-import { round } from './shared.js';
+import { MARKS, PAINTED } from '../../core/standards/elements.js';
+import { listAround, round } from './shared.js';
 import { cuts, getEdge } from './styles.js';
 
 /** From where to where something shows, px of the page. */
@@ -113,4 +113,17 @@ const LETTERS = /[\p{L}\p{N}]/u;
 /** Whether there is something to read in a text. */
 export function hasLetters(text: string): boolean {
   return LETTERS.test(text);
+}
+
+/** Whether it is small by its nature, or stands in what is: a link in a footnote's number is one too. */
+export function isMark(real: Element): boolean {
+  for (const node of listAround(real)) if (MARKS.has(node.localName)) return true;
+  return false;
+}
+
+/** What an empty field shows in the place of what is to be written into it; '' where it shows none. */
+export function getPlaceholder(node: Element): string {
+  if (!/^(input|textarea)$/.test(node.localName)) return '';
+  const { value = '', placeholder = '' } = node as Partial<HTMLInputElement>;
+  return value === '' ? placeholder.trim() : '';
 }

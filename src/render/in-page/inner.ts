@@ -1,5 +1,5 @@
 import type { InnerMedium } from '../../facts/frames/fact.js';
-import { hasStarted } from './films.js';
+import { hasStarted, readRatio } from './films.js';
 import { findSmallest, type SmallestText } from './smallest.js';
 
 /** The document of a frame, px. */
@@ -15,6 +15,8 @@ export interface Inner {
   /** Down to where something of its content reaches. */
   contentHeight: number;
   smallest: SmallestText | null;
+  /** It asks for a password. */
+  asksPassword: boolean;
   /** Films and sounds in it. */
   media: InnerMedium[];
   /** Features that it asked for and is not allowed. */
@@ -36,6 +38,7 @@ export function readInner(): Inner {
     scrollHeight: scroller.scrollHeight,
     contentHeight: readContentHeight(page),
     smallest: findSmallest(),
+    asksPassword: page.querySelector('input[type="password" i]') !== null,
     media: listMedia(page),
     refused: [...features],
   };
@@ -52,8 +55,17 @@ function listMedia(page: Document): InnerMedium[] {
       address: one.currentSrc,
       asks: asks && !one.muted && one.volume > 0,
       started: hasStarted(one),
+      ratio: one instanceof HTMLVideoElement && fillsWindow(one) ? readRatio(one) : null,
     };
   });
+}
+
+/** What leaves less of the window free than this fills it. */
+const FILLED = 0.95;
+
+function fillsWindow(node: Element): boolean {
+  const { width, height } = node.getBoundingClientRect();
+  return width >= innerWidth * FILLED && height >= innerHeight * FILLED;
 }
 
 /** So many elements are looked at for where the content ends. */

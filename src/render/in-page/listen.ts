@@ -111,11 +111,12 @@ interface Shift extends PerformanceEntry {
   sources: readonly { node: Node | null; previousRect: DOMRect; currentRect: DOMRect }[];
 }
 
-function followJumps({ jumps }: Notebook): void {
+function followJumps({ jumps, tried }: Notebook): void {
   if (!PerformanceObserver.supportedEntryTypes.includes('layout-shift')) return;
   const note = (list: PerformanceObserverEntryList) => {
     for (const { startTime, value, hadRecentInput, sources } of list.getEntries() as Shift[]) {
-      if (hadRecentInput || jumps.length >= MOST_JUMPS) continue;
+      const isOurs = tried.some(({ from, until }) => startTime >= from && startTime <= until);
+      if (isOurs || hadRecentInput || jumps.length >= MOST_JUMPS) continue;
       const moved = mapPresent(sources, ({ node, previousRect, currentRect }) => {
         // Of a text the element around it counts.
         const element = node instanceof Element ? node : node?.parentElement;

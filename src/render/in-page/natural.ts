@@ -1,4 +1,5 @@
 import { mapPresent } from '../../core/lists.js';
+import { nextFrame } from './shared.js';
 import { setRule } from './show.js';
 
 /** So high frames are made for a moment, px: what is higher by itself shows its height then. */
@@ -11,7 +12,8 @@ let kept: { frame: HTMLElement; style: string | null }[] = [];
 
 /** Makes frames as low as can be, by their numbers, their widths as they are. */
 export function squeezeFrames(ids: readonly number[]): void {
-  const { nodes, own } = globalThis.mivketNotebook;
+  const { nodes, own, tried } = globalThis.mivketNotebook;
+  tried.push({ from: performance.now(), until: Infinity });
   const frames = mapPresent(ids, (id) => nodes.get(id) as HTMLElement | undefined);
   kept = frames.map((frame) => ({ frame, style: frame.getAttribute('style') }));
   for (const { frame } of kept) {
@@ -23,13 +25,17 @@ export function squeezeFrames(ids: readonly number[]): void {
   }
 }
 
-/** Makes them again what they were. */
-export function releaseFrames(): void {
+/** Makes them again what they were; what the page jumped by meanwhile is not the snippet's doing. */
+export async function releaseFrames(): Promise<void> {
   for (const { frame, style } of kept) {
     if (style === null) frame.removeAttribute('style');
     else frame.setAttribute('style', style);
   }
   kept = [];
+  await nextFrame();
+  await nextFrame();
+  const last = globalThis.mivketNotebook.tried.at(-1);
+  if (last) last.until = performance.now();
 }
 
 /** How high the content of a frame is by itself. */

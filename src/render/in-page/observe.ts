@@ -32,6 +32,8 @@ export interface Notebook {
   writers: string[];
   /** Events that scripts put in late wait for in vain, with the script's place among them. */
   waits: { event: string; script: number }[];
+  /** When something of the page was otherwise for a moment, to be tried, in the page's time, ms. */
+  tried: { from: number; until: number }[];
   /** Jumps of the layout that no action of a visitor's explains, with when (ms) and what was moved from where to where (tops, px). */
   jumps: { at: number; score: number; moved: { node: Element; from: number; to: number }[] }[];
   /** Its own time was moved on. */
@@ -97,6 +99,7 @@ function makeNotebook(takeRecords: () => void): Notebook {
     sounds: [],
     writers: [],
     waits: [],
+    tried: [],
     jumps: [],
     aged: false,
     posts: new Map(),

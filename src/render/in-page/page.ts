@@ -2,6 +2,7 @@ import type { PageWidth, SlotFact } from '../../core/evidence.js';
 import { findSlot } from './slots.js';
 import { UNSEEN } from '../../core/standards/elements.js';
 import { isLocked } from './clip.js';
+import { listSheets } from './host-rules.js';
 import { readElements, type ElementWish, type RawElement } from './elements.js';
 import { getRange, listTexts } from './ink.js';
 import { readSettings } from './settings.js';
@@ -19,6 +20,8 @@ export interface RawPage {
   scrolled: number;
   /** What is set for the whole page. */
   settings: Record<string, string>;
+  /** By what its style sheets are known. */
+  sheets: string[];
   /** In the order of the wish; null for what is not on the page. */
   slots: (SlotFact | null)[];
   elements: RawElement[];
@@ -52,6 +55,7 @@ export function readPage(wish: Omit<ElementWish, 'slots'> & { slots: readonly st
     // Neither is of use for what is looked at in many windows, and the one makes the page lay itself out.
     scrolled: wish.only ? 0 : round(window.scrollY),
     settings: wish.only ? {} : readSettings(),
+    sheets: wish.only ? [] : listSheets(),
     slots,
     elements,
     total,

@@ -20,6 +20,7 @@ export function readSettings(): Record<string, string> {
     ['title', page.title],
     // Of several the first with an address counts.
     ['base', list('base[href]')[0]?.getAttribute('href') ?? ''],
+    ['base target', list('base[target]')[0]?.getAttribute('target') ?? ''],
     ['canonical', join(list('link[rel~="canonical" i]'), 'href')],
     ...metas,
     ...listAttributes('html', page.documentElement),

@@ -1,5 +1,5 @@
-import { MARKS, UNSEEN } from '../../core/standards/elements.js';
-import { getOwnText, hasLetters } from './ink.js';
+import { UNSEEN } from '../../core/standards/elements.js';
+import { getOwnText, hasLetters, isMark } from './ink.js';
 import { beginScales, getScale } from './scale.js';
 import { getSample, round } from './shared.js';
 
@@ -21,7 +21,7 @@ export function findSmallest(): SmallestText | null {
   let smallest: SmallestText | null = null;
   for (const real of [...book.page.querySelectorAll('body, body *')].slice(0, MOST)) {
     const node = book.own(real);
-    if (UNSEEN.has(node.localName) || MARKS.has(node.localName) || !isSeen(node)) continue;
+    if (UNSEEN.has(node.localName) || isMark(real) || !isSeen(node)) continue;
     const text = getOwnText(real);
     if (!hasLetters(text)) continue;
     const size = round(parseFloat(getComputedStyle(real).fontSize) * getScale(real, book));

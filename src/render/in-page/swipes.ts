@@ -27,7 +27,7 @@ export function listSwipePlaces(ids: readonly number[], touched: boolean): Swipe
     const beside = Math.max(box.left, root.clientWidth - box.right);
     if (beside < FINGER && isSuspect(real, touched)) found.push(real);
   }
-  return found.map((real) => describe(real));
+  return found.map((real) => toSwipePlace(real));
 }
 
 /** A frame, a scroller, something whose styles take swipes; where code listens for them anything. */
@@ -42,7 +42,7 @@ function isScroller(real: Element, style: CSSStyleDeclaration): boolean {
   return clipsOn(style, 'y') && scrollsOn(style, 'y') && real.scrollHeight > real.clientHeight + 1;
 }
 
-function describe(real: Element): SwipePlace {
+function toSwipePlace(real: Element): SwipePlace {
   const { idOf, own } = globalThis.mivketNotebook;
   const height = own(real).getBoundingClientRect().height;
   const fills = isScroller(real, getComputedStyle(real)) && height > innerHeight * FILLS;

@@ -18,6 +18,7 @@ import {
 import { markCut } from '../bounds/lost.js';
 import { NOTHING, type Learned } from './learned.js';
 import type { Loading } from './load-windows.js';
+import { keepNaturals } from './naturals.js';
 import type { Moment } from '../living.js';
 import { LONGEST_WAIT } from '../minute.js';
 import type { Place } from './places.js';
@@ -108,7 +109,8 @@ export async function renderSeries(
   const whole = evidence.map((all) =>
     all.map((one, of) => withWidths(one, state.known[of]!.settled)),
   );
-  return [...whole, ...later];
+  const standing = whole.flat();
+  return [...whole, ...later.map((all) => all.map((one) => keepNaturals(one, standing)))];
 }
 
 /** Whether a minute takes a load of its own, and how it is lived on there. */

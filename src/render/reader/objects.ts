@@ -16,6 +16,8 @@ import { walk } from '../in-page/shared.js';
 export interface RawObjects extends RawFacts {
   sounds: string[];
   writers: string[];
+  /** Addresses of scripts that the parser waits for. */
+  held: string[];
   waits: { event: string; script: number }[];
   /** All elements put into the document, in order. */
   order: Inserted[];
@@ -48,6 +50,7 @@ export function readObjects({ cap, everywhere, kinds }: ObjectWish): RawObjects 
     ...readPageFacts(kinds, failed),
     sounds: book.sounds,
     writers: book.writers,
+    held: listHeld(book.page),
     waits: book.waits,
     order: listOrder(book.order),
     late: Object.fromEntries([...book.late].map(([slot, noted]) => [slot, listOrder(noted)])),
@@ -55,6 +58,12 @@ export function readObjects({ cap, everywhere, kinds }: ObjectWish): RawObjects 
     unplaced: book.full,
     failed,
   };
+}
+
+function listHeld(page: Document): string[] {
+  const all = [...page.querySelectorAll<HTMLScriptElement>('script[src]')];
+  const held = all.filter((one) => !one.async && !one.defer && one.type !== 'module');
+  return held.map(({ src }) => src);
 }
 
 type Found = Pick<RawFacts, (typeof OBJECT_KINDS)[number]>;

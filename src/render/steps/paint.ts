@@ -45,7 +45,7 @@ const BEGINS = 0.4;
 const ENDS = 0.5;
 
 /** A view with its picture. */
-interface Seen extends View {
+interface Pictured extends View {
   picture: Picture;
 }
 
@@ -55,7 +55,7 @@ async function takePaint(scene: ReadScene): Promise<PaintFact> {
     slot: facts.slot.name,
     host: listSaying(parted),
     own: flatMap(facts.elements, ({ id, shown }) => (shown ? [id] : [])),
-    texts: flatMap(facts.texts, (text) => (isRead(text) ? [text.id] : [])),
+    texts: flatMap(facts.texts, (text) => (isRead(text) && !text.placeholder ? [text.id] : [])),
   };
   const seen = await lookAll(page, setting.around.window, wish);
   return {
@@ -77,13 +77,13 @@ function listSaying({ parts }: Parted): number[] {
   return saying.slice(0, MOST_PARTS);
 }
 
-async function lookAll(page: BrowserPage, viewport: Viewport, wish: ViewWish): Promise<Seen[]> {
+async function lookAll(page: BrowserPage, viewport: Viewport, wish: ViewWish): Promise<Pictured[]> {
   const edges = await page.read('findSlotEdges', wish.slot);
   const { height } = viewport;
   const begins = edges ? [edges.top - BEGINS * height] : [];
   const ends =
     edges && edges.bottom - edges.top > BEGINS * height ? [edges.bottom - ENDS * height] : [];
-  const seen: Seen[] = [];
+  const seen: Pictured[] = [];
   const stops = [0, ...begins, ...ends].filter((stop) => stop < DEEPEST);
   for (const stop of stops) {
     await page.read('scrollTo', Math.max(0, Math.round(stop)));
@@ -104,7 +104,7 @@ async function takeWindow(page: BrowserPage, viewport: Viewport, view: View): Pr
 }
 
 /** Each where it is first seen. */
-function listPainted(seen: readonly Seen[], { parts }: Parted): PaintedPart[] {
+function listPainted(seen: readonly Pictured[], { parts }: Parted): PaintedPart[] {
   const found = new Map<number, PaintedPart>();
   for (const [offset, { node, tag, words }] of parts)
     for (const { host, picture } of seen) {
@@ -121,7 +121,7 @@ function listPainted(seen: readonly Seen[], { parts }: Parted): PaintedPart[] {
 const isForeign = ({ tag }: ElementFact) => FRAMES.has(tag) || MEDIA.has(tag) || tag === 'canvas';
 
 /** Whether its boxes look like what is behind them; null where not all of them were seen at once. */
-function isBlank(seen: readonly Seen[], { facts }: ReadScene): boolean | null {
+function isBlank(seen: readonly Pictured[], { facts }: ReadScene): boolean | null {
   const shown = facts.elements.filter((one) => one.shown);
   if (shown.length === 0 || shown.some(isForeign)) return null;
   const whole = seen.filter(({ beyond, ground }) => !beyond && ground !== null);
@@ -131,7 +131,7 @@ function isBlank(seen: readonly Seen[], { facts }: ReadScene): boolean | null {
 }
 
 /** Texts in whose place there is one colour, wherever they were seen. */
-function listUnseen(seen: readonly Seen[]): number[] {
+function listUnseen(seen: readonly Pictured[]): number[] {
   const plain = mapPresent(
     flatMap(seen, ({ texts, picture }) => texts.map((piece) => ({ ...piece, picture }))),
     ({ id, box, picture }) => ({ id, is: isPlain(picture, box) === true }),

@@ -1,3 +1,4 @@
+import { UNSEEN } from '../../core/standards/elements.js';
 import type { ElementFact, Facts } from '../../core/evidence.js';
 import { withElements } from '../../facts/objects.js';
 import type { BrowserPage } from '../page/browser-page.js';
@@ -20,7 +21,7 @@ async function tryRules(
   page: Pick<BrowserPage, 'read'>,
   all: readonly ElementFact[],
 ): Promise<Facts['reaching']> {
-  const elements = all.filter(({ exposed }) => exposed);
+  const elements = all.filter(({ tag }) => !UNSEEN.has(tag));
   if (elements.length === 0) return [];
   const ids = elements.map(({ id }) => id);
   return withElements(await page.read('findReaching', ids), { elements });
