@@ -10,7 +10,7 @@ import { reportRecorded, type Recorded } from '../support/recorded.js';
  * What is said of generated layouts, held against the browser: `npm run agree` tries 300 of them, the
  * tests a few.
  */
-const COUNT = Number(process.env.MIVKET_LAYOUTS ?? 24);
+const COUNT = Number(process.env.MIVKET_LAYOUTS ?? 12);
 /** Layouts of several seeds: the first ones are one of each kind. */
 const FIRST = Number(process.env.MIVKET_FIRST_LAYOUT ?? 0);
 const WIDE = ['page-scrolls-sideways', 'slot-overflow', 'frame-wider-than-slot'];

@@ -44,7 +44,8 @@ const CASES: [ids: string | string[], text: string, pieces: string[]][] = [
   ['frame-fixed-size', '<style>iframe { max-width: 100% }</style><iframe width="640">', []],
   ['frame-fixed-size', '<iframe width="100%"></iframe><iframe width="120"></iframe>', []],
   ['frame-fixed-size', '<iframe src="//player.loam.example/" width="120">', ['width="120"']],
-  ['frame-fixed-size', '<iframe allow="fullscreen" width="120"></iframe>', ['width="120"']],
+  ['frame-fixed-size', '<iframe allow="autoplay" width="120"></iframe>', ['width="120"']],
+  ['frame-fixed-size', '<iframe allow="fullscreen" allowfullscreen width="120"></iframe>', []],
   ['frame-fixed-size', '<video width="200" src="a.mp4"></video>', ['width="200"']],
   ['picture-without-alt', '<img src="a.png">', ['<img src="a.png">']],
   ['picture-without-alt', '<img alt=""><img title="Beans"><img aria-label="Beans">', []],
@@ -320,6 +321,13 @@ const CASES: [ids: string | string[], text: string, pieces: string[]][] = [
   ['tag-left-open', 'Sow < reap & <3', []],
   ['jump-to-top-link', '<map name="m"><area href="#" alt="Beds"></map>', []],
   ['jump-to-top-link', '<a href="#">Beds</a>', ['href="#"']],
+  [
+    'jump-to-top-link',
+    '<a href="#">Top ten seeds</a><a href="">To the top</a>',
+    ['href="#"', 'href=""'],
+  ],
+  ['jump-to-top-link', '<a href="#">To the top</a><a href="#" aria-label="Back to top">↑</a>', []],
+  ['jump-to-top-link', '<a href="#"><b>Nach</b> oben</a>', []],
   ['jump-to-top-link', '<a href="#" onclick="return false">Beds</a>', []],
 ];
 
@@ -381,6 +389,15 @@ const MENDS: [string, string][] = [
   [
     '<iframe width="640" height="360" allowfullscreen></iframe>',
     '<iframe width="640" height="360" allowfullscreen style="width: 100%; max-width: 640px; box-sizing: border-box; height: auto; aspect-ratio: 640 / 360"></iframe>',
+  ],
+  [
+    '<iframe title="A" sandbox="allow-script, allow-forms" srcdoc="x" style="border: 0; height: 9px"></iframe>',
+    '<iframe title="A" sandbox="allow-scripts allow-forms" srcdoc="x" style="border: 0; height: 9px"></iframe>',
+  ],
+  // What is not to start by itself needs no leave to do so.
+  [
+    '<iframe title="A" src="https://player.loam.example/?autoplay=1" style="border: 0; height: 9px"></iframe>',
+    '<iframe title="A" src="https://player.loam.example/?autoplay=0" style="border: 0; height: 9px"></iframe>',
   ],
   [
     '<iframe width="640" style="border: 0;"></iframe>',

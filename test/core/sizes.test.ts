@@ -164,7 +164,7 @@ describe('the height that fits a frame', () => {
   });
 
   test('of a player is its proportion', () => {
-    const talk = { allowfullscreen: '', width: '560', height: '315' };
+    const talk = { allow: 'autoplay; fullscreen', width: '560', height: '315' };
     expect(fit([undefined], talk)).toMatchObject({
       by: 'proportion',
       css: 'iframe[title="Order"] { width: 100%; height: auto; aspect-ratio: 560 / 315; }',

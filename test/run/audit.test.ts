@@ -54,7 +54,7 @@ test('tells what happens as it happens', async () => {
 });
 
 test('what reads the markup alone starts no browser', async () => {
-  const run = audit({ snippets: [bare], only: ['frame-unnamed'], browser: '/nowhere/chrome' });
+  const run = audit({ snippets: [bare], only: ['attribute-misspelt'], browser: '/nowhere/chrome' });
   const { engines, notJudged } = await run.document;
   expect([engines, notJudged]).toEqual([[], []]);
   await expect(audit({ snippets: [bare], browser: '/nowhere/chrome' }).document).rejects.toThrow(

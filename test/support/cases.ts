@@ -270,6 +270,28 @@ export const CASES: Record<string, HardCase[]> = {
   ],
   'frame-proportion-lost': [
     [
+      '<iframe title="Beds" allowfullscreen allow="fullscreen" src="https://maps.fernmap.example/embed/x" style="border: 0; width: 100%; height: 300px"></iframe>',
+      null,
+    ],
+    [
+      '<iframe title="Beds" allow="encrypted-media; fullscreen" src="https://maps.fernmap.example/embed/x" style="border: 0; width: 100%; height: 300px"></iframe>',
+      'height: 300px',
+    ],
+    [
+      '<iframe title="Beds" src="https://maps.fernmap.example/embed/x" style="border: 0; width: 100%; height: 300px"></iframe>',
+      'height: 300px',
+      { players: { '*.fernmap.example': { mute: { quiet: 1 } } } },
+    ],
+    ['<video controls preload="none" style="width: 100%; height: 300px"></video>', 'height: 300px'],
+    [
+      `<video ${TALK} controls preload="auto" style="width: 200px; height: 200px"></video>`,
+      'height: 200px',
+    ],
+    [
+      `<video ${TALK} autoplay muted style="width: 100%; height: 300px; object-fit: cover"></video>`,
+      null,
+    ],
+    [
       `<iframe title="Talk" src="https://player.loam.example/embed/talk" allowfullscreen style="border: 0; width: 100%; height: 300px"></iframe>`,
       'height: 300px',
     ],
@@ -547,6 +569,21 @@ export const CASES: Record<string, HardCase[]> = {
     ],
   ],
   'style-reaches-outside': [
+    [
+      '<style>:root { --leaf: #060 }</style><p style="color: var(--leaf)">Sow</p>',
+      null,
+      { page: HOST },
+    ],
+    [
+      '<style>:root { --leaf: #c00 }</style><p>Sow</p>',
+      ':root',
+      { page: HOST.replace('<nav', '<style>.menu a { color: var(--leaf, #060) }</style><nav') },
+    ],
+    [
+      '<style>@scope (.own) { a, .menu { color: #c00 } }</style><p class="own"><a href="/a">Sow</a></p>',
+      null,
+      { page: HOST },
+    ],
     ['<style>.menu { display: none }</style><p>Sow</p>', '.menu', { page: HOST }],
     ['<style>.a, #foot { color: red }</style><p class="a">Sow</p>', '#foot', { page: HOST }],
     ['<style>.menu a { letter-spacing: 3px }</style><p>Sow</p>', '.menu a', { page: HOST }],
@@ -883,8 +920,18 @@ export const CASES: Record<string, HardCase[]> = {
   'autoplay-did-not-start': [
     [
       `<video ${TALK} autoplay muted preload="auto" style="width: 100%"></video><script>document.querySelector("video").pause()</script>`,
-      'autoplay',
+      null,
     ],
+    [
+      `<video ${TALK} autoplay muted preload="auto" style="width: 100%"></video>`,
+      'autoplay',
+      { page: `${PAGE}<script>document.querySelector("video")?.pause()</script>` },
+    ],
+    [
+      `<button onclick="f.hidden = false">Film</button><div id="f" hidden><video ${TALK} autoplay muted></video></div>`,
+      null,
+    ],
+    [`<details><summary>Film</summary><video ${TALK} autoplay muted></video></details>`, null],
     [
       `<div style="height: 3000px"></div><video ${TALK} autoplay muted style="width: 100%"></video>`,
       null,
@@ -901,6 +948,14 @@ export const CASES: Record<string, HardCase[]> = {
   ],
   'script-blocks-page': [
     [
+      '<p>Sow</p><script>document.write("<script src=https://tally.example/small.js><\\/script>")</script>',
+      '<script>',
+    ],
+    [
+      '<p id="b">Sow</p><script>document.write("<b>x</b>"); b.append(Object.assign(document.createElement("script"), { src: "https://tally.example/small.js" }))</script>',
+      null,
+    ],
+    [
       '<p>Sow</p><script src="https://tally.example/small.js"></script>',
       '<script src="https://tally.example/small.js">',
     ],
@@ -910,6 +965,32 @@ export const CASES: Record<string, HardCase[]> = {
     ],
     ['<script defer src="https://tally.example/small.js"></script>', null],
     ['<noscript><script src="https://tally.example/small.js"></script></noscript>', null],
+  ],
+  'frame-unnamed': [
+    [
+      `<div id="f"></div><script>f.append(Object.assign(document.createElement("iframe"), { src: "https://maps.fernmap.example/embed/x" }))</script>`,
+      '<script>',
+    ],
+    [
+      `<div id="f"></div><script>f.append(Object.assign(document.createElement("iframe"), { src: "https://maps.fernmap.example/embed/x", title: "Beds" }))</script>`,
+      null,
+    ],
+    [`<iframe id="f" ${MAP}></iframe><script>f.title = "Beds"</script>`, null],
+    [
+      `<div id="f"></div><script>f.append(Object.assign(document.createElement("iframe"), { src: "https://maps.fernmap.example/embed/x", width: 1, height: 1 }))</script>`,
+      null,
+    ],
+  ],
+  'address-works-only-here': [
+    [
+      `<iframe title="Beds" ${STATIC} src="https://player.loam.example/moved/sign-in"></iframe>`,
+      'src="https://player.loam.example/moved/sign-in"',
+    ],
+    [`<iframe title="Beds" ${STATIC} src="https://player.loam.example/sign-in"></iframe>`, null],
+    [
+      `<iframe title="Beds" ${STATIC} src="https://player.loam.example/moved/embed/talk"></iframe>`,
+      null,
+    ],
   ],
   'page-taken-over': [
     ['<script>prompt("Your name?")</script>', 'prompt('],
@@ -937,6 +1018,11 @@ export const CASES: Record<string, HardCase[]> = {
     ],
   ],
   'text-too-small': [
+    ['<p>Beans<sup><a href="/n" style="font-size: 9px">note</a></sup></p>', null],
+    [
+      '<iframe title="Notes" style="border: 0; width: 100%; height: 120px" srcdoc="<p>Sow<sup><b style=\'font-size: 9px\'>note</b></sup></p>"></iframe>',
+      null,
+    ],
     [
       '<iframe title="Notes" style="border: 0; width: 100%; height: 120px" srcdoc="<p style=\'font-size: 9px\'>Sow thinly</p>"></iframe>',
       '<iframe title="Notes" style="border: 0; width: 100%; height: 120px" srcdoc="<p style=\'font-size: 9px\'>Sow thinly</p>">',
@@ -1149,6 +1235,15 @@ export const CASES: Record<string, HardCase[]> = {
   ],
   'text-contrast-low': [
     [
+      '<style>.f::placeholder { color: #bbb }</style><input class="f" aria-label="Seed" placeholder="Which seed" style="background: #fff">',
+      '<input class="f" aria-label="Seed" placeholder="Which seed" style="background: #fff">',
+    ],
+    [
+      '<style>.f::placeholder { color: #bbb }</style><input class="f" aria-label="Seed" placeholder="Which seed" value="Beans" style="background: #fff; color: #222">',
+      null,
+    ],
+    ['<input aria-label="Seed" placeholder="Which seed">', null],
+    [
       '<div style="background: linear-gradient(#fff, #000)"><p style="color: #888">Sow</p></div>',
       'color: #888',
       { insert: 'shadow' },
@@ -1258,6 +1353,10 @@ export const CASES: Record<string, HardCase[]> = {
   ],
   'frame-resize-unheard': [
     [
+      `<script>addEventListener("message", ({ data }) => { if (data.h) document.querySelector("#o").style.height = data.h + 20 + "px" })</script><iframe id="o" title="Order" ${STATIC} srcdoc="<div style='height: 250px'>Seed</div><script>addEventListener('resize', tell); function tell() { parent.postMessage({ h: document.documentElement.scrollHeight }, '*') }; tell()</script>"></iframe>`,
+      'height: 200px',
+    ],
+    [
       `<iframe title="Order" ${STATIC} srcdoc="${POSTS}'frame:height:516', '*')</script>"></iframe>`,
       'height: 200px',
     ],
@@ -1279,6 +1378,10 @@ export const CASES: Record<string, HardCase[]> = {
     ],
   ],
   'frame-mostly-empty': [
+    [
+      '<iframe title="Hours" srcdoc="<p style=\'margin: 0; height: 60px\'>Open</p>" style="border: 0; width: 100%; height: 150px"></iframe>',
+      null,
+    ],
     [
       '<iframe title="Hours" srcdoc="<p style=\'margin: 0\'>Open</p>" style="border: 0; width: 100%; height: 300px"></iframe>',
       'height: 300px',
@@ -1402,11 +1505,83 @@ export const CASES: Record<string, HardCase[]> = {
     ['<p class="a"\n  id="b">Sow</p>', null, { filter: { wrapLinesIn: 'p' } }],
   ],
   'placeholder-left-in': [
+    ['<p>Come on {{ day }}</p>', '{{ day }}'],
+    ['<p id="d">{{ day }}</p><script>d.textContent = "Monday"</script>', null],
+    ['<p style="display: none">{{ day }}</p>', null],
     ['<a href="/beds/{{bed}}">Bed</a>', 'href="/beds/{{bed}}"'],
     ['<a href="/beds/{{bed}}">Bed</a>', null, { expands: ['{{'] }],
   ],
 
   'host-style-reaches-in': [
+    // The look that a page lends is what is wanted.
+    [
+      '<h2>Sow</h2><p>Reap <a href="/a">beans</a></p>',
+      null,
+      {
+        page: PAGE.replace(
+          '<nav>',
+          '<style>* { box-sizing: border-box } h2, p, a { color: #060; font-size: 30px; display: block; width: 60% }</style><nav>',
+        ),
+      },
+    ],
+    // What the snippet states for it, the page outdoes.
+    [
+      '<style>.a { margin: 0 }</style><p class="a">Sow</p>',
+      '<p class="a">',
+      {
+        page: PAGE.replace('<nav>', '<style>body p:nth-child(n) { margin: 0 0 40px }</style><nav>'),
+      },
+    ],
+    [
+      '<p style="margin: 0">Sow</p>',
+      null,
+      {
+        page: PAGE.replace('<nav>', '<style>body p:nth-child(n) { margin: 0 0 40px }</style><nav>'),
+      },
+    ],
+    // With it something is not seen, or does not fit.
+    [
+      '<p><button type="button">Sow</button></p>',
+      '<button type="button">',
+      { page: PAGE.replace('<nav>', '<style>p button { display: none }</style><nav>') },
+    ],
+    [
+      '<div style="width: 120px; overflow: hidden"><p style="margin: 0">Sow</p></div>',
+      '<div style="width: 120px; overflow: hidden">',
+      { page: PAGE.replace('<nav>', '<style>p { min-width: 200px }</style><nav>') },
+    ],
+    [
+      '<p style="background: #fff; color: #222">Sow <a href="/a">beans</a></p>',
+      '<a href="/a">',
+      { page: PAGE.replace('<nav>', '<style>a { color: #ffe9a8 }</style><nav>') },
+    ],
+    // A name of the page’s own elements is not of both; how to speak to those who listen is the page’s to say.
+    [
+      '<p>Sow</p><span class="spoken">now</span>',
+      null,
+      {
+        page: PAGE.replace(
+          '<nav>',
+          '<style>.column p { color: #060 } .spoken { position: absolute; width: 1px; height: 1px; overflow: hidden }</style><nav>',
+        ).replace('<div data', '<div class="column" data'),
+      },
+    ],
+    // A sheet that the snippet’s own script adds is not the page’s.
+    [
+      '<p class="a">Sow</p><script>document.head.append(Object.assign(document.createElement("style"), { textContent: ".a { color: #b00; width: 90px }" }))</script>',
+      null,
+      { page: PAGE },
+    ],
+    [
+      '<img class="a" width="24" height="24" src="https://static.rootcellar.example/beans.png" alt="Bean">',
+      '<img class="a" width="24" height="24" src="https://static.rootcellar.example/beans.png" alt="Bean">',
+      { page: PAGE.replace('<nav>', '<style>img { width: 100% }</style><nav>') },
+    ],
+    [
+      '<img width="640" height="480" src="https://static.rootcellar.example/beans.png" alt="Bean">',
+      null,
+      { page: PAGE.replace('<nav>', '<style>img { max-width: 100%; height: auto }</style><nav>') },
+    ],
     // Without the rule the page is as low as the window: its scroll bar goes, and the block is wider by that.
     [
       '<div style="background: #eee">Sow</div>',
@@ -1484,6 +1659,7 @@ export const CASES: Record<string, HardCase[]> = {
     ['<h1>Sow</h1>', null, { insert: 'frame' }],
   ],
   'page-settings-changed': [
+    ['<base target="_blank"><p>Sow</p>', '<base target="_blank">', { page: PAGE }],
     [
       '<p>Sow</p><script>const m = document.createElement("meta"); m.name = "viewport"; m.content = "width=500"; document.head.append(m)</script>',
       'viewport',

@@ -11,7 +11,14 @@ export function makeLiving(page: BrowserPage, onRead: (instant: Instant) => void
     empty: false,
     read: (instant) => {
       onRead(instant);
-      return Promise.resolve({ evidence: [], parted: null, requests: [], settings: {}, shots: [] });
+      return Promise.resolve({
+        evidence: [],
+        parted: null,
+        requests: [],
+        settings: {},
+        sheets: [],
+        shots: [],
+      });
     },
   };
 }
