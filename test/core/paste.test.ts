@@ -208,6 +208,12 @@ const MORE: typeof CASES = [
     ['placeholder-left-in [alt="[INSERT ALT TEXT]"]'],
     null,
   ],
+  ['<p data-words="ENTER THE GLASSHOUSE" data-more="YOUR GARDEN">x</p>', [], null],
+  [
+    '<img alt="x" src="PUT%20YOUR%20IMAGE%20URL">',
+    ['placeholder-left-in [src="PUT%20YOUR%20IMAGE%20URL"]'],
+    null,
+  ],
   ['<a href="INSERT LINK HERE">x</a>', ['placeholder-left-in [href="INSERT LINK HERE"]'], null],
   [
     '<div class="a"><p class="b">x</p><div class="c">1</div><div class="c">2<div class="c">3</div></div>',

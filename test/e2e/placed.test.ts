@@ -25,8 +25,9 @@ const PAGES = {
 };
 
 const SOUND = {
-  'map.html':
-    '<iframe title="Map of beds" allowfullscreen src="https://maps.fernmap.example/embed/beds" style="display: block; border: 0; width: 100%; height: 320px"></iframe>',
+  // What has to be fetched is early in one place, and late in another.
+  'hours.html':
+    '<iframe title="Hours" allowfullscreen srcdoc="<p>Open from nine to five, but for Mondays.</p>" style="display: block; border: 0; width: 100%; height: 60px"></iframe>',
   'opens.html':
     '<div class="care"><button type="button" aria-expanded="false">Care</button><p hidden>Water daily.</p></div><script>{ const [button, text] = document.querySelector(".care").children; button.onclick = () => { text.hidden = !text.hidden; button.setAttribute("aria-expanded", String(!text.hidden)) } }</script>',
   'table.html':

@@ -30,7 +30,9 @@ export default defineCheck({
       all.filter(({ depth }) => depth < 0).map(({ frame }) => getElementKey(frame)),
     );
     return all
-      .filter(({ frame }) => !frame.lazy && !high.has(getElementKey(frame)))
+      // What is written on the tag itself is not fetched.
+      .filter(({ frame }) => !frame.lazy && frame.attributes.srcdoc === undefined)
+      .filter(({ frame }) => !high.has(getElementKey(frame)))
       .map(({ render, frame, depth }) => {
         const blame = blameElement(markup, frame);
         return {
