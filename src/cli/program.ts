@@ -99,7 +99,7 @@ function addExplain(program: Command, world: World, outcome: { code: number }): 
   program
     .command('explain')
     .description(
-      'Say what a finding means, how it is decided and cured; without a name, list all, with the beginning of one (frame) those.',
+      'Say what a finding means, how it is decided and cured; list all without a name, or those that begin as given (frame).',
     )
     .argument('[finding]', 'the finding, as reports name it')
     .action(async (finding: string | undefined) => {
