@@ -29,20 +29,22 @@ export default defineCheck({
     const high = new Set(
       all.filter(({ depth }) => depth < 0).map(({ frame }) => getElementKey(frame)),
     );
-    return all
-      // What is written on the tag itself is not fetched.
-      .filter(({ frame }) => !frame.lazy && frame.attributes.srcdoc === undefined)
-      .filter(({ frame }) => !high.has(getElementKey(frame)))
-      .map(({ render, frame, depth }) => {
-        const blame = blameElement(markup, frame);
-        return {
-          where: locateAttribute(markup, blame, 'loading'),
-          culprit: blame.culprit,
-          group: '',
-          data: {},
-          seen: [makeSeen(render, { below: depth })],
-        };
-      });
+    return (
+      all
+        // What is written on the tag itself is not fetched.
+        .filter(({ frame }) => !frame.lazy && frame.attributes.srcdoc === undefined)
+        .filter(({ frame }) => !high.has(getElementKey(frame)))
+        .map(({ render, frame, depth }) => {
+          const blame = blameElement(markup, frame);
+          return {
+            where: locateAttribute(markup, blame, 'loading'),
+            culprit: blame.culprit,
+            group: '',
+            data: {},
+            seen: [makeSeen(render, { below: depth })],
+          };
+        })
+    );
   },
   says: (_data, { seen }) => {
     const least = Math.min(...seen.map(({ measured }) => Number(measured.below)), Infinity);
