@@ -259,7 +259,7 @@ test('a service worker of one load, or one snippet, has no part in the next', as
   const loads = asked.filter((path) => path === '/frame').length;
   expect(asked.filter((path) => path === '/sw.js').length).toBeGreaterThanOrEqual(4);
   expect(asked.filter((path) => path === '/probe')).toHaveLength(loads);
-});
+}, 300_000);
 
 test('WebRTC gets no packet past the gate', async () => {
   const { port } = listener.address();

@@ -26,16 +26,17 @@ export function squeezeFrames(ids: readonly number[]): void {
 }
 
 /** Makes them again what they were; what the page jumped by meanwhile is not the snippet's doing. */
-export async function releaseFrames(): Promise<void> {
+export function releaseFrames(): void {
   for (const { frame, style } of kept) {
     if (style === null) frame.removeAttribute('style');
     else frame.setAttribute('style', style);
   }
   kept = [];
-  await nextFrame();
-  await nextFrame();
   const last = globalThis.mivketNotebook.tried.at(-1);
-  if (last) last.until = performance.now();
+  // Not waited for: where no frame is made nothing jumps either.
+  void nextFrame()
+    .then(nextFrame)
+    .then(() => last && (last.until = performance.now()));
 }
 
 /** How high the content of a frame is by itself. */
