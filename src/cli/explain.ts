@@ -17,12 +17,12 @@ export async function explain(id: string | undefined, world: World): Promise<num
     return 0;
   }
   const check = CHECKS.find((one) => one.id === id);
-  const alike = CHECKS.filter((one) => one.id.startsWith(id));
-  if (!check && alike.length > 0) {
-    await write(world.stdout, formatList(alike, paint, width));
-    return 0;
-  }
   if (!check) {
+    const alike = CHECKS.filter((one) => one.id.startsWith(id));
+    if (alike.length > 0) {
+      await write(world.stdout, formatList(alike, paint, width));
+      return 0;
+    }
     const known = CHECKS.map((one) => one.id);
     throw new ToolError(
       'unknown-finding',

@@ -1,7 +1,7 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
-import { blameElement, getBlamed, locateAttribute } from '../../core/measure/blame.js';
-import { getDepth, listSeenFrames } from '../../core/measure/first-screen.js';
+import { getBlamed } from '../../core/measure/blame.js';
+import { getDepth, listSeenFrames, tellLoading } from '../../core/measure/first-screen.js';
 import { formatPixels } from '../../core/measure/units.js';
 import { getElementKey } from '../../core/search/spans.js';
 
@@ -24,27 +24,19 @@ export default defineCheck({
   judge({ markup, house, renders }): Fact<Data>[] {
     if (house.page === undefined) return [];
     const all = flatMap(renders, (render) =>
-      listSeenFrames(render).map((frame) => ({ render, frame, depth: getDepth(render, frame) })),
+      listSeenFrames(render)
+        // What is written on the tag itself is not fetched.
+        .filter(({ attributes }) => attributes.srcdoc === undefined)
+        .map((frame) => ({ render, frame, depth: getDepth(render, frame) })),
     );
     const high = new Set(
       all.filter(({ depth }) => depth < 0).map(({ frame }) => getElementKey(frame)),
     );
-    return (
-      all
-        // What is written on the tag itself is not fetched.
-        .filter(({ frame }) => !frame.lazy && frame.attributes.srcdoc === undefined)
-        .filter(({ frame }) => !high.has(getElementKey(frame)))
-        .map(({ render, frame, depth }) => {
-          const blame = blameElement(markup, frame);
-          return {
-            where: locateAttribute(markup, blame, 'loading'),
-            culprit: blame.culprit,
-            group: '',
-            data: {},
-            seen: [makeSeen(render, { below: depth })],
-          };
-        })
-    );
+    return all
+      .filter(({ frame }) => !frame.lazy && !high.has(getElementKey(frame)))
+      .map(({ render, frame, depth }) =>
+        tellLoading(markup, frame, makeSeen(render, { below: depth })),
+      );
   },
   says: (_data, { seen }) => {
     const least = Math.min(...seen.map(({ measured }) => Number(measured.below)), Infinity);

@@ -1,7 +1,7 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
-import { blameElement, getBlamed, locateAttribute } from '../../core/measure/blame.js';
-import { getDepth, listSeenFrames } from '../../core/measure/first-screen.js';
+import { getBlamed } from '../../core/measure/blame.js';
+import { getDepth, listSeenFrames, tellLoading } from '../../core/measure/first-screen.js';
 import { formatPixels } from '../../core/measure/units.js';
 import { formatWidths } from '../../core/words/list.js';
 
@@ -26,16 +26,9 @@ export default defineCheck({
     return flatMap(renders, (render) =>
       listSeenFrames(render)
         .filter((frame) => frame.lazy && getDepth(render, frame) < 0)
-        .map((frame): Fact<Data> => {
-          const blame = blameElement(markup, frame);
-          return {
-            where: locateAttribute(markup, blame, 'loading'),
-            culprit: blame.culprit,
-            group: '',
-            data: {},
-            seen: [makeSeen(render, { above: -getDepth(render, frame) })],
-          };
-        }),
+        .map((frame) =>
+          tellLoading(markup, frame, makeSeen(render, { above: -getDepth(render, frame) })),
+        ),
     );
   },
   says: (_data, { seen }) => ({

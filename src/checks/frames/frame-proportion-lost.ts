@@ -5,6 +5,7 @@ import { blameElement } from '../../core/measure/blame.js';
 import { isFramedPlayer, locateHeight } from '../../core/measure/framed.js';
 import { matchesHost, parseAddress } from '../../core/measure/site.js';
 import { formatPixels } from '../../core/measure/units.js';
+import { getElementKey } from '../../core/search/spans.js';
 
 interface Data {
   tag: string;
@@ -39,7 +40,7 @@ export default defineCheck({
   markup: false,
   judge({ markup, house, renders }): Fact<Data>[] {
     const sighted = flatMap(renders, (render) => listPlayers(render, house));
-    const keys = sighted.map(({ one }) => JSON.stringify([one.from, one.selector]));
+    const keys = sighted.map(({ one }) => getElementKey(one));
     return mapPresent(new Set(keys), (key) => {
       const all = sighted.filter((_, i) => keys[i] === key);
       const { one } = all[0]!;

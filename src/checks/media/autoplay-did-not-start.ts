@@ -9,6 +9,7 @@ import {
   type MarkupElement,
 } from '../../core/markup/markup.js';
 import { hasHandler, isScript } from '../../core/markup/traits.js';
+import { getElementKey } from '../../core/search/spans.js';
 
 interface Data {
   reason: 'paused' | 'no-frames' | 'waiting' | 'hidden';
@@ -29,9 +30,11 @@ export default defineCheck({
   markup: false,
   judge(c): Fact<Data>[] {
     // What is hidden at one width and shown at another is meant to be.
-    const seen = new Set(flatMap(c.renders, ({ media }) => media.filter(isSeen).map(getKey)));
+    const seen = new Set(
+      flatMap(c.renders, ({ media }) => media.filter(isSeen).map(getElementKey)),
+    );
     const hasCode = c.markup.elements.some((one) => isScript(one) || hasHandler(one));
-    const isLost = (one: MediaFact) => isAsked(one) && !seen.has(getKey(one)) && isIdle(one);
+    const isLost = (one: MediaFact) => isAsked(one) && !seen.has(getElementKey(one)) && isIdle(one);
     return flatMap(c.renders, (render) =>
       render.media
         .filter((one) => didNotStart(one) || isLost(one))
@@ -125,10 +128,6 @@ function isSeen({ shown, box }: MediaFact): boolean {
 /** Never begun, and not for want of a file. */
 function isIdle({ paused, started, error, address }: MediaFact): boolean {
   return paused && !started && error === null && address !== '';
-}
-
-function getKey({ from, selector }: MediaFact): string {
-  return JSON.stringify([from, selector]);
 }
 
 function getReason({ paused, started }: MediaFact): Data['reason'] {

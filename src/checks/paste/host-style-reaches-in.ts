@@ -2,6 +2,7 @@ import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
 import type { Baseline, ReachFact } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
 import { blameElement } from '../../core/measure/blame.js';
+import { formatColour } from '../../core/measure/contrast.js';
 import {
   countWords,
   formatWidths,
@@ -137,9 +138,7 @@ function describeChange({ way, changes }: Pick<ReachFact, 'way' | 'changes'>): s
 function nameValue(value: string): string {
   if (/^rgba\(\d+, \d+, \d+, 0\)$/.test(value)) return 'none';
   const parts = /^rgb\((\d+), (\d+), (\d+)\)$/.exec(value)?.slice(1);
-  return parts
-    ? `#${parts.map((one) => Number(one).toString(16).padStart(2, '0')).join('')}`
-    : value;
+  return parts ? formatColour(parts.map(Number)) : value;
 }
 
 /** What a script of the snippet's own adds to the page is not the page's. */

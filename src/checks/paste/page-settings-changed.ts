@@ -228,8 +228,9 @@ function findScripted(
 
 function getName(element: MarkupElement): string | null {
   const { name } = element;
-  if (name === 'base' && getValue(element, 'href') === null) return 'base target';
-  if (name === 'base' || name === 'title') return isForeign(element) ? null : name;
+  if ((name === 'base' || name === 'title') && isForeign(element)) return null;
+  if (name === 'base') return getValue(element, 'href') === null ? 'base target' : 'base';
+  if (name === 'title') return name;
   if (name === 'link') {
     const rel = (getValue(element, 'rel') ?? '').toLowerCase().trim().split(/\s+/);
     return rel.includes('canonical') ? 'canonical' : null;
@@ -246,9 +247,8 @@ function findElement({ text }: Markup, element: MarkupElement): Written[] {
   const where = getTagSpan(element);
   const span = { offset: element.offset, endOffset: Math.max(element.endOffset, element.tagEnd) };
   const written = shorten(text.slice(where.offset, where.endOffset), MOST);
-  return [
-    { where, setting: SETTINGS[name]!, names: [name], written, span, offset: element.offset },
-  ];
+  const setting = SETTINGS[name]!;
+  return [{ where, setting, names: [name], written, span, offset: element.offset }];
 }
 
 /** What a body or html tag has, inside of a page, the page's own gets, where it has none of that name. */

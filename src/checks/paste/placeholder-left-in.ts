@@ -11,7 +11,7 @@ import {
 } from '../../core/markup/markup.js';
 import { isScript } from '../../core/markup/traits.js';
 import { listRuns } from '../../core/markup/unparsed.js';
-import { findFiller, findFillerWords } from '../../core/words/fillers.js';
+import { findFiller, findFillerWords, mayHaveFillerWords } from '../../core/words/fillers.js';
 import { shorten } from '../../core/words/list.js';
 
 interface Data {
@@ -183,6 +183,7 @@ function judgeScript({ text }: Markup, script: MarkupElement): Fact<Data>[] {
 
 /** Texts that visitors read as they are written; without a browser all that are not hidden. */
 function judgeTexts(c: Case<'texts'>): Fact<Data>[] {
+  if (!mayHaveFillerWords(c.markup.text)) return [];
   return flatMap(listRuns(c.markup.text), (run): Fact<Data>[] => {
     const filler = findFillerWords(run.text);
     if (filler === null) return [];

@@ -1,5 +1,5 @@
 import { defineCheck, makeSeen, type Case, type Fact, type Seen } from '../../core/check.js';
-import { flatMap } from '../../core/lists.js';
+import { flatMap, mapPresent } from '../../core/lists.js';
 import { standsInPage } from '../../core/measure/inserts.js';
 import type { HostPart, HostPartFact } from '../../core/evidence.js';
 import { listReaching, listSelectors, type Reaching } from '../../core/markup/reaching.js';
@@ -28,19 +28,16 @@ export default defineCheck({
   judge(c): Fact<Data>[] {
     if (!standsInPage(c.house)) return [];
     const reaching = listReaching(c.markup);
-    const byMarkup = reaching.map((one) =>
+    const byMarkup = mapPresent(reaching, (one) =>
       toFact(c, one, (part) => isOf(part, one.subject) || part.fits.includes(one.span.offset)),
     );
     // What is the snippet's own by its form may be the page's too.
     const known = new Set(reaching.map(({ span }) => span.offset));
-    const byFit = listSelectors(c.markup)
-      .filter(({ span }) => !known.has(span.offset))
-      .map((one) => toFact(c, one, (part) => part.fits.includes(one.span.offset)))
-      .filter(({ data }) => data.fits.length > 0);
-    const custom = listSelectors(c.markup).filter((one) => one.custom);
-    const isCustom = ({ group }: Fact<Data>) =>
-      custom.some(({ span }) => `${span.offset}` === group);
-    return [...byMarkup, ...byFit].filter((one) => one.data.parts.length > 0 || !isCustom(one));
+    const others = listSelectors(c.markup).filter(({ span }) => !known.has(span.offset));
+    const byFit = mapPresent(others, (one) =>
+      toFact(c, one, (part) => part.fits.includes(one.span.offset)),
+    ).filter(({ data }) => data.fits.length > 0);
+    return [...byMarkup, ...byFit];
   },
   says({ selector, parts, fits }) {
     return {
@@ -95,12 +92,14 @@ function describeReach(
     : `\`${selector}\` fits the whole page, not only the snippet.`;
 }
 
+/** null for custom properties that the page does not use. */
 function toFact(
   c: Case<Needs>,
-  { element, text, span }: Omit<Reaching, 'subject'>,
+  { element, text, span, custom }: Omit<Reaching, 'subject'>,
   fits: (part: HostPartFact) => boolean,
-): Fact<Data> {
+): Fact<Data> | null {
   const { parts, fitting, seen } = look(c, fits);
+  if (custom && parts.length === 0) return null;
   return {
     where: trim(c.snippet.text, span),
     culprit: { at: 'element', offset: element.offset, part: text },

@@ -17,6 +17,8 @@ export interface LostTag {
 export function listLostTags(markup: Markup): LostTag[] {
   const { text, elements } = markup;
   const starts = flatMap(elements, (element) => {
+    // Hardly any tag has another sign of the kind in it.
+    if (!text.slice(element.offset + 1, element.tagEnd).includes('<')) return [];
     const at = blankValues(text, element).search(/<\/?[a-z]/i);
     return at < 0 ? [] : [{ offset: element.offset, at: element.offset + 1 + at }];
   });

@@ -9,6 +9,11 @@ export function getLeastContrast({ size, bold }: Pick<TextFact, 'size' | 'bold'>
   return size >= LARGE || (bold && size >= LARGE_BOLD) ? 3 : 4.5;
 }
 
+/** `#rrggbb`. @param parts red, green and blue, from 0 to 255 */
+export function formatColour(parts: readonly number[]): string {
+  return `#${parts.map((part) => Math.round(part).toString(16).padStart(2, '0')).join('')}`;
+}
+
 /** The contrast ratio of two colours `#rrggbb`, from 1 to 21 (WCAG 2.2, contrast ratio). */
 export function getContrast(a: string, b: string): number {
   const [lighter, darker] = [getLuminance(a), getLuminance(b)].sort((x, y) => y - x);

@@ -1,5 +1,7 @@
-import type { RenderOf } from '../check.js';
+import type { Fact, RenderOf, Seen } from '../check.js';
 import type { FrameFact } from '../evidence.js';
+import type { Markup } from '../markup/markup.js';
+import { blameElement, locateAttribute } from './blame.js';
 import { TINY } from './framed.js';
 
 /** The frames that a visitor can see, and whether they are waited with until they are scrolled to. */
@@ -9,6 +11,17 @@ export function listSeenFrames({ frames }: RenderOf<'frames'>): (FrameFact & { l
       ({ shown, tag, box }) => shown && tag === 'iframe' && Math.min(box.width, box.height) > TINY,
     )
     .map((frame) => ({ ...frame, lazy: /^lazy$/i.test((frame.attributes.loading ?? '').trim()) }));
+}
+
+/** How a frame loads, set at the attribute that says so, or where it is to stand. */
+export function tellLoading(
+  markup: Markup,
+  frame: FrameFact,
+  seen: Seen,
+): Fact<Record<never, never>> {
+  const blame = blameElement(markup, frame);
+  const where = locateAttribute(markup, blame, 'loading');
+  return { where, culprit: blame.culprit, group: '', data: {}, seen: [seen] };
 }
 
 /** By how far a frame begins below the first screen, px; negative where it begins in it. */

@@ -1,7 +1,7 @@
 import { flatMap, mapPresent } from '../lists.js';
 import { getElementFrom, getAttribute, type Markup, type MarkupElement } from '../markup/markup.js';
 import type { Edit, Span } from '../snippet.js';
-import type { Intent } from './intent.js';
+import { formatDeclarations, type Intent } from './intent.js';
 import { editAttributes, type AttributeChange } from './tag.js';
 
 /** What several cures make of a snippet together. */
@@ -84,12 +84,16 @@ class Draft {
   }
 
   /** Only what has an end of its own: what ends where the parser ends it would take in more. */
-  #wrap(element: MarkupElement, declarations: object, undo: (() => void)[]): boolean {
+  #wrap(
+    element: MarkupElement,
+    declarations: Readonly<Record<string, string>>,
+    undo: (() => void)[],
+  ): boolean {
     const { offset, endOffset, name } = element;
     const { text } = this.#markup;
     if (!text.slice(0, endOffset).toLowerCase().endsWith(`</${name}>`)) return false;
-    const style = Object.entries(declarations).map(([property, value]) => `${property}: ${value}`);
-    const before = { offset, endOffset: offset, text: `<div style="${style.join('; ')}">` };
+    const start = `<div style="${formatDeclarations(declarations)}">`;
+    const before = { offset, endOffset: offset, text: start };
     const after = { offset: endOffset, endOffset, text: '</div>' };
     return this.#takeText(before, undo) && this.#takeText(after, undo);
   }

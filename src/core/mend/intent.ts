@@ -15,6 +15,13 @@ export type Intent =
   /** What only a person can say. */
   | { do: 'ask'; question: string };
 
+/** Declarations as a style attribute has them: `width: 100%; height: auto`. */
+export function formatDeclarations(declarations: Readonly<Record<string, string>>): string {
+  return Object.entries(declarations)
+    .map(([property, value]) => `${property}: ${value}`)
+    .join('; ');
+}
+
 /** Intents as few as they can be: what is set on one element is set at once. */
 export function joinIntents(intents: readonly Intent[]): Intent[] {
   const joined: Intent[] = [];

@@ -1,5 +1,5 @@
 import type { Markup } from '../markup/markup.js';
-import type { Intent } from '../mend/intent.js';
+import { formatDeclarations, type Intent } from '../mend/intent.js';
 
 /** A change of what stands in the page, as a change of its source would make it. */
 export type Change =
@@ -38,15 +38,10 @@ function toChange(markup: Markup, ids: Ids, intent: Intent): Change[] | null {
       property,
       value,
     }));
-  if (intent.do === 'wrap') return [wrapIn(id, intent.declarations)];
+  if (intent.do === 'wrap')
+    return [{ do: 'wrap', id, style: formatDeclarations(intent.declarations) }];
   const value = intent.do === 'set-attribute' ? (intent.value ?? '') : null;
   return [{ do: 'attribute', id, name: intent.name, value }];
-}
-
-/** A div around an element. */
-export function wrapIn(id: number, declarations: Readonly<Record<string, string>>): Change {
-  const style = Object.entries(declarations).map(([property, value]) => `${property}: ${value}`);
-  return { do: 'wrap', id, style: style.join('; ') };
 }
 
 /** A piece of a style element. */

@@ -1,7 +1,7 @@
 import { mapPresent } from '../lists.js';
 import { getElementFrom, type Markup } from '../markup/markup.js';
 import { readStyleAttribute } from '../markup/styles.js';
-import type { Intent } from '../mend/intent.js';
+import { formatDeclarations, type Intent } from '../mend/intent.js';
 import { capitalize, joinWords } from '../words/list.js';
 import { findStated } from './stated.js';
 
@@ -20,17 +20,14 @@ function describeOne(markup: Markup, intent: Intent): string | null {
   }
   const element = getElementFrom(markup, intent.element);
   const tag = `<${element?.name ?? ''}>`;
-  if (intent.do === 'wrap') {
-    const style = Object.entries(intent.declarations).map(([name, value]) => `${name}: ${value}`);
-    return `put \`<div style="${style.join('; ')}">\` and \`</div>\` around the ${tag}`;
-  }
+  if (intent.do === 'wrap')
+    return `put \`<div style="${formatDeclarations(intent.declarations)}">\` and \`</div>\` around the ${tag}`;
   if (intent.do === 'remove-attribute') return `take \`${intent.name}\` out of the ${tag}`;
   if (intent.do === 'set-attribute')
     return `set \`${intent.name}="${intent.value ?? ''}"\` on the ${tag}`;
   const known = element ? readStyleAttribute(markup, element) : [];
   const before = known.find(({ property }) => property in intent.declarations);
-  const written = Object.entries(intent.declarations).map(([name, value]) => `${name}: ${value}`);
-  const text = written.join('; ');
+  const text = formatDeclarations(intent.declarations);
   return before
     ? describeWritten(`${before.property}: ${before.value}`, text)
     : `set \`${text}\` on the ${tag}`;

@@ -36,9 +36,14 @@ export function findFiller(value: string): string | null {
   return SOME.test(value) ? findFirst(FILLERS, value) : null;
 }
 
+/** Whether it is worth looking for what was to be filled in, in a text or in pieces of it. */
+export function mayHaveFillerWords(text: string): boolean {
+  return SOME_WORDS.test(text);
+}
+
 /** What was to be filled in, of a text that people read. */
 export function findFillerWords(text: string): string | null {
-  return SOME_WORDS.test(text) ? findFirst(WORDS, text) : null;
+  return mayHaveFillerWords(text) ? findFirst(WORDS, text) : null;
 }
 
 function findFirst(patterns: readonly RegExp[], text: string): string | null {

@@ -2,9 +2,6 @@ import * as z from 'zod';
 import { objectShape } from '../common.js';
 import { defineKind } from '../kind.js';
 
-/** What a rule of the page's does to a snippet that is more than to lend it the page's look. */
-export const REACH_WAYS = ['name', 'stated', 'wide', 'cut', 'faint', 'hidden', 'dead'] as const;
-
 /** A rule of the page's own that is for an element of the snippet's, and makes it otherwise than it was made to be. */
 const reach = z.object({
   ...objectShape,
@@ -17,7 +14,7 @@ const reach = z.object({
    * It goes by a name that both use; it outdoes what the snippet states; or with it something does not fit, is cut
    * off, cannot be read, is not shown, or takes no clicks, and without it does.
    */
-  way: z.enum(REACH_WAYS),
+  way: z.enum(['name', 'stated', 'wide', 'cut', 'faint', 'hidden', 'dead']),
   /** The class or id that both use, as selectors have it; '' where it is not that. */
   name: z.string(),
   /** How many of the snippet's elements it changes so. */

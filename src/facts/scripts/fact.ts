@@ -49,7 +49,7 @@ export const scripts = defineKind({
     sounds: z.array(z.string()),
     /** Addresses of scripts that write into the page while it is parsed; '' for those without one. */
     writers: z.array(z.string()),
-    /** Addresses of scripts, others than the markup’s, for which the parser waits; left out: not known. */
+    /** Addresses of scripts on the page for which the parser waits; left out: not known. */
     held: z.array(z.string()).optional(),
     /**
      * Events of the page's load that scripts began to wait for when they were over; which script, by its place

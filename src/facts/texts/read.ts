@@ -1,4 +1,3 @@
-import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
 import { UNSEEN } from '../../core/standards/elements.js';
 import { isCommonFamily } from '../../core/standards/fonts.js';
 import { beginClipping, isClippedAway } from '../../render/in-page/clip.js';
@@ -11,12 +10,13 @@ import {
   isMark,
   listLines,
 } from '../../render/in-page/ink.js';
-import { fits, splitRules } from '../../render/in-page/host-rules.js';
+import { fits, splitRules, type SheetRule } from '../../render/in-page/host-rules.js';
 import type { Notebook } from '../../render/in-page/observe.js';
 import type { ObjectReader } from '../../render/in-page/object-reader.js';
 import { splitSelectors } from '../../render/in-page/shared-names.js';
 import { beginScales, getScale } from '../../render/in-page/scale.js';
 import { getSample, round, toPageBox } from '../../render/in-page/shared.js';
+import { findSlotAround } from '../../render/in-page/slots.js';
 import type { Box, OfElement } from '../common.js';
 import type { TextFact } from './fact.js';
 
@@ -25,7 +25,9 @@ export type RawText = Omit<TextFact, OfElement>;
 /** Letters of this size and more are small to nobody, px. */
 const LARGE = 40;
 const BOLD = 700;
-const SLOT = `[${SLOT_ATTRIBUTE}]`;
+
+/** The snippets' own rules, once a placeholder was met. */
+let ownRules: readonly SheetRule[] | null = null;
 
 export const readText: ObjectReader<RawText | null> = {
   begin() {
@@ -33,6 +35,7 @@ export const readText: ObjectReader<RawText | null> = {
     beginScales();
     beginColours();
     beginFamilies();
+    ownRules = null;
   },
   fits: (real, node) =>
     (!UNSEEN.has(node.localName) && hasLetters(getOwnText(real))) ||
@@ -43,7 +46,7 @@ export const readText: ObjectReader<RawText | null> = {
     if (isClippedAway(real, () => listLines(real))) return null;
     const scale = getScale(real, book);
     const size = parseFloat(getComputedStyle(real).fontSize) * scale;
-    const paint = readPaint(real, node.closest(SLOT));
+    const paint = readPaint(real, findSlotAround(node));
     const missingFamily = findMissing(real);
     if (size >= LARGE && !paint.given && missingFamily === null) return null;
     const sample = getSample(getOwnText(real));
@@ -71,7 +74,7 @@ function readPlaceholder(
   text: string,
 ): RawText | null {
   const style = getComputedStyle(real, '::placeholder');
-  const paint = readPaint(real, node.closest(SLOT), style);
+  const paint = readPaint(real, findSlotAround(node), style);
   if (paint.colour === null) return null;
   const scale = getScale(real, book);
   return {
@@ -89,7 +92,8 @@ function readPlaceholder(
 
 /** Whether a rule of a snippet's is for what stands in the field while it is empty. */
 function isStyled(real: Element): boolean {
-  return splitRules(new Set()).own.some(({ rule: { selectorText } }) =>
+  ownRules ??= splitRules(new Set()).own;
+  return ownRules.some(({ rule: { selectorText } }) =>
     splitSelectors(selectorText).some((one) => {
       const [subject, pseudo] = one.split(/::?(?:-webkit-input-)?placeholder\s*$/);
       return pseudo !== undefined && fits(real, subject!.trim() || '*');

@@ -13,8 +13,8 @@ const CLEAR = 4.5;
 const LEAST = { x: 1, y: 4 };
 /** What clicks are for. */
 const CONTROLS = 'a[href], button, input, select, textarea, summary, label, iframe, video, audio';
-/** What is no larger is there for those who listen, px. */
-const SPOT = 2;
+/** What is no larger is not there to be seen, but for those who listen, px. */
+export const SPOT = 2;
 
 /** What is broken of an element as it stands; @param slot around it. */
 export function findHarms(element: Element, slot: Element): Harm[] {

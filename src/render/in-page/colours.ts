@@ -1,3 +1,4 @@
+import { formatColour } from '../../core/measure/contrast.js';
 import type { TextFact } from '../../facts/texts/fact.js';
 import { listAround, round } from './shared.js';
 
@@ -53,8 +54,8 @@ export function readPaint(
   const isHouse =
     slot !== null && parse(getTextColour(getComputedStyle(slot)))?.join() === own?.join();
   return {
-    colour: toText(lay(text, canvas)),
-    ground: plain ? toText(lay(ground, canvas)) : null,
+    colour: formatColour(lay(text, canvas).slice(0, 3)),
+    ground: plain ? formatColour(lay(ground, canvas).slice(0, 3)) : null,
     given: given || !isHouse,
   };
 }
@@ -103,11 +104,6 @@ function lay(over: Colour, under: Colour): Colour {
   if (alpha === 0) return CLEAR;
   const mix = (i: 0 | 1 | 2) => (over[i] * over[3] + under[i] * under[3] * (1 - over[3])) / alpha;
   return [mix(0), mix(1), mix(2), alpha];
-}
-
-function toText([r, g, b]: Colour): string {
-  const hex = (part: number) => Math.round(part).toString(16).padStart(2, '0');
-  return `#${hex(r)}${hex(g)}${hex(b)}`;
 }
 
 /** A computed colour. What is not of the usual form is left to the browser to draw. */

@@ -1,5 +1,5 @@
 import { flatMap } from '../../core/lists.js';
-import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
+import { findSlotAround } from './slots.js';
 
 /**
  * Which of these selectors each of these elements fits, by their places in the list.
@@ -33,9 +33,7 @@ const MOST = 3;
 export function fitOutside(selectors: readonly string[]): { id: number; at: number }[] {
   const { page, idOf } = globalThis.mivketNotebook;
   return flatMap(selectors, (selector, at) => {
-    const outside = listFitting(page, selector).filter(
-      (one) => !one.closest(`[${SLOT_ATTRIBUTE}]`),
-    );
+    const outside = listFitting(page, selector).filter((one) => !findSlotAround(one));
     return outside.slice(0, MOST).map((one) => ({ id: idOf(one), at }));
   });
 }

@@ -1,6 +1,6 @@
 import { flatMap, mapPresent } from '../../core/lists.js';
 import type { ReachFact } from '../../facts/reaching/fact.js';
-import { findHarms, isOver, type Harm } from './breaking.js';
+import { findHarms, isOver, SPOT, type Harm } from './breaking.js';
 import { beginColours } from './colours.js';
 import { fits, splitRules, type SheetRule } from './host-rules.js';
 import { findSharedName } from './shared-names.js';
@@ -28,8 +28,6 @@ const MOST_ELEMENTS = 30;
 const MOST_LOOKED_AT = 300;
 const MOST_HARMED = 30;
 const LONGEST = 1500;
-/** What is no larger is not there to be seen, px. */
-const SPOT = 2;
 const LONGEST_SELECTOR = 200;
 
 /** Pictures that their attributes give a size, which a page may outdo. */
@@ -45,8 +43,9 @@ export function findReaching(ids: readonly number[]): RawReach[] {
   const end = performance.now() + LONGEST;
   beginColours();
   return withRule(`${STILL} ${keepBar()}`, () => {
-    const rules = splitRules(new Set(own));
-    const scene: Scene = { own: new Set(own), rules: rules.own, harmed: listHarmed(own) };
+    const all = new Set(own);
+    const rules = splitRules(all);
+    const scene: Scene = { own: all, rules: rules.own, harmed: listHarmed(own) };
     return flatMap(rules.host, (rule): RawReach[] => {
       if (performance.now() > end) return [];
       const found = own.filter((one) => fits(one, rule.rule.selectorText)).slice(0, MOST_ELEMENTS);

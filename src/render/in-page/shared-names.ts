@@ -11,10 +11,11 @@ export function findSharedName(
   selectors: string,
   own: ReadonlySet<Element>,
 ): string | null {
-  const carriers = [...listAround(element)].filter((one) => own.has(one));
   const names = flatMap(splitSelectors(selectors), (selector) =>
     fits(element, selector) ? listNames(selector) : [],
   );
+  if (names.length === 0) return null;
+  const carriers = [...listAround(element)].filter((one) => own.has(one));
   return names.find((name) => carriers.some((one) => fits(one, name))) ?? null;
 }
 

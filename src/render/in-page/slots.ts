@@ -9,3 +9,10 @@ export function findSlot(page: ParentNode, name: string): HTMLElement | null {
 export function findSlotAround(element: Element): Element | null {
   return element.closest(`[${SLOT_ATTRIBUTE}]`);
 }
+
+/** What is around an element, inside of its slot, across shadow roots; the nearest first. */
+export function* listAroundInSlot(element: Element): Generator<Element> {
+  const { parentOf, own } = globalThis.mivketNotebook;
+  for (let at = parentOf(element); at && !own(at).hasAttribute(SLOT_ATTRIBUTE); at = parentOf(at))
+    yield at;
+}

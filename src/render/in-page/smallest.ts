@@ -21,9 +21,9 @@ export function findSmallest(): SmallestText | null {
   let smallest: SmallestText | null = null;
   for (const real of [...book.page.querySelectorAll('body, body *')].slice(0, MOST)) {
     const node = book.own(real);
-    if (UNSEEN.has(node.localName) || isMark(real) || !isSeen(node)) continue;
+    if (UNSEEN.has(node.localName) || !isSeen(node)) continue;
     const text = getOwnText(real);
-    if (!hasLetters(text)) continue;
+    if (!hasLetters(text) || isMark(real)) continue;
     const size = round(parseFloat(getComputedStyle(real).fontSize) * getScale(real, book));
     if (size >= LEAST && size < (smallest?.size ?? Infinity))
       smallest = { size, sample: getSample(text) };

@@ -15,7 +15,7 @@ import {
 } from '../../core/markup/markup.js';
 import { TOLERANCE } from '../../core/measure/culprits.js';
 import { applyEdits } from '../../core/mend/apply.js';
-import { composeMend } from '../../core/mend/compose.js';
+import { composeMend, composeMends } from '../../core/mend/compose.js';
 import { joinIntents, listTargets as listSet, type Intent } from '../../core/mend/intent.js';
 import { makeSmall, takeOut, toChanges, type Change, type Ids } from '../../core/trial/change.js';
 import { listCausesOf } from '../../core/trial/cause.js';
@@ -168,12 +168,13 @@ class Trial {
 
   /** What the source with a cure changes of the page; null where it is more than styles and attributes. */
   #write(intents: readonly Intent[]): Change[] | null {
-    const wraps = intents.filter((one) => one.do === 'wrap');
     const edits = composeMend(this.#markup, intents);
-    const others = intents.filter((one) => one.do !== 'wrap');
-    const inside = others.length > 0 ? composeMend(this.#markup, others) : [];
+    const wraps = intents.filter((one) => one.do === 'wrap');
     const around = toChanges(this.#markup, this.#ids, wraps);
-    if (!edits || !inside || !around) return null;
+    if (!edits || !around) return null;
+    // What is put around elements is no difference in them.
+    const others = intents.filter((one) => one.do !== 'wrap');
+    const inside = wraps.length > 0 ? composeMends(this.#markup, [others]).edits : edits;
     const mended = readMarkup(applyEdits(this.#markup.text, inside));
     const changes = diffMarkup(this.#markup, mended, this.#ids);
     return changes && [...changes, ...around];

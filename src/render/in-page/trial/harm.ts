@@ -1,7 +1,6 @@
-import { SLOT_ATTRIBUTE } from '../../../core/host/slot-attribute.js';
 import { listTexts } from '../ink.js';
 import { cuts } from '../styles.js';
-import { getScrollWidth } from './measure.js';
+import { getScrollWidth, isHeld } from './measure.js';
 import { breaksWords, hasTorn } from './torn.js';
 
 /** What a change may do that is no cure: null where it does nothing of the kind. */
@@ -13,7 +12,7 @@ const NEAR = 1;
 /** What is changed itself, and what stands in it, may become so much larger or smaller: as by a border that counts as part of it. */
 const NEAR_INSIDE = 5;
 
-interface Standing {
+interface Look {
   node: Element;
   left: number;
   right: number;
@@ -22,6 +21,9 @@ interface Standing {
   /** How much of it is cut off or scrolled, px; 0 where nothing is. */
   cut: number;
   hasText: boolean;
+}
+
+interface Standing extends Look {
   /** Its words may come apart as it stands. */
   breaks: boolean;
 }
@@ -34,7 +36,10 @@ export class Picture {
 
   constructor(slot: Element) {
     const nodes = [...slot.querySelectorAll('*')].slice(0, MOST);
-    this.#standing = nodes.map(look);
+    this.#standing = nodes.map((node) => {
+      const one = look(node);
+      return { ...one, breaks: one.hasText && breaksWords(node) };
+    });
     const { left, right } = slot.getBoundingClientRect();
     this.#edges = { left, right };
   }
@@ -55,7 +60,7 @@ export class Picture {
   }
 
   /** @param near by how much it may have moved, px; null: as far as it likes */
-  #compareOne(before: Standing, now: Standing, near: number | null): Harm {
+  #compareOne(before: Standing, now: Look, near: number | null): Harm {
     if (isSeen(before) && !isSeen(now)) return before.hasText ? 'text' : 'gone';
     if (!isSeen(before)) return null;
     // What is scrolled is not lost; what is cut off is.
@@ -63,7 +68,7 @@ export class Picture {
     const { left, right } = this.#edges;
     const isOther = now.width !== before.width || now.height !== before.height;
     if (isOther && now.hasText && !before.breaks && hasTorn(now.node, right - left)) return 'torn';
-    const beyond = (one: Standing) => Math.max(one.right - right, left - one.left, 0);
+    const beyond = (one: Look) => Math.max(one.right - right, left - one.left, 0);
     if (beyond(now) > beyond(before) + NEAR && !isHeld(now.node)) return 'overflow';
     if (near === null) return null;
     const keys = ['left', 'width', 'height'] as const;
@@ -71,23 +76,14 @@ export class Picture {
   }
 }
 
-/** Something around it, inside of its slot, scrolls or cuts off what reaches beyond. */
-function isHeld(node: Element): boolean {
-  const { parentOf, own } = globalThis.mivketNotebook;
-  for (let at = parentOf(node); at && !own(at).hasAttribute(SLOT_ATTRIBUTE); at = parentOf(at))
-    if (cuts(getComputedStyle(at).overflowX)) return true;
-  return false;
-}
-
-function isSeen({ width, height }: Standing): boolean {
+function isSeen({ width, height }: Look): boolean {
   return width > 0 && height > 0;
 }
 
-function look(node: Element): Standing {
+function look(node: Element): Look {
   const { left, right, width, height } = node.getBoundingClientRect();
   const hasText = listTexts(node).length > 0;
-  const breaks = hasText && breaksWords(node);
-  return { node, left, right, width, height, cut: getCut(node), hasText, breaks };
+  return { node, left, right, width, height, cut: getCut(node), hasText };
 }
 
 /** How much of its content cannot be seen, nor scrolled to. */

@@ -1,7 +1,7 @@
 import type { CauseFact } from '../../../core/evidence.js';
 import { flatMap } from '../../../core/lists.js';
-import { SLOT_ATTRIBUTE } from '../../../core/host/slot-attribute.js';
 import { generates, getRange, listTexts } from '../ink.js';
+import { listAroundInSlot } from '../slots.js';
 import { cuts } from '../styles.js';
 
 /** Something that is too wide, by its element's number. */
@@ -38,11 +38,7 @@ export class Gauge {
 
   /** What it stands in, and is too wide by itself as well: it counts as soon as the inner one fits. */
   #listAround(node: Element): Element[] {
-    const { parentOf, own } = globalThis.mivketNotebook;
-    const around: Element[] = [];
-    for (let at = parentOf(node); at && !own(at).hasAttribute(SLOT_ATTRIBUTE); at = parentOf(at))
-      if (this.#isOut(at)) around.push(at);
-    return around;
+    return [...listAroundInSlot(node)].filter((at) => this.#isOut(at));
   }
 
   #beyond(x: number): number {
@@ -52,22 +48,19 @@ export class Gauge {
 
   /** What an ancestor inside of what is looked at cuts off does not reach anywhere. */
   #isOut(node: Element): boolean {
-    const { parentOf, own } = globalThis.mivketNotebook;
-    const { width, height } = own(node).getBoundingClientRect();
-    if (width + height === 0) return false;
-    for (let at = parentOf(node); at && !own(at).hasAttribute(SLOT_ATTRIBUTE); at = parentOf(at))
-      if (cuts(getComputedStyle(at).overflowX)) return false;
-    return this.#beyond(this.#getReach(node)) > 0;
+    const { width, height } = globalThis.mivketNotebook.own(node).getBoundingClientRect();
+    return width + height > 0 && !isHeld(node) && this.#beyond(this.#getReach(node)) > 0;
   }
 
   /** How far it is seen to reach: what is around it may scroll, once something was changed. */
   #getShown(node: Element): number {
-    const { parentOf, own } = globalThis.mivketNotebook;
     const left = this.#target.side === 'left';
     let reach = this.#getReach(node);
-    for (let at = parentOf(node); at && !own(at).hasAttribute(SLOT_ATTRIBUTE); at = parentOf(at)) {
+    // What fits, fits however it is cut.
+    if (this.#beyond(reach) <= 0) return reach;
+    for (const at of listAroundInSlot(node)) {
       if (!cuts(getComputedStyle(at).overflowX)) continue;
-      const box = own(at).getBoundingClientRect();
+      const box = globalThis.mivketNotebook.own(at).getBoundingClientRect();
       reach = left
         ? Math.max(reach, box.left + window.scrollX)
         : Math.min(reach, box.right + window.scrollX);
@@ -88,6 +81,12 @@ export class Gauge {
       reaches.push(rect.left + bare.clientLeft + bare.scrollWidth);
     return (left ? Math.min(...reaches) : Math.max(...reaches)) + window.scrollX;
   }
+}
+
+/** Something around it, inside of its slot, scrolls or cuts off what reaches beyond. */
+export function isHeld(node: Element): boolean {
+  for (const at of listAroundInSlot(node)) if (cuts(getComputedStyle(at).overflowX)) return true;
+  return false;
 }
 
 /** How far the page can be scrolled, and as much as is seen, px. */
