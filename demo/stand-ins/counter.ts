@@ -28,6 +28,12 @@ const GIF = Uint8Array.from(atob('R0lGODlhAQABAIAAAAAAAP///yH5BAEAAAAALAAAAAABAA
 const script = { 'content-type': 'text/javascript', 'access-control-allow-origin': '*' };
 
 counter.get('/heavy.js', (context) => context.body(HEAVY, 200, script));
+// The newest of a package is another every week: its host leads on to it.
+counter.get('/npm/:name{[a-z]+@latest}/:file', (context) =>
+  context.redirect(
+    `/npm/${context.req.param('name').replace('latest', '2.1.0')}/${context.req.param('file')}`,
+  ),
+);
 counter.get('/npm/*', (context) => context.body('window.tally = 1;\n', 200, script));
 counter.get('/small.js', (context) => context.body('window.tally = { visits: 1 };\n', 200, script));
 counter.get('/charts.js', (context) => context.body(makeCharts(), 200, script));

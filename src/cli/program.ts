@@ -78,6 +78,7 @@ function addAudit(program: Command, world: World, outcome: { code: number }): vo
     )
     .option('--browser <path>', BROWSER)
     .action(async (inputs: string[], options: Record<string, unknown>) => {
+      if (!options.markupOnly) (await import('../run/ready.js')).getReady();
       const { audit } = await import('./audit.js');
       outcome.code = await audit({ ...options, inputs }, world);
     });

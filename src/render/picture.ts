@@ -14,15 +14,23 @@ export function readPicture(bytes: Buffer, scale: number): Picture {
 
 type Pixel = readonly [number, number, number];
 
-/** The pixels of an area, px of the piece; without those of its edge that it has only a part of. */
-function* listPixels({ png, scale }: Picture, { x, y, width, height }: Box): Generator<Pixel> {
-  const [left, top] = [Math.ceil(x * scale), Math.ceil(y * scale)];
+/**
+ * Goes through the pixels of an area, px of the piece; without those of its edge that it has only a part of.
+ * @param each takes red, green and blue; false ends it
+ */
+function eachPixel(
+  { png, scale }: Picture,
+  { x, y, width, height }: Box,
+  each: (red: number, green: number, blue: number) => boolean | void,
+): void {
+  const { data } = png;
+  const [left, top] = [Math.max(0, Math.ceil(x * scale)), Math.max(0, Math.ceil(y * scale))];
   const right = Math.min(png.width, Math.floor((x + width) * scale));
   const bottom = Math.min(png.height, Math.floor((y + height) * scale));
-  for (let row = Math.max(0, top); row < bottom; row++)
-    for (let column = Math.max(0, left); column < right; column++) {
+  for (let row = top; row < bottom; row++)
+    for (let column = left; column < right; column++) {
       const at = (row * png.width + column) * 4;
-      yield [png.data[at]!, png.data[at + 1]!, png.data[at + 2]!];
+      if (each(data[at]!, data[at + 1]!, data[at + 2]!) === false) return;
     }
 }
 
@@ -35,17 +43,21 @@ export function readCells(picture: Picture, area: Box): Cell[] {
   const count = Math.max(1, Math.min(MOST_CELLS, Math.floor(area.width / LEAST_CELL)));
   const width = area.width / count;
   return Array.from({ length: count }, (_, i) =>
-    readCell(listPixels(picture, { ...area, x: area.x + i * width, width })),
+    readCell(picture, { ...area, x: area.x + i * width, width }),
   );
 }
 
-function readCell(pixels: Iterable<Pixel>): Cell {
+function readCell(picture: Picture, area: Box): Cell {
   let [red, green, blue, sum, squares, count] = [0, 0, 0, 0, 0, 0];
-  for (const [r, g, b] of pixels) {
+  eachPixel(picture, area, (r, g, b) => {
     const bright = 0.2126 * r + 0.7152 * g + 0.0722 * b;
-    [red, green, blue] = [red + r, green + g, blue + b];
-    [sum, squares, count] = [sum + bright, squares + bright * bright, count + 1];
-  }
+    red += r;
+    green += g;
+    blue += b;
+    sum += bright;
+    squares += bright * bright;
+    count++;
+  });
   if (count === 0) return [0, 0, 0, 0];
   const spread = Math.sqrt(Math.max(0, squares / count - (sum / count) ** 2));
   const round = (value: number) => Math.round(value * 10) / 10;
@@ -58,17 +70,17 @@ const ALIKE = 6;
 /** Whether an area has one colour; null where none of it is in the picture. @param colour that one, `#rrggbb`; left out: any */
 export function isPlain(picture: Picture, area: Box, colour?: string): boolean | null {
   let first = colour === undefined ? null : parse(colour);
-  let found = false;
-  for (const pixel of listPixels(picture, area)) {
-    first ??= pixel;
+  let [found, plain] = [false, true];
+  eachPixel(picture, area, (red, green, blue) => {
+    first ??= [red, green, blue];
     found = true;
-    if (!isAlike(pixel, first)) return false;
-  }
-  return found ? true : null;
+    return (plain = isAlike(first, red, green, blue));
+  });
+  return found ? plain : null;
 }
 
-function isAlike(a: Pixel, b: Pixel): boolean {
-  return ([0, 1, 2] as const).every((i) => Math.abs(a[i] - b[i]) <= ALIKE);
+function isAlike([r, g, b]: Pixel, red: number, green: number, blue: number): boolean {
+  return Math.max(Math.abs(r - red), Math.abs(g - green), Math.abs(b - blue)) <= ALIKE;
 }
 
 function parse(colour: string): Pixel {

@@ -4,6 +4,8 @@ import type { Exchange } from '../core/recording/exchange.js';
 import type { BrowserProgram } from './browser/bundled.js';
 import type { Wants } from '../core/wants.js';
 import type { Limits } from './bounds/limit.js';
+import type { GateRules } from './gate/route.js';
+import type { Seats } from './life/seats.js';
 import type { TakenShot } from './steps/shot.js';
 
 /** What a renderer works with for a whole run. */
@@ -33,4 +35,11 @@ export interface RendererOptions {
   /** Load anew at every width, also what cannot tell. */
   alwaysLoad?: boolean;
   signal?: AbortSignal;
+  /** How many loads may go on at once in all; left out: one for each snippet. */
+  seats?: Seats;
+}
+
+/** What the gates of such a renderer let through. */
+export function getRules({ house: { origin, reroute }, offline }: RendererOptions): GateRules {
+  return { origin, reroute, offline };
 }

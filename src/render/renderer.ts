@@ -16,11 +16,11 @@ import { DEFAULT_LIMITS, getCeiling, inTime, type Limits } from './bounds/limit.
 import { EMPTY, shorten, UNHURRIED, type Job, type Subject } from './life/job.js';
 import { loadWindows, type Loading } from './life/load-windows.js';
 import { Places, type Place } from './life/places.js';
-import type { RendererOptions } from './renderer-options.js';
-import type { GateRules } from './gate/route.js';
+import { getRules, type RendererOptions } from './renderer-options.js';
 import { getHost, getSources } from './sources.js';
 import { OWN_FAULT } from './bounds/lost.js';
 import { poseAll } from './life/posing.js';
+import { NO_SEATS } from './life/seats.js';
 import { renderSeries, type Doing } from './life/series.js';
 import { findReach } from './reach.js';
 import type { Around } from './setting.js';
@@ -68,6 +68,7 @@ export class Renderer {
       places,
       makeJob: (render) => this.#getEmptyJob(render),
       render: (place, job) => this.#renderEmpty(place, job),
+      leaves: this.#getLeaving([]),
       getKey: (render) => this.#getPageKey(render),
     });
   }
@@ -135,7 +136,7 @@ export class Renderer {
       traits: snippets.map(({ markup }) => getTraits(markup)),
     };
     const { traits } = subject;
-    const { resizable, asksKind } = joinTraits([...traits, this.#hostTraits]);
+    const { resizable, asksKind, live } = joinTraits([...traits, this.#hostTraits]);
     const lives = minute && joinTraits(traits).moves;
     const loading = this.#getLoading(budget);
     const leaves = this.#getLeaving(traits);
@@ -145,6 +146,7 @@ export class Renderer {
       leaves,
       getWants,
       windowsAlike: resizable && !asksKind,
+      apart: live || !resizable,
       minute: lives,
       hands,
     };
@@ -173,6 +175,7 @@ export class Renderer {
       enter: (wanted) => this.#places.enter(wanted),
       attempt: (place, job) => budget.spend(() => this.#attempt(place, job, budget)),
       budget,
+      seats: this.#options.seats ?? NO_SEATS,
       pictures: this.#options.onShot !== undefined,
       explain: (error) => this.#explain(error),
       signal: this.#options.signal,
@@ -298,8 +301,4 @@ export class Renderer {
     const subject = { texts: [], markups: [], traits };
     return { ...UNHURRIED, ...EMPTY, subject, render, baseline: null, known: [] };
   }
-}
-
-function getRules({ house: { origin, reroute }, offline }: RendererOptions): GateRules {
-  return { origin, reroute, offline };
 }

@@ -82,8 +82,9 @@ export async function renderPage(
   const alone = job.minute !== 'no' && job.minute !== 'also';
   const told = await tellAll(place, { job, setting, looked }, alone ? [] : STEPS);
   const lives = canLiveOn(page, setting, job, looked);
-  const waits = lives && page.happened.handled;
-  const lived = lives && !waits ? await live(place, { job, setting, looked }) : NOT_LIVED;
+  const mayLive = lives && ((await job.mayLive?.()) ?? true);
+  const waits = mayLive && page.happened.handled;
+  const lived = mayLive && !waits ? await live(place, { job, setting, looked }) : NOT_LIVED;
   return {
     ...told,
     evidence: lived.unseen === null ? told.evidence : markCut(told.evidence, lived.unseen),
@@ -109,9 +110,11 @@ async function tellAll(
   steps: readonly AnyStep[],
 ): Promise<Moment & { learned: Learned[] }> {
   const { job, looked } = seen;
+  const known = (await job.learn?.()) ?? job.known;
   const scenes: Scene[] = [];
-  for (const of of job.subject.traits.keys()) scenes.push(await setScene(place, seen, of));
-  const found = await takeSteps(scenes, steps);
+  for (const of of job.subject.traits.keys())
+    scenes.push(await setScene(place, { ...seen, job: { ...job, known } }, of));
+  const found = await takeSteps(scenes, steps, job.onLearned);
   return {
     evidence: scenes.map((scene, i) => toEvidence(scene, found[i]!, looked)),
     learned: found.map((one) => one.learned),
@@ -150,6 +153,7 @@ function live(
   const common: Job = {
     ...{ ...job, wants, baseline: job.later ?? job.baseline },
     ...{ shots: job.shots === 'none' ? 'none' : 'taken', hands: NO_HANDS, postpones: false },
+    ...{ learn: undefined, onLearned: undefined, mayLive: undefined },
   };
   const read = async ({ after, stopped = null, down }: Instant): Promise<Moment> => {
     const scrolled = down?.scrolled ?? null;

@@ -3,11 +3,12 @@ import { housePublished } from '../core/house/published.js';
 import type { Published } from '../core/snippet.js';
 import type { BrowserProgram } from '../render/browser/bundled.js';
 import type { RendererOptions } from '../render/renderer-options.js';
+import { Seats } from '../render/life/seats.js';
 import type { Renderer } from '../render/renderer.js';
 import type { Events } from './events.js';
 import { Keeper } from './keeper.js';
 import { RecordingFile, RecordingText } from './recording-file.js';
-import type { Plan } from './request.js';
+import { getJobs, type Plan } from './request.js';
 import { ShotStore } from './shots.js';
 import { nameSource } from './source.js';
 import { Faults } from './faults.js';
@@ -19,6 +20,8 @@ export interface Means {
   recordTo: RecordingFile | null;
   keeper: Keeper | null;
   shots: ShotStore | null;
+  /** How many loads may go on at once. */
+  seats: Seats;
   /** What could not be written on the way. */
   faults: Faults;
 }
@@ -39,6 +42,7 @@ export async function openMeans(plan: Plan, faults: Faults): Promise<Means> {
     recordTo: record === undefined ? null : await RecordingFile.open(resolve(record)),
     keeper,
     shots: shots === undefined ? null : new ShotStore(resolve(shots), faults),
+    seats: new Seats(getJobs(plan.request)),
     faults,
   };
 }
@@ -93,6 +97,7 @@ export class LazyRenderer {
       offline: request.offline ?? false,
       cold: wants['as-is'].includes('traffic') || recordTo !== null || recording !== null,
       wants,
+      seats: this.#means.seats,
       signal: this.#signal,
       onFault: (error) => faults.add(error, 'a render'),
       ...(recordTo && { recordTo: recordTo.spool }),

@@ -1,4 +1,3 @@
-import { cpus } from 'node:os';
 import pLimit from 'p-limit';
 import { ToolError } from '../core/errors.js';
 import { readMarkup } from '../core/markup/markup.js';
@@ -13,7 +12,7 @@ import { makeLost, OWN_FAULT } from '../render/bounds/lost.js';
 import type { Events } from './events.js';
 import { measure, type Measured } from './measure.js';
 import type { LazyRenderer, Means } from './means.js';
-import type { Plan } from './request.js';
+import { getJobs, type Plan } from './request.js';
 
 /** Takes what was measured of a snippet of the plan; null where nothing could be. */
 export type Judge = (index: number, measured: Measured | null) => Promise<void>;
@@ -30,10 +29,10 @@ export async function renderAll(
   signal: AbortSignal,
   judge: Judge,
 ): Promise<void> {
-  const { keeper, faults } = means;
+  const { keeper, faults, seats } = means;
   const counts = plan.snippets.map((one) => planOf(plan, one).length);
   events.tell({ type: 'planned', renders: counts.reduce((sum, count) => sum + count, 0) });
-  const jobs = plan.request.jobs ?? getDefaultJobs();
+  const jobs = getJobs(plan.request);
   const limit = pLimit(jobs);
   const find = async (snippet: Snippet, i: number): Promise<Measured> => {
     const kept = await findKept(plan, means, snippet);
@@ -47,12 +46,15 @@ export async function renderAll(
   const one = async (snippet: Snippet, i: number) => {
     if (signal.aborted) return;
     events.tell({ type: 'begun', snippet: snippet.name });
-    const found = await find(snippet, i).catch((error: unknown) => {
-      // Without any browser there is nothing to go on with.
-      if (signal.aborted || browser.version === null) throw error;
-      faults.add(error, `measuring ${snippet.name}`);
-      return loseAll(plan, snippet);
-    });
+    seats.sit();
+    const found = await find(snippet, i)
+      .catch((error: unknown) => {
+        // Without any browser there is nothing to go on with.
+        if (signal.aborted || browser.version === null) throw error;
+        faults.add(error, `measuring ${snippet.name}`);
+        return loseAll(plan, snippet);
+      })
+      .finally(() => seats.rise());
     await judge(i, found);
   };
   const ordered = jobs > 1 ? listByLength(plan.snippets) : [...plan.snippets.entries()];
@@ -139,11 +141,6 @@ function planOf(plan: Plan, snippet: Snippet): Render[] {
 
 function getHouse({ house }: Plan, { published }: Snippet): House {
   return published ? housePublished(house, published) : house;
-}
-
-function getDefaultJobs(): number {
-  // Much of a render is waiting, so there may be more than there are cores.
-  return Math.min(8, Math.max(4, cpus().length));
 }
 
 function whenAborted(signal: AbortSignal): Promise<never> {

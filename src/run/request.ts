@@ -1,3 +1,4 @@
+import { cpus } from 'node:os';
 import type { Check } from '../core/check.js';
 import { ToolError } from '../core/errors.js';
 import type { Interval } from '../core/evidence.js';
@@ -48,7 +49,7 @@ export interface AuditRequest {
   ranges?: boolean;
   /** How long one snippet may take as a whole, ms; left out: a minute. */
   timeLimit?: number;
-  /** How many snippets are rendered at once. */
+  /** How many snippets are rendered at once; where there are fewer, so many loads of them. */
   jobs?: number;
   /** A folder to keep the whole run in: document and evidence. */
   keep?: string;
@@ -160,4 +161,10 @@ function checkRooms({ request, slots, viewports }: Plan): void {
     'bad-option',
     `${slot} ${names} ${do_} not exist at ${widths} px: there is nothing to render.`,
   );
+}
+
+/** How many loads go on at once. */
+export function getJobs({ jobs }: Pick<AuditRequest, 'jobs'>): number {
+  // Much of a render is waiting, so there may be more than there are cores.
+  return jobs ?? Math.min(8, Math.max(4, cpus().length));
 }

@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals';
 import type { Baseline } from '../../src/core/evidence.js';
 import { getDefaultHouse } from '../../src/core/house/read.js';
 import { planRenders } from '../../src/core/plan.js';
-import { getEmpty } from '../../src/core/render.js';
+import { getEmpty, type Render } from '../../src/core/render.js';
 import { doAlive, makeAlive } from '../../src/render/life/attempt.js';
 import { Baselines } from '../../src/render/empty/baselines.js';
 import { Breakdown } from '../../src/render/bounds/breakdown.js';
@@ -70,6 +70,23 @@ test('the page without a snippet is made again by who asks next, as long as ther
   expect(await tell(99)).toEqual([null, null]);
 });
 
+test('who asks for no windows is given the page in which some were searched', async () => {
+  const house = getDefaultHouse();
+  const [render] = planRenders('x', house, house);
+  const made: Render['search'][] = [];
+  const baselines = new Baselines({
+    places: makePlaces(0),
+    toEmpty: getEmpty,
+    getKey: ({ search }) => JSON.stringify(search),
+    make: (_, { search }) => Promise.resolve(void made.push(search)).then(() => ({}) as Baseline),
+    leaves: 'used',
+    signal: undefined,
+  });
+  const searched = { ...render!, search: [{ from: 280, to: 390 }] };
+  for (const one of [render!, searched, render!, searched]) await baselines.find(one);
+  expect(made).toEqual([[], searched.search]);
+});
+
 test('what is asked of a page without a snippet is asked again where it failed', async () => {
   const house = getDefaultHouse();
   const [render] = planRenders('x', house, house);
@@ -77,6 +94,7 @@ test('what is asked of a page without a snippet is asked again where it failed',
   const slot = { family: 'serif' };
   const pages = new EmptyPages({
     places: makePlaces(0),
+    leaves: 'used',
     makeJob: () => ({}) as Job,
     render: () =>
       ++asked === 1
@@ -98,5 +116,11 @@ test('a budget counts what is spent, and not what is waited for', async () => {
   expect(await budget.within(new Promise(() => undefined))).toBeNull();
   await spending;
   expect([budget.isOver, budget.left]).toEqual([true, 0]);
+  const [free, both] = [new Budget(), new Budget()];
+  const wait = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
+  await Promise.all([30, 60].map((ms) => both.spend(() => wait(ms))));
+  // What goes on side by side is counted once, from the first to the last.
+  expect(free.left - both.left).toBeGreaterThanOrEqual(55);
+  expect(free.left - both.left).toBeLessThan(90);
   expect(await new Budget(Infinity).within(Promise.resolve('in time'))).toBe('in time');
 });

@@ -353,6 +353,22 @@ describe('the steps of a render', () => {
     expect(first.facts).toEqual({ texts: [], host: [] });
   });
 
+  test('what is known is told when no step that is left teaches anything', async () => {
+    const tell = async (...teaching: boolean[]) => {
+      const log: string[] = [];
+      const learns = (known: Learned) => known;
+      const steps = (['pictured', 'changed by trying', 'posed'] as const).map((phase, i) =>
+        step(phase, null, { learns, teaches: () => teaching[i]! }),
+      );
+      await takeSteps([scene('a', [], log)], steps, () => log.push('told'));
+      return log.indexOf('told');
+    };
+    expect(await tell(false, false, false)).toBe(0);
+    expect(await tell(true, false, false)).toBe(1);
+    expect(await tell(false, true, false)).toBe(2);
+    expect(await tell(true, true, true)).toBe(3);
+  });
+
   test('each stands in the table once, in a phase that there is', () => {
     expect(new Set(STEPS.map(({ name }) => name)).size).toBe(STEPS.length);
     expect(STEPS.filter(({ phase }) => !PHASES.includes(phase))).toEqual([]);

@@ -1,13 +1,21 @@
-import { defineCheck, type Fact } from '../../core/check.js';
-import { flatMap } from '../../core/lists.js';
+import { defineCheck, type Case, type Fact } from '../../core/check.js';
+import { flatMap, mapPresent } from '../../core/lists.js';
 import { getAttribute } from '../../core/markup/markup.js';
+import { findAnswer } from '../../core/measure/failed.js';
 import { parseAddress } from '../../core/measure/site.js';
+import type { Intent } from '../../core/mend/intent.js';
 
-interface Data {
+interface Package {
   /** The package. */
   name: string;
   /** What stands for its version; null where none does. */
   version: string | null;
+}
+
+interface Data extends Package {
+  /** The whole version that came; null where the answer does not say it. */
+  came: string | null;
+  mend: Intent[] | null;
 }
 
 export default defineCheck({
@@ -18,9 +26,9 @@ export default defineCheck({
   decided:
     'A script’s address names a package (`name@version`) with a tag such as `latest`, a range or a part of a version; or with none at a host from which the snippet takes another package by its version.',
   standard: 'Semantic Versioning 2.0.0',
-  needs: [],
+  needs: ['traffic'],
   markup: true,
-  judge({ markup, house }): Fact<Data>[] {
+  judge({ markup, house, renders }): Fact<Data>[] {
     const scripts = flatMap(markup.elements, (element) => {
       const source = element.name === 'script' ? getAttribute(element, 'src') : null;
       const url = source && parseAddress(source.value.trim(), house.origin);
@@ -31,34 +39,46 @@ export default defineCheck({
       const open = found ?? findUnversioned(url, shelves);
       if (!open || (open.version !== null && EXACT.test(open.version))) return [];
       const { name, version } = open;
+      const came = findCome(url, name, renders);
+      const value = came && nameVersion(source.value, open, came);
+      const set: Intent = { do: 'set-attribute', element: element.offset, name: 'src', value };
       return [
         {
           where: { offset: source.offset, endOffset: source.endOffset },
           culprit: { at: 'element', offset: element.offset, part: 'src' },
-          data: { name, version },
+          data: { name, version, came, mend: value ? [set] : null },
           seen: [],
         },
       ];
     });
   },
-  says: ({ name, version }) => ({
+  says: ({ name, version, came }) => ({
     message:
       version === null
         ? `No version of ${name} is asked for: what comes is whatever is newest.`
         : `The version of ${name} is left open (${version}): what comes is whatever fits that is newest.`,
     notice: 'One day the code is another, untried, without anybody having changed the page.',
-    cure: `Name the whole version that was tried, such as \`${name}@1.4.2\`.`,
+    cure:
+      came === null
+        ? `Name the whole version that was tried: \`${name}@\` and all of its numbers.`
+        : `Name the version that came: \`${name}@${came}\`.`,
   }),
+  mend: ({ mend }) => mend,
   brief: ({ name }) => `the version of ${name} is left open`,
   samples: [
-    { name: 'bedlist', version: 'latest' },
-    { name: 'bedlist', version: null },
+    { name: 'bedlist', version: 'latest', came: null, mend: null },
+    { name: 'bedlist', version: 'latest', came: '2.1.0', mend: null },
+    { name: 'bedlist', version: null, came: null, mend: null },
   ],
   examples: {
     faulty: [
       {
         name: 'whatever is newest',
         code: '<p id="beds">Beds</p><script async src="https://static.rootcellar.example/npm/bedlist@latest/bedlist.js"></script>',
+      },
+      {
+        name: 'a host that leads on to the newest',
+        code: '<p id="beds">Beds</p><script async src="https://cdn.tallyroot.example/npm/bedlist@latest/bedlist.js"></script>',
       },
       {
         name: 'a part of a version',
@@ -84,7 +104,7 @@ const VERSIONED = /\/((?:@[\w.-]+\/)?[\w.-]+)@([^/]+)(?=\/|$)/;
 const FILE = /\.(m?js|cjs|css|json)$/i;
 
 /** `shelf`: the path that all packages of its host stand under. */
-function findPackage(url: URL): (Data & { shelf: string }) | null {
+function findPackage(url: URL): (Package & { shelf: string }) | null {
   const match = VERSIONED.exec(decode(url.pathname));
   if (!match || FILE.test(match[2]!)) return null;
   const shelf = match.input.slice(0, match.index + 1);
@@ -92,11 +112,27 @@ function findPackage(url: URL): (Data & { shelf: string }) | null {
 }
 
 /** What stands where packages do, without a version. */
-function findUnversioned(url: URL, shelves: readonly string[]): Data | null {
+function findUnversioned(url: URL, shelves: readonly string[]): Package | null {
   const address = url.origin + decode(url.pathname);
   const shelf = shelves.find((one) => address.startsWith(one));
   const name = shelf && /^(@[\w.-]+\/)?[\w.-]+(?=\/|$)/.exec(address.slice(shelf.length))?.[0];
   return name && !FILE.test(name) ? { name, version: null } : null;
+}
+
+/** The whole version of a package that its host led on to, where all loads were led to the same. */
+function findCome({ href }: URL, name: string, renders: Case<'traffic'>['renders']): string | null {
+  const led = mapPresent(renders, ({ traffic }) => findAnswer(href, traffic)?.address ?? null);
+  const found = led.map((address) => findPackage(new URL(address)));
+  const versions = new Set(found.map((one) => (one?.name === name ? one.version : null)));
+  const [version = null] = versions;
+  return versions.size === 1 && version !== null && EXACT.test(version) ? version : null;
+}
+
+/** An address with a version in it, as it is written; null where the piece to change is not found. */
+function nameVersion(address: string, { name, version }: Package, came: string): string | null {
+  const now = version === null ? name : `${name}@${version}`;
+  const parts = address.split(now);
+  return parts.length === 2 ? parts.join(`${name}@${came}`) : null;
 }
 
 function decode(path: string): string {

@@ -13,6 +13,7 @@ export class Budget {
   readonly ms: number;
   #spent = 0;
   #since: number | null = null;
+  #working = 0;
 
   constructor(ms: number = USUAL_TIME) {
     this.ms = ms;
@@ -33,15 +34,17 @@ export class Budget {
     return `the ${this.ms / 1000} s that a snippet may take were over`;
   }
 
-  /** Counts the time of one piece of work; of two at once only that of the first. */
+  /** Counts the time in which work is done: once, where several pieces are done side by side. */
   async spend<T>(work: () => Promise<T>): Promise<T> {
-    if (this.#since !== null) return work();
-    this.#since = performance.now();
+    this.#since ??= performance.now();
+    this.#working++;
     try {
       return await work();
     } finally {
-      this.#spent += performance.now() - this.#since;
-      this.#since = null;
+      if (--this.#working === 0) {
+        this.#spent += performance.now() - this.#since;
+        this.#since = null;
+      }
     }
   }
 

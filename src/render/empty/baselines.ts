@@ -23,6 +23,8 @@ const MOST = 2;
 export class Baselines {
   #making: BaselineMaking;
   #made = new Map<string, Promise<Baseline>>();
+  /** By the key of a page in which no windows are searched, the same in which some are. */
+  #searched = new Map<string, Render>();
   /** How often it was begun in vain. */
   #failed = new Map<string, number>();
 
@@ -37,7 +39,7 @@ export class Baselines {
     let before: Promise<unknown> = Promise.resolve();
     const place = missing.length > 0 ? this.#making.places.enter('urgent') : null;
     for (const [key, render] of missing) {
-      const empty = this.#making.toEmpty(render);
+      const empty = this.#toEmpty(render);
       const making = before
         .then(async () => this.#make(await place!, empty))
         .catch(() => this.#makeAnew(empty));
@@ -63,8 +65,16 @@ export class Baselines {
   }
 
   #getKey(render: Render): string {
-    const { toEmpty, getKey } = this.#making;
-    return getKey(toEmpty(render));
+    return this.#making.getKey(this.#toEmpty(render));
+  }
+
+  /** Who asks for no windows is served as well by the same page in which some are searched. */
+  #toEmpty(render: Render): Render {
+    const empty = this.#making.toEmpty(render);
+    const page = this.#making.getKey({ ...empty, search: [] });
+    if (empty.search.length === 0) return this.#searched.get(page) ?? empty;
+    if (!this.#searched.has(page)) this.#searched.set(page, empty);
+    return empty;
   }
 
   /** What broke down it is no use to wait for: whoever asks next has it made again, as long as there is hope. */
@@ -76,9 +86,9 @@ export class Baselines {
 
   /** A browser that broke down on the page alone is given one more chance, in a new place. */
   async #makeAnew(render: Render): Promise<Baseline> {
-    const { places, make, signal } = this.#making;
+    const { places, make, leaves, signal } = this.#making;
     signal?.throwIfAborted();
-    return makeAlive(places, (place) => make(place, render));
+    return makeAlive(places, (place) => make(place, render), leaves);
   }
 
   /** A minute is lived on in a place of its own, which nothing else can be loaded in. */

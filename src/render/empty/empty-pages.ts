@@ -21,6 +21,8 @@ export interface EmptyMaking {
   makeJob(empty: Render): Job;
   /** @throws Error where it takes longer than any render may */
   render(place: Place, job: Job): Promise<Rendered>;
+  /** How a place is left in which the page stood. */
+  leaves: 'clean' | 'used';
   /** Renders of one key have the same page without the snippet. */
   getKey(empty: Render): string;
 }
@@ -81,10 +83,10 @@ export class EmptyPages {
   }
 
   async #look(empty: Render, wish: Partial<Job> = {}): Promise<Rendered> {
-    const { places, makeJob, render } = this.#making;
+    const { places, makeJob, render, leaves } = this.#making;
     const job: Job = { ...makeJob(empty), ...wish };
     // Others hold a place until this is known.
-    return makeAlive(places, (place) => render(place, job));
+    return makeAlive(places, (place) => render(place, job), leaves);
   }
 }
 

@@ -1,14 +1,10 @@
 import { randomBytes } from 'node:crypto';
-import { Worker } from 'node:worker_threads';
 import type { Load } from '../../core/recording/exchange.js';
-import { Breakdown } from '../bounds/breakdown.js';
 import type { GateRefusal } from './gate.js';
 import type { PageSource } from './page-server.js';
 import type { GateRules } from './route.js';
-import type { GateCall, GateData } from './worker.js';
-
-/** What passes through is soon forgotten: room for much of it at once is room taken for good. */
-const LITTLE = { maxYoungGenerationSizeMb: 6 };
+import { takeThread, type Thread } from './thread.js';
+import type { GateData } from './worker.js';
 
 /** One gate, seen from the main thread. */
 export interface GateHandle {
@@ -33,7 +29,7 @@ export class Gates {
   constructor(data: GateData) {
     this.#data = data;
     // It gets ready while the browser starts.
-    this.#thread = new Thread(data);
+    this.#thread = takeThread(data);
   }
 
   /**
@@ -44,7 +40,7 @@ export class Gates {
     rules: GateRules,
     password: string | null = randomBytes(18).toString('base64url'),
   ): Promise<GateHandle> {
-    if (this.#thread.broken) this.#thread = new Thread(this.#data);
+    if (this.#thread.broken) this.#thread = takeThread(this.#data);
     const thread = this.#thread;
     const gate = ++this.#last;
     const port = (await thread.ask({ call: 'open', gate, rules, password })) as number;
@@ -62,56 +58,3 @@ export class Gates {
     await this.#thread.close();
   }
 }
-
-class Thread {
-  #worker: Worker;
-  #waiting = new Map<
-    number,
-    { resolve: (result: unknown) => void; reject: (error: Error) => void }
-  >();
-  #last = 0;
-  #ended: Promise<void>;
-  broken = false;
-
-  constructor(data: GateData) {
-    const file = new URL('./worker.js', import.meta.url);
-    this.#worker = new Worker(file, { workerData: data, resourceLimits: LITTLE });
-    this.#worker.unref();
-    this.#worker.on('message', (message: { id: number; result?: unknown; error?: string }) => {
-      const waiting = this.#waiting.get(message.id);
-      this.#waiting.delete(message.id);
-      if (message.error) waiting?.reject(new Error(message.error));
-      else waiting?.resolve(message.result);
-      if (this.#waiting.size === 0) this.#worker.unref();
-    });
-    this.#worker.on('error', () => this.#giveUp());
-    this.#ended = new Promise((resolve) => this.#worker.on('exit', () => resolve()));
-    void this.#ended.then(() => this.#giveUp());
-  }
-
-  ask(call: GateCall): Promise<unknown> {
-    if (this.broken) return Promise.reject(new Breakdown(GONE));
-    const id = ++this.#last;
-    this.#worker.ref();
-    return new Promise((resolve, reject) => {
-      this.#waiting.set(id, { resolve, reject });
-      this.#worker.postMessage({ id, ...call });
-    });
-  }
-
-  async close(): Promise<void> {
-    await this.ask({ call: 'finish' }).catch(() => undefined);
-    // It ends by itself, so that it can keep what is worth keeping.
-    this.#worker.ref();
-    await this.#ended;
-  }
-
-  /** Nobody will answer any more. */
-  #giveUp(): void {
-    this.broken = true;
-    for (const { reject } of this.#waiting.values()) reject(new Breakdown(GONE));
-    this.#waiting.clear();
-  }
-}
-
-const GONE = 'the thread of the gates is gone';

@@ -1,4 +1,4 @@
-import { parentPort, workerData } from 'node:worker_threads';
+import { parentPort } from 'node:worker_threads';
 import type { Exchange, Load } from '../../core/recording/exchange.js';
 import { Recording } from '../../core/recording/recording.js';
 import { makeCertificate } from './certificate.js';
@@ -8,7 +8,7 @@ import type { GateKey } from './key.js';
 import { Recorder } from './recorder.js';
 import type { GateRules } from './route.js';
 
-/** What the gates' thread is started with: plain data. */
+/** What the gates' thread is to work with: plain data. */
 export interface GateData {
   /** What the browser lets through. */
   key: GateKey;
@@ -22,6 +22,7 @@ export interface GateData {
 
 /** What the main thread asks of the gates' thread. */
 export type GateCall =
+  | { call: 'begin'; data: GateData }
   | { call: 'open'; gate: number; rules: GateRules; password: string | null }
   | { call: 'page'; gate: number; page: PageSource; load: Load }
   | { call: 'refusals'; gate: number }
@@ -29,7 +30,7 @@ export type GateCall =
   | { call: 'finish' };
 
 const gates = new Map<number, Gate>();
-const making = makeMeans(workerData as GateData);
+let making: Promise<GateMeans>;
 
 parentPort!.on('message', ({ id, ...call }: GateCall & { id: number }) => {
   const answered = perform(call).then(
@@ -42,6 +43,7 @@ parentPort!.on('message', ({ id, ...call }: GateCall & { id: number }) => {
 
 async function perform(call: GateCall): Promise<unknown> {
   if (call.call === 'finish') return finish();
+  if (call.call === 'begin') return void (making = makeMeans(call.data));
   if (call.call === 'open') {
     const gate = new Gate(call.rules, await making, call.password);
     gates.set(call.gate, gate);

@@ -1,3 +1,4 @@
+import { noteRoom } from './natural.js';
 import type { InnerMedium } from '../../facts/frames/fact.js';
 import { hasStarted, readRatio } from './films.js';
 import { findSmallest, type SmallestText } from './smallest.js';
@@ -29,6 +30,7 @@ export function readInner(): Inner {
   const root = page.documentElement;
   const scroller = page.scrollingElement ?? root;
   const inPage = window.parent === window.top;
+  noteRoom();
   return {
     inPage,
     index: inPage ? (listPlaces(window.parent).get(window) ?? null) : null,

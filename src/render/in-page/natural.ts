@@ -39,6 +39,26 @@ export function releaseFrames(): void {
     .then(() => last && (last.until = performance.now()));
 }
 
+/** How high the frame was when it was read, px. */
+let before = 0;
+
+/** Asked in a frame while it is as it was. */
+export function noteRoom(): void {
+  before = window.innerHeight;
+}
+
+/** Asked in a frame that was made low: resolves as soon as it has its room again. */
+export async function waitForRoom(): Promise<void> {
+  await whileItIs(() => before > LOW && window.innerHeight <= LOW);
+}
+
+/** Out of view no frame is drawn, so that no event tells. */
+async function whileItIs(holds: () => boolean): Promise<void> {
+  const end = performance.now() + LIMIT;
+  while (holds() && performance.now() < end)
+    await new Promise((resolve) => setTimeout(resolve, STEP));
+}
+
 /** How high the content of a frame is by itself. */
 export interface Natural {
   /** px; null where it fills whatever it gets. */
@@ -49,10 +69,7 @@ export interface Natural {
 export async function readNatural(): Promise<Natural | null> {
   const { page } = globalThis.mivketNotebook;
   if (window.parent !== window.top) return null;
-  const end = performance.now() + LIMIT;
-  // Out of view no frame is drawn, so that no event tells.
-  while (window.innerHeight > LOW && performance.now() < end)
-    await new Promise((resolve) => setTimeout(resolve, STEP));
+  await whileItIs(() => window.innerHeight > LOW);
   if (window.innerHeight > LOW) return null;
   // A bar would take from the width, and make it higher.
   const rule = 'html, body { scrollbar-width: none !important; }';

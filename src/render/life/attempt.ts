@@ -52,11 +52,13 @@ export function getState({ done, place }: Done<Rendered>): 'used' | 'broken' {
 
 /**
  * The same for what others wait for, in a place of its own.
+ * @param leaves how that is left where nothing went wrong
  * @throws Breakdown where nothing comes of it
  */
 export async function makeAlive<T>(
   places: Pick<Places, 'enter'>,
   work: (place: Place) => Promise<T>,
+  leaves: 'clean' | 'used' = 'used',
 ): Promise<T> {
   const first = await places.enter('urgent');
   const tried = await doAlive(first, () => places.enter('alone'), work).catch(
@@ -65,7 +67,7 @@ export async function makeAlive<T>(
       throw error;
     },
   );
-  await tried.place.leave('used');
+  await tried.place.leave(tried.done === null ? 'used' : leaves);
   if (tried.done === null) throw new Breakdown('the browser was gone each time');
   return tried.done;
 }

@@ -86,6 +86,12 @@ export interface Job extends Manner, Purpose {
   later?: Baseline | null;
   /** What loads before have taught, of each snippet. */
   known: readonly Learned[];
+  /** Gives that, where loads before go on beside it: it is asked when the page was looked at. */
+  learn?: (() => Promise<readonly Learned[]>) | undefined;
+  /** Whether its minute is lived on, where that goes by another that goes on beside it: asked when it is to begin. */
+  mayLive?: (() => Promise<boolean>) | undefined;
+  /** Told what is known of each snippet as soon as no more can be learned here, which may be long before the end. */
+  onLearned?: ((learned: readonly Learned[]) => void) | undefined;
 }
 
 /**

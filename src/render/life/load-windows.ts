@@ -6,6 +6,7 @@ import type { Wanted } from '../browser/pool.js';
 import type { Budget } from '../bounds/budget.js';
 import { QUICK, UNHURRIED, type Job, type Subject } from './job.js';
 import type { Place } from './places.js';
+import type { Seats } from './seats.js';
 import type { Rendered } from '../stage.js';
 
 /** What loads are made with. */
@@ -13,6 +14,8 @@ export interface Loading {
   /** The page without the snippet; null where it is not known. */
   find(render: Render): Promise<Baseline | null>;
   enter(wanted: Wanted): Promise<Place>;
+  /** How many loads may go on beside others. */
+  seats: Seats;
   /** null where the browser broke down on it, or the time was over. */
   attempt(place: Place, job: Job): Promise<Rendered | null>;
   /** What the snippet may take as a whole. */

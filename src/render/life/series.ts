@@ -1,27 +1,15 @@
 import type { Evidence, FactKind, WidthsFact } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
 import { getRenderKey, type Render } from '../../core/render.js';
-import { attempt, getState } from './attempt.js';
-import {
-  canPostpone,
-  getHands,
-  loseAll,
-  NO_HANDS,
-  livesOn,
-  QUICK,
-  UNHURRIED,
-  type Job,
-  type Manner,
-  type Purpose,
-  type Subject,
-} from './job.js';
 import { markCut } from '../bounds/lost.js';
-import { NOTHING, type Learned } from './learned.js';
-import type { Loading } from './load-windows.js';
-import { keepNaturals } from './naturals.js';
-import type { Moment } from '../living.js';
 import { LONGEST_WAIT } from '../minute.js';
-import type { Place } from './places.js';
+import { canPostpone, getHands, livesOn, NO_HANDS, type Purpose, type Subject } from './job.js';
+import { Lanes } from './lanes.js';
+import type { Learned } from './learned.js';
+import type { Loading } from './load-windows.js';
+import type { Made } from './make-render.js';
+import { keepNaturals } from './naturals.js';
+import { Progress } from './progress.js';
 
 /** What is done in a series besides looking at it. */
 export interface Doing {
@@ -39,78 +27,136 @@ export interface SeriesOptions extends Doing {
   getWants(render: Render): ReadonlySet<FactKind>;
   /** Nothing on the page can tell one kind of window from another. */
   windowsAlike: boolean;
+  /** Each window takes a load of its own, so that they can be made side by side. */
+  apart: boolean;
 }
 
-const NO_BASELINE = 'the page without the snippet could not be rendered';
-const LOST = 'the browser broke down on it each time it was tried';
+/** So many loads of one snippet go on side by side. */
+const MOST_LANES = 4;
 
-/** How far a series has come: what its next render goes by. */
-interface State {
-  /** null where there is none, or the last one was left. */
-  place: Place | null;
-  manner: Manner;
-  known: readonly Learned[];
+/** What comes of a series: for each render the evidence of each snippet, and what was seen later in it. */
+interface Results {
+  standing: Evidence[][];
+  later: Evidence[][][];
+  /** Minutes that take a load of their own. */
+  alone: Alone[];
+}
+
+interface Alone {
+  at: number;
+  purpose: Purpose;
 }
 
 /**
- * Makes the renders of one page, one after the other in one place. What fails costs its own render.
+ * Makes the renders of one page. What fails costs its own render.
  * @returns for each render the evidence of each of its snippets, and behind these what was seen later in some of them
  */
 export async function renderSeries(
   loading: Loading,
   subject: Subject,
   renders: readonly Render[],
-  { leaves, getWants, windowsAlike, minute, hands }: SeriesOptions,
+  options: SeriesOptions,
   onRender: () => void,
 ): Promise<Evidence[][]> {
-  const evidence: Evidence[][] = [];
-  const later: Evidence[][] = [];
-  const waiting: [Render, Purpose][] = [];
-  let stuck = false;
-  const known = subject.texts.map(() => NOTHING);
-  let state: State = { place: null, manner: UNHURRIED, known };
-  const make = async (render: Render, purpose: Purpose) => {
-    const made = await makeNext(loading, state, subject, render, purpose);
-    later.push(...made.later.map((one) => one.evidence));
-    stuck ||= made.stuck !== null;
-    const own = getOwnMinute(made);
-    if (own) waiting.push([render, { ...purpose, hands: NO_HANDS, minute: own }]);
-    return made;
-  };
+  const progress = new Progress(loading, subject);
+  const lanes = new Lanes(loading.seats, options.apart ? MOST_LANES : 1);
+  const results: Results = { standing: [], later: renders.map(() => []), alone: [] };
   try {
-    for (const [at, render] of renders.entries()) {
-      const made = await make(render, {
-        wants: getWants(render),
-        hands: hands ? getHands(render, renders) : NO_HANDS,
-        postpones: windowsAlike && canPostpone(render, renders.slice(at + 1)),
-        shots: loading.pictures ? 'last' : 'none',
-        region: null,
-        // What stands still in one window need not be waited for in another.
-        minute: minute && !stuck && livesOn(render, renders) ? 'also' : 'no',
-      });
-      state = made.state;
-      evidence.push(made.evidence);
-      onRender();
-    }
-    // While these are made more may be added.
-    for (const [render, purpose] of waiting) {
-      const made = await make(render, purpose);
-      state = { ...made.state, known: state.known };
-      const at = renders.indexOf(render);
-      evidence[at] = addMissing(evidence[at]!, made);
-    }
-    for (const render of listPostponed(renders, state)) {
-      const made = await makeNext(loading, state, subject, render, QUICK);
-      state = { ...made.state, known: settle(made.state.known, render, made.evidence) };
-    }
+    await makeAll({ loading, progress, lanes, results }, renders, options, onRender);
+    await liveAlone({ progress, lanes, results }, renders);
+    for (const render of listPostponed(renders, await progress.known))
+      await progress.search(render);
   } finally {
-    await state.place?.leave(leaves);
+    await lanes.end();
+    await progress.leave(options.leaves);
   }
-  const whole = evidence.map((all) =>
-    all.map((one, of) => withWidths(one, state.known[of]!.settled)),
+  const learned = await progress.known;
+  const whole = results.standing.map((all) =>
+    all.map((one, of) => withWidths(one, learned[of]!.settled)),
   );
-  const standing = whole.flat();
-  return [...whole, ...later.map((all) => all.map((one) => keepNaturals(one, standing)))];
+  const later = flatMap(results.later, (all) => all);
+  const known = whole.flat();
+  return [...whole, ...later.map((all) => all.map((one) => keepNaturals(one, known)))];
+}
+
+/** A series that is being made. */
+interface Making {
+  loading: Loading;
+  progress: Progress;
+  lanes: Lanes;
+  results: Results;
+}
+
+async function makeAll(
+  { loading, progress, lanes, results }: Making,
+  renders: readonly Render[],
+  { getWants, windowsAlike, minute, hands }: SeriesOptions,
+  onRender: () => void,
+): Promise<void> {
+  const stuck = new Stuck();
+  for (const [at, render] of renders.entries()) {
+    const lives = minute && livesOn(render, renders);
+    const purpose: Purpose = {
+      wants: getWants(render),
+      hands: hands ? getHands(render, renders) : NO_HANDS,
+      postpones: windowsAlike && canPostpone(render, renders.slice(at + 1)),
+      shots: loading.pictures ? 'last' : 'none',
+      region: null,
+      minute: lives ? 'also' : 'no',
+    };
+    await lanes.enter();
+    const making = progress.make(render, purpose, stuck.afterAll()).then((made) => {
+      results.standing[at] = made.evidence;
+      addLater(results, at, purpose, made);
+      onRender();
+      return made;
+    });
+    lanes.add(making);
+    if (lives) stuck.add(making);
+  }
+  await lanes.finish();
+}
+
+/** Whether a page stood still within its minute: in what stands still in one window it is not waited for in another. */
+class Stuck {
+  #known: Promise<boolean> = Promise.resolve(false);
+
+  add(making: Promise<Made>): void {
+    const known = this.#known;
+    const isStuck = making.then(({ stuck }) => stuck !== null).catch(() => false);
+    this.#known = Promise.all([known, isStuck]).then((all) => all.some(Boolean));
+  }
+
+  /** Asks of those that were begun so far. */
+  afterAll(): () => Promise<boolean> {
+    const known = this.#known;
+    return async () => !(await known);
+  }
+}
+
+/** The minutes that could not be lived on where the page was read; one that stands still in one is waited for in another. */
+async function liveAlone(
+  { progress, lanes, results }: Omit<Making, 'loading'>,
+  renders: readonly Render[],
+): Promise<void> {
+  while (results.alone.length > 0) {
+    for (const { at, purpose } of results.alone.splice(0)) {
+      await lanes.enter();
+      const living = progress.makeAlone(renders[at]!, purpose).then((made) => {
+        results.standing[at] = addMissing(results.standing[at]!, made);
+        addLater(results, at, purpose, made);
+      });
+      lanes.add(living);
+    }
+    await lanes.finish();
+  }
+}
+
+/** What was seen later, and whether that takes one more load. */
+function addLater({ later, alone }: Results, at: number, purpose: Purpose, made: Made): void {
+  later[at]!.push(...made.later.map(({ evidence }) => evidence));
+  const minute = getOwnMinute(made);
+  if (minute) alone.push({ at, purpose: { ...purpose, hands: NO_HANDS, minute } });
 }
 
 /** Whether a minute takes a load of its own, and how it is lived on there. */
@@ -126,143 +172,12 @@ function addMissing(standing: Evidence[], { evidence }: Pick<Made, 'evidence'>):
 }
 
 /** The renders whose windows no later one could search. */
-function listPostponed(renders: readonly Render[], { known }: State): Render[] {
+function listPostponed(renders: readonly Render[], known: readonly Learned[]): Render[] {
   const keys = new Set(flatMap(known, ({ postponed }) => postponed.map(({ key }) => key)));
   return renders.filter((render) => keys.has(getRenderKey(render)));
-}
-
-/** What was searched in a load of its own. */
-function settle(
-  known: readonly Learned[],
-  render: Render,
-  made: readonly Evidence[],
-): readonly Learned[] {
-  const key = getRenderKey(render);
-  return known.map((one, of) => {
-    const { widths, gaps } = made[of]!;
-    const isPostponed = one.postponed.some((other) => other.key === key);
-    const isLost = gaps.some(({ kind, kept }) => kind === 'widths' && kept === null);
-    if (!isPostponed || isLost) return one;
-    return { ...one, settled: new Map([...one.settled, [key, widths]]) };
-  });
 }
 
 function withWidths(one: Evidence, settled: ReadonlyMap<string, WidthsFact>): Evidence {
   const widths = settled.get(getRenderKey(one.render));
   return widths ? { ...one, widths } : one;
-}
-
-/** One more render, and how far the series has come with it. */
-async function makeNext(
-  loading: Loading,
-  { place, manner, known }: State,
-  subject: Subject,
-  render: Render,
-  purpose: Purpose,
-): Promise<Omit<Made, 'learned' | 'place' | 'careful'> & { state: State }> {
-  const { budget, signal } = loading;
-  signal?.throwIfAborted();
-  const profile = manner.hanging;
-  const job: Job = { ...manner, ...purpose, profile, subject, render, baseline: null, known };
-  if (budget.isOver) {
-    const evidence = loseAll(job, budget.words);
-    return { evidence, ...NOT_LIVED, state: { place, manner, known } };
-  }
-  const made = await makeRender(loading, place, job);
-  const [{ scripts, page }] = made.evidence as [Evidence];
-  const next: Manner = {
-    ...manner,
-    careful: made.careful,
-    hanging: manner.hanging || scripts.hung !== null,
-    restless: manner.restless || page.stillMoving.length > 0,
-  };
-  // Where time was moved on nothing else can be loaded.
-  if (made.place?.page.aged) await made.place.leave('used');
-  const at = made.place?.page.aged ? null : made.place;
-  const { evidence, later, waits, stuck, learned } = made;
-  return { evidence, later, waits, stuck, state: { place: at, manner: next, known: learned } };
-}
-
-/** The evidence of a render, what it has taught, and the place that the next one can be made in. */
-interface Made {
-  evidence: Evidence[];
-  /** What was seen later in it, and whether that is still to be looked at. */
-  later: readonly Moment[];
-  waits: boolean;
-  /** When it did not answer any more within its first minute, s; null where it did. */
-  stuck: number | null;
-  learned: readonly Learned[];
-  /** null where it was left. */
-  place: Place | null;
-  /** It could be looked at only with care. */
-  careful: boolean;
-}
-
-/** Whatever breaks down in it is a gap of this render. */
-async function makeRender(loading: Loading, place: Place | null, job: Job): Promise<Made> {
-  let at = place;
-  try {
-    const baseline = await loading.find(job.render);
-    if (baseline === null) return { ...lose(job, NO_BASELINE), place };
-    const isLater = job.minute !== 'no';
-    const later = isLater ? await loading.find({ ...job.render, variant: 'minute' }) : null;
-    at ??= await loading.enter('shared');
-    return await tryTwice(loading, at, { ...job, baseline, later });
-  } catch (error) {
-    await at?.leave('used');
-    if (loading.signal?.aborted) throw error;
-    return { ...lose(job, loading.explain(error)), place: null };
-  }
-}
-
-/** Nothing came of it, and nothing was learned. */
-function lose(job: Job, why: string): Again {
-  const { known, careful } = job;
-  return { evidence: loseAll(job, why), ...NOT_LIVED, learned: known, careful };
-}
-
-/** A crash or a hang costs its render only: tried once more in a new place, then told as a gap. */
-async function tryTwice(loading: Loading, place: Place, job: Job): Promise<Made> {
-  const { budget, signal } = loading;
-  const { careful } = job;
-  const first = await attempt(loading, place, job);
-  const known: Again | null = first.done && { ...first.done, careful };
-  const hung = known?.evidence[0]?.scripts.hung;
-  const { gone, happened } = first.place.page;
-  const { crashed } = happened;
-  if (known && !hung && !crashed && !gone) return { ...known, place: first.place };
-  await first.place.leave(getState(first));
-  if (known && (budget.isOver || (hung && job.hanging))) return { ...known, place: null };
-  if (budget.isOver) return { ...lose(job, budget.words), place: null };
-  const again = crashed ? tryAsCrashed(loading, job) : tryAgain(loading, job);
-  const second = await again.catch((error: unknown) => {
-    if (known === null || signal?.aborted) throw error;
-    return null;
-  });
-  const otherwise = known ?? lose(job, budget.isOver ? budget.words : LOST);
-  return { ...(second ?? otherwise), place: null };
-}
-
-type Again = Omit<Made, 'place'>;
-
-const NOT_LIVED = { later: [], waits: false, stuck: null };
-
-/** Once more in a new place; null where nothing comes of it. */
-async function tryAgain(loading: Loading, job: Job): Promise<Again | null> {
-  const tried = await attempt(loading, await loading.enter('shared'), { ...job, profile: true });
-  await tried.place.leave(getState(tried));
-  const { careful } = job;
-  const { done, place } = tried;
-  return done && !place.page.happened.crashed ? { ...done, careful } : null;
-}
-
-/**
- * What crashed may have crashed of being looked at: it is looked at with care, and then without its code. What stands
- * then was taken down by that.
- */
-async function tryAsCrashed(loading: Loading, job: Job): Promise<Again | null> {
-  const careful = await tryAgain(loading, { ...job, careful: true });
-  const live = job.scripted && job.subject.traits.some((one) => one.live);
-  if (careful || !live) return careful;
-  return tryAgain(loading, { ...job, careful: true, scripted: false });
 }

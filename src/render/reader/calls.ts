@@ -7,7 +7,7 @@ import { glance, glanceInside, showFrame, tellFrame } from '../in-page/glance.js
 import { readInner } from '../in-page/inner.js';
 import { readLayers } from '../../facts/layers/read.js';
 import { listCoveredOnTheWay, noteStop } from '../../facts/layers/way.js';
-import { readNatural, releaseFrames, squeezeFrames } from '../in-page/natural.js';
+import { readNatural, releaseFrames, squeezeFrames, waitForRoom } from '../in-page/natural.js';
 import { findReaching } from '../in-page/reaching.js';
 import { readObjects } from './objects.js';
 import { scrollThrough, settle } from '../in-page/settle.js';
@@ -97,6 +97,7 @@ export const CALLS = {
   takeCare,
   tellFrame,
   tryCures,
+  waitForRoom,
 };
 
 export type PageCalls = typeof CALLS;

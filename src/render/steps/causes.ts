@@ -44,6 +44,8 @@ export const causesStep = defineStep({
     tryOut(page, { markup: markup!, facts, baseline, cures: known.cures }),
   tells: (_facts, { causes }) => ({ causes }),
   learns: (known, { found }) => ({ ...known, cures: [...known.cures, ...found] }),
+  // What was known cures what it cured: only of what is too wide here more is found.
+  teaches: ({ facts, baseline }) => listTargets({ ...facts, baseline }).length > 0,
 });
 
 interface Causes {

@@ -31,6 +31,8 @@ type Inner = NonNullable<FrameFact['inner']>;
 const MOST = 40;
 /** A frame that does not answer by then has no height that is known, ms. */
 const LIMIT = 3000;
+/** How long they may take to have their room again, ms. */
+const RELEASED = 1000;
 
 /** Of each frame that is too low or too high for its document how high that is by itself: it is made low for a moment. */
 async function readNaturals(
@@ -45,6 +47,8 @@ async function readNaturals(
   await within(page.read('squeezeFrames', wanted), LIMIT).catch(() => null);
   const answers = await page.readFrames('readNatural', LIMIT).catch(() => []);
   await within(page.read('releaseFrames'), LIMIT).catch(() => null);
+  // Whoever looks at them next is to see them as they were.
+  await page.readFrames('waitForRoom', RELEASED).catch(() => []);
   const heights = new Map(answers.map(({ frame, answer }) => [frame, answer?.height]));
   const names = new Map(documents.map(({ frame, owner }) => [owner, frame]));
   return new Map(

@@ -15,6 +15,7 @@ export const refusedStep = defineStep({
   take: async ({ page, markup, known }) => known.refused ?? (await readRefused(page, markup!)),
   tells: (_facts, refused) => ({ styles: [...refused] }),
   learns: (known, refused) => ({ ...known, refused }),
+  teaches: ({ known }) => known.refused === null,
 });
 
 /** The declarations of a snippet that the browser does not take. @throws Error where the page does not answer */

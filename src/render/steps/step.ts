@@ -85,6 +85,8 @@ export interface Step<R = unknown> {
   tells?(facts: Facts, result: R): Partial<Facts>;
   /** What renders that follow may go by. */
   learns?(known: Learned, result: R): Learned;
+  /** Whether there is anything to learn from it here; left out: wherever it is taken, if it teaches at all. */
+  teaches?(scene: ReadScene): boolean;
   shows?(result: R): Partial<Shots>;
 }
 
@@ -103,6 +105,11 @@ export function isDue(step: AnyStep, scene: Scene): boolean {
   // A picture is taken of whatever stands there.
   const isThere = phase === 'posed' || isRead(scene);
   return isThere && (alsoHung || !scene.hung) && (step.isDue?.(scene as ReadScene) ?? true);
+}
+
+/** Whether renders that follow may go by what comes of a step that is due. */
+export function teaches({ learns, teaches }: AnyStep, scene: Scene): boolean {
+  return learns !== undefined && (teaches?.(scene as ReadScene) ?? true);
 }
 
 function isRead(scene: Scene): scene is ReadScene {

@@ -13,7 +13,7 @@ import { paintStep } from './paint.js';
 import { refusedStep } from './refused.js';
 import { rulesStep } from './rules.js';
 import { shotStep } from './shot.js';
-import { isDue, PHASES, type AnyStep, type Scene, type Shots } from './step.js';
+import { isDue, PHASES, teaches, type AnyStep, type Scene, type Shots } from './step.js';
 import { visitStep } from './visit.js';
 import { windowsStep } from './windows.js';
 
@@ -56,17 +56,37 @@ export interface Found extends Shots {
   gaps: Gap[];
 }
 
-/** Takes the steps, phase by phase, and in each snippet by snippet. */
+/**
+ * Takes the steps, phase by phase, and in each snippet by snippet.
+ * @param onLearned told what is known of each snippet as soon as none that is left teaches anything
+ */
 export async function takeSteps(
   scenes: readonly Scene[],
   steps: readonly AnyStep[] = STEPS,
+  onLearned?: (learned: Learned[]) => void,
 ): Promise<Found[]> {
   const taken = scenes.map((): Taken[] => []);
-  for (const phase of PHASES)
-    for (const [i, scene] of scenes.entries())
-      for (const step of steps)
-        if (step.phase === phase && isDue(step, scene)) taken[i]!.push(await take(step, scene));
-  return scenes.map((scene, i) => join(scene, taken[i]!));
+  const join = () => scenes.map((scene, i) => joinTaken(scene, taken[i]!));
+  const due = listDue(scenes, steps);
+  const last = due.findLastIndex(({ step, scene }) => teaches(step, scene));
+  const tell = () => onLearned?.(join().map(({ learned }) => learned));
+  if (last < 0) tell();
+  for (const [at, { step, scene, i }] of due.entries()) {
+    taken[i]!.push(await take(step, scene));
+    if (at === last) tell();
+  }
+  return join();
+}
+
+/** The steps that are to be taken, in their order. */
+function listDue(scenes: readonly Scene[], steps: readonly AnyStep[]) {
+  return flatMap(PHASES, (phase) =>
+    flatMap([...scenes.entries()], ([i, scene]) =>
+      steps
+        .filter((step) => step.phase === phase && isDue(step, scene))
+        .map((step) => ({ step, scene, i })),
+    ),
+  );
 }
 
 /** A step with what came of it; undefined where that was not answered. */
@@ -90,7 +110,7 @@ async function take(step: AnyStep, scene: Scene): Promise<Taken> {
 }
 
 /** Puts together what was read of a snippet and what steps found out. */
-function join(scene: Scene, taken: readonly Taken[]): Found {
+function joinTaken(scene: Scene, taken: readonly Taken[]): Found {
   const { known, tooWide, facts } = scene;
   const found: Found = {
     ...{ facts, learned: { ...known, tooWide }, shot: null, harm: null },

@@ -50,6 +50,7 @@ export const windowsStep = defineStep({
       settled: new Map([...known.settled, ...done]),
     };
   },
+  teaches: (scene) => getRefusal(toSearched(scene)) === null,
 });
 
 function toSearched(scene: ReadScene): Searched {
