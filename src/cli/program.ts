@@ -78,9 +78,12 @@ function addAudit(program: Command, world: World, outcome: { code: number }): vo
     )
     .option('--browser <path>', BROWSER)
     .action(async (inputs: string[], options: Record<string, unknown>) => {
-      if (!options.markupOnly) (await import('../run/ready.js')).getReady();
-      const { audit } = await import('./audit.js');
-      outcome.code = await audit({ ...options, inputs }, world);
+      const work = async () => {
+        const { audit } = await import('./audit.js');
+        return audit({ ...options, inputs }, world);
+      };
+      const { withAllReady } = await import('../run/ready.js');
+      outcome.code = await (options.markupOnly ? work() : withAllReady(work));
     });
 }
 

@@ -1,6 +1,14 @@
-import { beginThread } from '../render/gate/thread.js';
+import { beginThread, endThread } from '../render/gate/thread.js';
 
-/** Begins, while the rest of the program is read, what a run of renders needs and takes long to get ready. */
-export function getReady(): void {
+/**
+ * Does work that is a run of renders. What it needs, and takes long to get ready, is begun at once, while the rest
+ * of the program is read.
+ */
+export async function withAllReady<T>(work: () => Promise<T>): Promise<T> {
   beginThread();
+  try {
+    return await work();
+  } finally {
+    await endThread();
+  }
 }

@@ -215,7 +215,7 @@ test('a message of 95 MB, or 100,000 of 1 kB, are no hang and end nothing', asyn
   const { code, document } = await shop.audit(['loud', '--width', '390', '--jobs', '1']);
   expect(getIds(document)).toEqual({ 'long.html': [], 'many.html': ['script-error'] });
   expect(code).toBe(0);
-}, 300_000);
+}, 120_000);
 
 test('5,000 frames take no more time than there is, and are told as far as they were seen', async () => {
   const code = '<iframe style="border: 0; width: 100%; height: 99px"></iframe>'.repeat(5_000);
@@ -259,7 +259,7 @@ test('a service worker of one load, or one snippet, has no part in the next', as
   const loads = asked.filter((path) => path === '/frame').length;
   expect(asked.filter((path) => path === '/sw.js').length).toBeGreaterThanOrEqual(4);
   expect(asked.filter((path) => path === '/probe')).toHaveLength(loads);
-}, 300_000);
+}, 120_000);
 
 test('WebRTC gets no packet past the gate', async () => {
   const { port } = listener.address();

@@ -108,6 +108,18 @@ describe('a page’s time', () => {
     expect(sent.map(({ policy }) => policy)).toEqual(['advance']);
   });
 
+  test('gives no goal to a worker that may live in another process', async () => {
+    const sent: Sent[] = [];
+    const clock = makeClock([0]);
+    // The page is told too soon, and goes the rest; so would the worker, by a clock that is not its own.
+    const page = makeSession('page', { sent, short: [400] });
+    clock.follow(makeSession('worker', { sent }).session, page.session, true);
+    clock.follow(page.session);
+    await clock.pass(1000, 1000, 'stands');
+    const budgets = (of: string) => sent.filter(({ who }) => who === of).map((one) => one.budget);
+    expect([budgets('page'), budgets('worker')]).toEqual([[1000, 400], [1000]]);
+  });
+
   test('stands in all of one process before any of it has a goal, and then has the same', async () => {
     const sent: Sent[] = [];
     const clock = makeClock([0]);

@@ -20,6 +20,8 @@ const STATIC = 'style="border: 0; width: 100%; height: 200px"';
 const FRAME = 'title="Map" src="https://maps.fernmap.example/embed/x"';
 const TALK = 'src="https://media.loam.example/talk.mp4" playsinline';
 const RAIN = 'src="https://media.loam.example/rain.mp4" muted playsinline style="width: 100%"';
+const DRAWN =
+  '<image xlink:href="https://static.rootcellar.example/beans.png" width="90" height="60"';
 const BEANS = 'src="https://static.rootcellar.example/beans.png"';
 const MAP = 'src="https://maps.fernmap.example/embed/x"';
 
@@ -717,6 +719,28 @@ export const CASES: Record<string, HardCase[]> = {
     ['<div controls="false" loop="no">Sow</div>', null],
   ],
   'picture-without-alt': [
+    [
+      `<svg width="90" height="60" aria-hidden="true">${DRAWN}></svg><svg width="90" height="60">${DRAWN}><title>Beans</title></image></svg>`,
+      null,
+    ],
+    [
+      `<svg width="90" height="60"><title>Beans</title>${DRAWN}/></svg><svg width="90" height="60"><defs><pattern id="beds" width="9" height="9">${DRAWN}/></pattern></defs></svg>`,
+      null,
+    ],
+    // That the link has no name is told of the drawing.
+    [`<a href="/desk"><svg width="90" height="60">${DRAWN}/></svg></a>`, null],
+    [
+      `<script>document.body.insertAdjacentHTML("beforeend", '<svg width="90" height="60">${DRAWN}/></svg>')</script>`,
+      '<script>',
+    ],
+    [
+      `<iframe title="Beans" style="border: 0; width: 100%; height: 90px" srcdoc="<p>Beans</p><img src='https://static.rootcellar.example/beans.png' width='90' height='60' alt='Beans'>"></iframe>`,
+      null,
+    ],
+    [
+      `<iframe hidden title="Beans" srcdoc="<img src='https://static.rootcellar.example/beans.png'>"></iframe>`,
+      null,
+    ],
     [
       `<object data="https://static.rootcellar.example/beans.png" width="90" height="60"></object>`,
       '<object data="https://static.rootcellar.example/beans.png" width="90" height="60">',

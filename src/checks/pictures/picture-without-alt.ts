@@ -3,21 +3,25 @@ import type { PictureFact } from '../../core/evidence.js';
 import { flatMap, mapPresent } from '../../core/lists.js';
 import { blameElement, getBlamed } from '../../core/measure/blame.js';
 import {
+  getAttribute,
   getTagSpan,
   getText,
   getValue,
   listAround,
   listInside,
+  readMarkup,
   type Markup,
   type MarkupElement,
 } from '../../core/markup/markup.js';
 import { describeElement, getMarkupName } from '../../core/markup/names.js';
-import { isDecoration, isLinkOrButton, isPicture } from '../../core/standards/elements.js';
+import { isDecoration, isLinkOrButton, isPicture, isWhole } from '../../core/standards/elements.js';
 import { capitalize, nameElement } from '../../core/words/list.js';
 import { isHidden } from '../../core/markup/hidden.js';
 
 interface Data {
   tag: string;
+  /** It stands in a document that the markup writes into a frame. */
+  inFrame: boolean;
   /** What it stands in and names: then it is no decoration. */
   control: 'link' | 'button' | null;
 }
@@ -31,13 +35,17 @@ export default defineCheck({
   level: 'blocker',
   title: 'A picture has no text alternative',
   decided:
-    'An img, an image button, an area with a link, or an element with role="img" (of an svg vector-unnamed tells) gives no name by the accessible-name computation, and is neither hidden from assistive technology nor marked as decoration nor a counter of 2 px.',
+    'An img, an image button, an area with a link, a file as an object or in a drawing, or an element with role="img" (of an svg vector-unnamed tells) gives no name by the accessible-name computation, and is neither hidden from assistive technology nor marked as decoration nor a counter of 2 px. In documents that are written into frames (srcdoc) too.',
   standard: 'WCAG 2.2, 1.1.1 Non-text Content',
   needs: ['pictures'],
   markup: true,
-  judge: (c) => (c.renders.length === 0 ? judgeMarkup(c.markup) : judgeRenders(c)),
-  says({ tag, control }, fact) {
-    const what = capitalize(nameElement(tag, fact.culprit));
+  judge: (c) => [
+    ...(c.renders.length === 0 ? judgeMarkup(c.markup) : judgeRenders(c)),
+    ...judgeWritten(c.markup),
+  ],
+  says({ tag, control, inFrame }, fact) {
+    const where = inFrame ? ' in the frame’s document' : '';
+    const what = capitalize(nameElement(tag, fact.culprit)) + where;
     if (control && tag === 'img') {
       return {
         message: `${what} in a ${control} has no text alternative, and the ${control} no other name.`,
@@ -57,15 +65,24 @@ export default defineCheck({
   measures: ({ width, height }) =>
     `${Math.round(Number(width))} × ${Math.round(Number(height))} px large`,
   samples: [
-    { tag: 'img', control: null },
-    { tag: 'img', control: 'link' },
-    { tag: 'svg', control: null },
+    { tag: 'img', control: null, inFrame: false },
+    { tag: 'img', control: 'link', inFrame: false },
+    { tag: 'img', control: null, inFrame: true },
+    { tag: 'svg', control: null, inFrame: false },
   ],
   examples: {
     faulty: [
       {
         name: 'no alt',
         code: '<img src="https://static.rootcellar.example/beans.png" width="160" height="120">',
+      },
+      {
+        name: 'a file in a drawing',
+        code: '<svg width="160" height="120" viewBox="0 0 160 120"><image href="https://static.rootcellar.example/beans.png" width="160" height="120"/></svg>',
+      },
+      {
+        name: 'in the document of a frame',
+        code: '<iframe title="Beans" style="border: 0; width: 100%; height: 160px" srcdoc="<img src=\'https://static.rootcellar.example/beans.png\' width=\'160\' height=\'120\'>"></iframe>',
       },
       {
         name: 'role img without a name',
@@ -80,6 +97,10 @@ export default defineCheck({
       {
         name: 'decoration',
         code: '<img src="https://static.rootcellar.example/beans.png" width="160" height="120" alt="">',
+      },
+      {
+        name: 'part of a drawing that has a name',
+        code: '<svg width="160" height="120" viewBox="0 0 160 120" role="img" aria-label="Runner beans on a rack"><image href="https://static.rootcellar.example/beans.png" width="160" height="120"/></svg>',
       },
       {
         name: 'named by text on the page',
@@ -106,9 +127,11 @@ function judgeRenders(c: Case<'pictures'>): Fact<Data>[] {
       // Of drawings in the source vector-unnamed tells.
       if (picture.tag === 'svg' && culprit.at === 'element') return null;
       const control = findControl(c.markup, getBlamed(c.markup, blame));
+      // A link with only a drawing in it is vector-unnamed's too.
+      if (picture.tag === 'image' && control) return null;
       const measured = { name: picture.name, width: picture.box.width, height: picture.box.height };
       const seen = [makeSeen(render, measured)];
-      return { where, culprit, data: { tag: picture.tag, control }, seen };
+      return { where, culprit, data: { tag: picture.tag, control, inFrame: false }, seen };
     }),
   );
 }
@@ -132,12 +155,28 @@ function judgeMarkup(markup: Markup): Fact<Data>[] {
         !isNamed(markup, element) &&
         !isSetAside(markup, element),
     )
-    .map((element) => ({
+    .map((element): Fact<Data> => ({
       where: getTagSpan(element),
       culprit: { at: 'element', offset: element.offset },
-      data: { tag: element.name, control: findControl(markup, element) },
+      data: { tag: element.name, control: findControl(markup, element), inFrame: false },
       seen: [],
+    }))
+    .filter(({ data }) => data.tag !== 'image' || !data.control);
+}
+
+/** Documents that are written into frames (HTML, 4.8.5: srcdoc) are the snippet's own. */
+function judgeWritten(markup: Markup): Fact<Data>[] {
+  return flatMap(markup.elements, (frame) => {
+    const written = frame.name === 'iframe' ? getAttribute(frame, 'srcdoc') : null;
+    if (!written || isHidden(markup, frame)) return [];
+    const { offset, endOffset } = written;
+    return judgeMarkup(readMarkup(written.value)).map((fact): Fact<Data> => ({
+      ...fact,
+      where: { offset, endOffset },
+      culprit: { at: 'element', offset: frame.offset, part: 'srcdoc' },
+      data: { ...fact.data, inFrame: true },
     }));
+  });
 }
 
 /** The link or button around it that nothing else names. */
@@ -160,7 +199,18 @@ function isNamed(markup: Markup, element: MarkupElement): boolean {
 /** Hidden, decoration, or a counter, as far as the markup tells. */
 function isSetAside(markup: Markup, element: MarkupElement): boolean {
   if (isDecoration(describeElement(element))) return true;
+  if (element.name === 'image' && isOfDrawing(markup, element)) return true;
   const sizes = ['width', 'height'].map((name) => parseFloat(getValue(element, name) ?? ''));
   if (sizes.every((size) => size <= COUNTER)) return true;
   return isHidden(markup, element);
+}
+
+/** What is drawn only where something refers to it (SVG 2, 5.1). */
+const UNDRAWN = /^(defs|symbol|pattern|mask|clippath|marker|filter)$/i;
+
+/** Part of a drawing that is a picture as a whole, or not drawn by itself. */
+function isOfDrawing(markup: Markup, element: MarkupElement): boolean {
+  return listAround(element.parent).some(
+    (at) => UNDRAWN.test(at.name) || isWhole(describeElement(at), getMarkupName(markup, at)),
+  );
 }

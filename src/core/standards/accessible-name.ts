@@ -42,7 +42,7 @@ function listLabelling<N>(tree: NameTree<N>, node: N): N[] {
 
 /** SVG Accessibility API Mappings 1.0, 8: the title that is a child. */
 function getInnerTitle<N>(tree: NameTree<N>, node: N): string {
-  if (tree.getName(node) !== 'svg') return '';
+  if (!/^(svg|image)$/.test(tree.getName(node))) return '';
   for (const part of tree.listContent(node))
     if (typeof part !== 'string' && tree.getName(part) === 'title') return getText(tree, part);
   return '';

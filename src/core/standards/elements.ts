@@ -50,17 +50,24 @@ export function getRole(element: Described): string {
   return (element.get('role') ?? '').trim().split(/\s+/)[0]!.toLowerCase();
 }
 
-/** Whether it is a picture to assistive technology: img, image button, area with a link, a file as an object, or what says that it is one. */
+/** Whether it is a picture to assistive technology: img, image button, area with a link, a file as an object or in a drawing, or what says that it is one. */
 export function isPicture(element: Described): boolean {
   const { name } = element;
   if (name === 'img') return true;
   if (name === 'area') return element.get('href') !== null;
   if (name === 'input' && element.get('type')?.toLowerCase() === 'image') return true;
   if (name === 'object' || name === 'embed') return showsPicture(element);
+  // In HTML the parser makes an img of it.
+  if (name === 'image') return Boolean(element.get('href') ?? element.get('xlink:href'));
   return /^(img|image)$/.test(getRole(element));
 }
 
 const PICTURE_FILE = /^[^?#]*\.(apng|avif|gif|jpe?g|png|svg|webp)([?#]|$)/i;
+
+/** Whether what is drawn in a drawing is met as a part of it alone: it is a picture itself, or has a name (SVG Accessibility API Mappings 1.0). */
+export function isWhole(drawing: Described, name: string | null): boolean {
+  return drawing.name === 'svg' && (Boolean(name) || /^(img|image)$/.test(getRole(drawing)));
+}
 
 /** By its type, or where that is left out by its file's name. */
 function showsPicture({ name, get }: Described): boolean {

@@ -32,6 +32,8 @@ export interface Ticking {
 export class Clock {
   /** Pages and frames, each with the workers of its process. */
   #groups = new Map<Session, Set<Session>>();
+  /** Workers that may live in the process of any of the frames. */
+  #homeless = new WeakSet<Session>();
   /** Whose time goes no further by itself any more. */
   #standing = new WeakSet<Session>();
   #ticking: Ticking;
@@ -52,8 +54,10 @@ export class Clock {
   /**
    * Takes up a target: they are moved on together.
    * @param owner of a worker, the page or frame that it is of
+   * @param isHomeless it may live in another process than that: its clock is not known
    */
-  follow(session: Session, owner: Session = session): void {
+  follow(session: Session, owner: Session = session, isHomeless = false): void {
+    if (isHomeless) this.#homeless.add(session);
     const group = this.#groups.get(owner) ?? new Set();
     this.#groups.set(owner, group.add(session));
     session.onEnd(() => {
@@ -161,7 +165,10 @@ export class Clock {
     const owners = [...new Set(targets.map(({ owner }) => owner))];
     const times = await Promise.all(owners.map(readTime));
     const goals = new Map(owners.map((owner, i) => [owner, times[i]! + ms]));
-    await Promise.all(targets.map((one) => moveOn(one, ms, policy, goals.get(one.owner))));
+    // One whose clock is not known has no goal: the frame that it lives with has.
+    const getGoal = ({ session, owner }: Target) =>
+      this.#homeless.has(session) ? null : goals.get(owner);
+    await Promise.all(targets.map((one) => moveOn(one, ms, policy, getGoal(one))));
     return true;
   }
 }

@@ -250,7 +250,7 @@ export class Tab implements BrowserPage {
     const { type, browserContextId } = targetInfo;
     if (type !== 'shared_worker' || browserContextId !== this.#opened.contextId) return;
     const session = this.#connection.session(sessionId);
-    this.#setUp(session, false, this.#session).catch(() => undefined);
+    this.#setUp(session, type, this.#session).catch(() => undefined);
   };
 
   async #setUpPage(password: string): Promise<void> {
@@ -262,25 +262,26 @@ export class Tab implements BrowserPage {
       if (frameId === this.mainFrame && this.happened.navigations.length > 0) this.#onLoad?.();
     });
     followHappenings(session, this.mainFrame, () => this.happened);
-    const ready = this.#setUp(session, true);
+    const ready = this.#setUp(session, 'page');
     this.#admission.start(password);
     await ready;
   }
 
-  /** Sent without waiting in between: the target is held until the last one. */
-  #setUp(session: Session, isPage: boolean, owner = session): Promise<unknown> {
+  /** Sent without waiting in between: the target is held until the last one. @param type of the target */
+  #setUp(session: Session, type: string, owner = session): Promise<unknown> {
     followTraffic(session, this.requests);
     followConsole(session, () => this.happened);
     this.#sounds.follow(session);
-    this.#clock.follow(session, owner);
-    session.on('Target.attachedToTarget', ({ sessionId, targetInfo: { type } }) => {
-      const child = session.child(sessionId);
-      this.#setUp(child, false, type === 'iframe' ? child : owner).catch(() => undefined);
+    // The page tells of a service worker, and it lives where its frame does.
+    this.#clock.follow(session, owner, type === 'service_worker');
+    session.on('Target.attachedToTarget', ({ sessionId, targetInfo }) => {
+      const [child, { type }] = [session.child(sessionId), targetInfo];
+      this.#setUp(child, type, type === 'iframe' ? child : owner).catch(() => undefined);
     });
     session.tell('Network.enable', { maxTotalBufferSize: 0, maxResourceBufferSize: 0 });
     session.tell('Page.enable');
     this.#worlds.follow(session);
-    if (isPage)
+    if (type === 'page')
       session.tell('Page.addScriptToEvaluateOnNewDocument', { source: getWatcherScript() });
     session.tell('Runtime.enable');
     if (this.#identity) session.tell('Emulation.setUserAgentOverride', this.#identity);

@@ -13,6 +13,12 @@ export function beginThread(): void {
   waiting ??= new Thread();
 }
 
+/** Ends it where nobody took it: left to itself it would keep the process from ending. */
+export async function endThread(): Promise<void> {
+  await waiting?.stop();
+  waiting = null;
+}
+
 /** A thread for a run. */
 export function takeThread(data: GateData): Thread {
   const thread = waiting?.broken === false ? waiting : new Thread();
@@ -63,6 +69,11 @@ export class Thread {
     // It ends by itself, so that it can keep what is worth keeping.
     this.#worker.ref();
     await this.#ended;
+  }
+
+  /** At once, whatever it is at. */
+  async stop(): Promise<void> {
+    await this.#worker.terminate();
   }
 
   /** Nobody will answer any more. */

@@ -75,6 +75,7 @@ export function glance(): Glance {
   ];
   const fine = [
     slots.map((slot) => [Math.round(slot.getBoundingClientRect().height), slot.scrollWidth]),
+    slots.map(sumUpColours),
     [root.scrollHeight, Math.round(scrollX), Math.round(scrollY)],
     topmost.map(numberOf),
     book.changes,
@@ -90,6 +91,21 @@ function countSeen(root: Element): number {
     if (real.checkVisibility({ opacityProperty: true, visibilityProperty: true })) seen++;
   }
   return seen;
+}
+
+/** More elements than these are not asked for their colours. */
+const MOST_COLOURED = 400;
+
+/** A number that is another where one of the colours in an element is: time may fade what nobody changes. */
+function sumUpColours(root: Element): number {
+  let [sum, all] = [0, 0];
+  for (const real of walk([root])) {
+    if (++all > MOST_COLOURED) break;
+    const { color, backgroundColor, opacity, fill, filter } = getComputedStyle(real);
+    for (const letter of [color, backgroundColor, opacity, fill, filter].join())
+      sum = (Math.imul(sum, 31) + letter.charCodeAt(0)) | 0;
+  }
+  return sum;
 }
 
 /** What of the page as a whole code may take away. */
