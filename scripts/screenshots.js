@@ -28,6 +28,10 @@ const SHOTS = [
     'node bin/mivket.js audit demo/snippets/booking.html demo/snippets/hero-film.html --house demo/mivket.yaml --quiet',
   ],
   [
+    'mend',
+    'node bin/mivket.js mend demo/snippets/map.html demo/snippets/open-box.html --house demo/mivket.yaml',
+  ],
+  [
     'demo',
     'node bin/mivket.js demo --quiet | tail -n 6; node bin/mivket.js demo --quiet --format json | head -n 30',
   ],

@@ -3,6 +3,10 @@
 // Auditing.
 export { audit } from './run/audit.js';
 export type { AuditOptions, AuditRun } from './run/audit.js';
+export { mend } from './run/mend.js';
+export type { Mended, MendOptions } from './run/mend.js';
+export type { MendedSnippet, TakenBack } from './core/mend/work.js';
+export type { Proof } from './core/mend/proof.js';
 export type { AuditEvent } from './run/events.js';
 export type { AuditRequest, Called } from './run/request.js';
 export { ToolError } from './core/errors.js';

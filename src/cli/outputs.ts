@@ -12,7 +12,7 @@ import { complain, getTextWidth, write, type World } from './streams.js';
 
 /** What is opened where no HTML report is named. */
 const REPORT = 'mivket-report.html';
-const EXIT = { clear: 0, hold: 1, unsure: 3 } as const;
+export const EXIT = { clear: 0, hold: 1, unsure: 3 } as const;
 
 /** The exit code that stands for the verdict. */
 export function getExit({ verdict }: RunDocument): number {

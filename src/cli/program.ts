@@ -31,6 +31,7 @@ export function makeProgram(world: World, outcome: { code: number }): Command {
     })
     .showHelpAfterError('See `mivket --help`.');
   addAudit(program, world, outcome);
+  addMend(program, world, outcome);
   addJudge(program, world, outcome);
   addExplain(program, world, outcome);
   addDemo(program, world, outcome);
@@ -52,31 +53,12 @@ function addAudit(program: Command, world: World, outcome: { code: number }): vo
     .argument(
       '[inputs...]',
       'files (.html, .txt, .svg; .md, .csv, .json, .jsonl with several snippets), folders, patterns, the address of a published page, or - for standard input',
-    )
-    .option('--code <text>', 'the snippet itself; may be given several times', gather)
-    .option('--extract', 'take the blocks that show code out of HTML documents')
-    .option('--house <file>', 'the house file (else mivket.yaml, looked for upward)')
-    .option('--slot <names>', 'only these slots of the house', list)
-    .option(
-      '--insert <kinds>',
-      'how code is put into the page: inline, late, frame, shadow; several at once are compared',
-      list,
-    )
-    .option('--viewport <names>', 'only these viewports of the house', list)
-    .option('--width <list>', 'widths in px, with a density if wanted: 320,768@2', list);
-  addJudging(addOutput(command).option('--keep <folder>', KEEP))
+    );
+  addJudging(addOutput(addRendering(command)).option('--keep <folder>', KEEP))
     .option('--markup-only', 'read the markup, render nothing')
     .option('--pictures <folder>', 'write a contact sheet of each snippet, culprits outlined')
     .option('--record <file>', 'record all traffic, also what was blocked (.har)')
     .option('--replay <file>', 'let a recording (.har) answer, and nothing else')
-    .option('--no-ranges', 'leave out the windows between the widths that are rendered')
-    .option('--offline', 'let nothing out but what the house serves and reroutes')
-    .option('--jobs <n>', 'how many snippets are rendered at once')
-    .option(
-      '--time-limit <time>',
-      'how long one snippet may take as a whole, such as 90s (else 60s)',
-    )
-    .option('--browser <path>', BROWSER)
     .action(async (inputs: string[], options: Record<string, unknown>) => {
       const work = async () => {
         const { audit } = await import('./audit.js');
@@ -84,6 +66,27 @@ function addAudit(program: Command, world: World, outcome: { code: number }): vo
       };
       const { withAllReady } = await import('../run/ready.js');
       outcome.code = await (options.markupOnly ? work() : withAllReady(work));
+    });
+}
+
+function addMend(program: Command, world: World, outcome: { code: number }): void {
+  const command = program
+    .command('mend')
+    .description(
+      'Cure what can be cured with certainty, prove it by a second look, and show the change; the exit code is the verdict after.',
+    )
+    .argument('[inputs...]', 'files, folders, patterns, or - for standard input')
+    .option('--write', 'write the files themselves; as they were they stay beside them (.orig)')
+    .option('--out <folder>', 'write mended copies into a folder');
+  addJudging(addRendering(command))
+    .option('--quiet', 'no progress and no notes')
+    .option('--no-color', 'no colours')
+    .action(async (inputs: string[], options: Record<string, unknown>) => {
+      const { withAllReady } = await import('../run/ready.js');
+      outcome.code = await withAllReady(async () => {
+        const { mend } = await import('./mend.js');
+        return mend({ ...options, inputs }, world);
+      });
     });
 }
 
@@ -160,6 +163,30 @@ function addDemo(program: Command, world: World, outcome: { code: number }): voi
       const { demo } = await import('./demo.js');
       outcome.code = await demo(options, world);
     });
+}
+
+/** What is looked at, and how. */
+function addRendering(command: Command): Command {
+  return command
+    .option('--code <text>', 'the snippet itself; may be given several times', gather)
+    .option('--extract', 'take the blocks that show code out of HTML documents')
+    .option('--house <file>', 'the house file (else mivket.yaml, looked for upward)')
+    .option('--slot <names>', 'only these slots of the house', list)
+    .option(
+      '--insert <kinds>',
+      'how code is put into the page: inline, late, frame, shadow; several at once are compared',
+      list,
+    )
+    .option('--viewport <names>', 'only these viewports of the house', list)
+    .option('--width <list>', 'widths in px, with a density if wanted: 320,768@2', list)
+    .option('--no-ranges', 'leave out the windows between the widths that are rendered')
+    .option('--offline', 'let nothing out but what the house serves and reroutes')
+    .option('--jobs <n>', 'how many snippets are rendered at once, or widths of one')
+    .option(
+      '--time-limit <time>',
+      'how long one snippet may take as a whole, such as 90s (else 60s)',
+    )
+    .option('--browser <path>', BROWSER);
 }
 
 function addOutput(command: Command): Command {

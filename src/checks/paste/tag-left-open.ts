@@ -133,7 +133,11 @@ function mend(found: Data, text: string): Intent[] | null {
   const put = (at: number, what: string): Intent[] => [
     { do: 'replace-text', span: { offset: at, endOffset: at }, text: what },
   ];
-  const append = (end: string) => put(text.length, end);
+  // On a line of its own where the code has several, before the break that ends it.
+  const [, breaks = ''] = /(\r?\n)\s*$/.exec(text) ?? [];
+  const last = breaks === '' ? text.length : text.trimEnd().length;
+  const lead = /\n/.test(text.slice(0, last)) ? breaks : '';
+  const append = (end: string) => put(last, lead + end);
   if (found.kind === 'element') return found.open.length === 1 ? append(`</${found.name}>`) : null;
   if (found.kind === 'raw-text')
     return found.name === 'plaintext' ? null : append(`</${found.name}>`);

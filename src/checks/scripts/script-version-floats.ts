@@ -3,7 +3,6 @@ import { flatMap, mapPresent } from '../../core/lists.js';
 import { getAttribute } from '../../core/markup/markup.js';
 import { findAnswer } from '../../core/measure/failed.js';
 import { parseAddress } from '../../core/measure/site.js';
-import type { Intent } from '../../core/mend/intent.js';
 
 interface Package {
   /** The package. */
@@ -15,7 +14,6 @@ interface Package {
 interface Data extends Package {
   /** The whole version that came; null where the answer does not say it. */
   came: string | null;
-  mend: Intent[] | null;
 }
 
 export default defineCheck({
@@ -40,13 +38,11 @@ export default defineCheck({
       if (!open || (open.version !== null && EXACT.test(open.version))) return [];
       const { name, version } = open;
       const came = findCome(url, name, renders);
-      const value = came && nameVersion(source.value, open, came);
-      const set: Intent = { do: 'set-attribute', element: element.offset, name: 'src', value };
       return [
         {
           where: { offset: source.offset, endOffset: source.endOffset },
           culprit: { at: 'element', offset: element.offset, part: 'src' },
-          data: { name, version, came, mend: value ? [set] : null },
+          data: { name, version, came },
           seen: [],
         },
       ];
@@ -63,12 +59,11 @@ export default defineCheck({
         ? `Name the whole version that was tried: \`${name}@\` and all of its numbers.`
         : `Name the version that came: \`${name}@${came}\`.`,
   }),
-  mend: ({ mend }) => mend,
   brief: ({ name }) => `the version of ${name} is left open`,
   samples: [
-    { name: 'bedlist', version: 'latest', came: null, mend: null },
-    { name: 'bedlist', version: 'latest', came: '2.1.0', mend: null },
-    { name: 'bedlist', version: null, came: null, mend: null },
+    { name: 'bedlist', version: 'latest', came: null },
+    { name: 'bedlist', version: 'latest', came: '2.1.0' },
+    { name: 'bedlist', version: null, came: null },
   ],
   examples: {
     faulty: [
@@ -126,13 +121,6 @@ function findCome({ href }: URL, name: string, renders: Case<'traffic'>['renders
   const versions = new Set(found.map((one) => (one?.name === name ? one.version : null)));
   const [version = null] = versions;
   return versions.size === 1 && version !== null && EXACT.test(version) ? version : null;
-}
-
-/** An address with a version in it, as it is written; null where the piece to change is not found. */
-function nameVersion(address: string, { name, version }: Package, came: string): string | null {
-  const now = version === null ? name : `${name}@${version}`;
-  const parts = address.split(now);
-  return parts.length === 2 ? parts.join(`${name}@${came}`) : null;
 }
 
 function decode(path: string): string {

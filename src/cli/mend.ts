@@ -1,0 +1,113 @@
+import { relative, resolve } from 'node:path';
+import { ToolError } from '../core/errors.js';
+import { getOverall } from '../core/verdict.js';
+import { formatMended, formatMendedEnd } from '../formats/mended.js';
+import { Faults } from '../run/faults.js';
+import { loadHouse } from '../run/house-file.js';
+import { mend as mendAll, type Mended } from '../run/mend.js';
+import { writeMended, type MendedText, type Target } from '../run/write-mended.js';
+import type { Snippet } from '../core/snippet.js';
+import { makePaint } from './colours.js';
+import { readInputs } from './intake.js';
+import { watchInterrupt } from './interrupt.js';
+import { called, clash, parseOptions, toRequest } from './options.js';
+import { EXIT } from './outputs.js';
+import { complain, complainOf, getTextWidth, write, type World } from './streams.js';
+
+const INTERRUPTED = 130;
+
+/** Mends what can be mended with certainty, and proves it. Resolves to the exit code, which is the verdict after. */
+export async function mend(given: Record<string, unknown>, world: World): Promise<number> {
+  const { write: inPlace = false, out, ...rest } = given as { write?: boolean; out?: string };
+  const options = parseOptions(rest);
+  const target = getTarget(inPlace, out, world.cwd);
+  const home = await loadHouse(options.house, world.cwd);
+  const { inputs, code, extract } = options;
+  const { snippets, problems } = await readInputs(inputs, code, world.cwd, world.stdin, extract);
+  checkInputs(snippets, target);
+  const interrupt = watchInterrupt();
+  try {
+    const onRound = (round: number, count: number) => {
+      if (options.quiet || !world.stderr.isTTY) return;
+      const words = round === 1 ? `Looking at ${count}.` : `Looking at ${count} mended.`;
+      void complain(world, words);
+    };
+    const request = { ...toRequest(options), ...home, snippets };
+    const mended = await mendAll(request, { signal: interrupt.signal, called, onRound });
+    if (interrupt.signal.aborted) return INTERRUPTED;
+    await tell(mended, options.color, world);
+    const faults = new Faults();
+    if (target === null) {
+      if (!options.quiet && mended.snippets.some(isChanged)) await complain(world, NOTHING_WRITTEN);
+    } else await writeAll(mended, snippets, target, faults, world);
+    for (const { message } of problems) await complain(world, message);
+    for (const fault of faults.found) await complainOf(world, fault);
+    const verdict = getOverall(mended.snippets.map(({ after }) => after.verdict));
+    const codes = problems.map(({ exitCode }) => exitCode);
+    return Math.max(faults.exitCode ?? 0, ...codes) || EXIT[verdict];
+  } finally {
+    interrupt.stop();
+  }
+}
+
+const NOTHING_WRITTEN =
+  'Nothing was written: --out FOLDER writes mended copies, --write the files themselves.';
+
+function getTarget(inPlace: boolean, out: string | undefined, cwd: string): Target | null {
+  if (inPlace && out !== undefined)
+    throw clash('--write', '--out', 'it is one or the other that is written');
+  if (out !== undefined) return { folder: resolve(cwd, out) };
+  return inPlace ? 'in place' : null;
+}
+
+/** @throws ToolError `bad-input`, `bad-option` */
+function checkInputs(snippets: readonly Snippet[], target: Target | null): void {
+  const page = snippets.find(({ published }) => published);
+  if (page)
+    throw new ToolError(
+      'bad-input',
+      `${page.name} is a page that is published: mend the code that it is made of, as a file.`,
+    );
+  const loose = snippets.find(({ path }) => path === null);
+  if (loose && target === 'in place')
+    throw new ToolError(
+      'bad-option',
+      `\`--write\` has no file to write ${loose.name} into: give --out FOLDER.`,
+    );
+}
+
+const isChanged = ({ before, after }: Mended['snippets'][number]) => before.text !== after.text;
+
+async function tell({ snippets }: Mended, colours: boolean, world: World): Promise<void> {
+  const means = {
+    paint: makePaint(world, colours),
+    width: getTextWidth(world, 120),
+    terminal: Boolean(world.stdout.isTTY),
+  };
+  await write(world.stdout, `${formatMended(snippets, means)}\n${formatMendedEnd(snippets)}\n`);
+}
+
+/** File by file: what one cannot be written costs no other. */
+async function writeAll(
+  { snippets: mended }: Mended,
+  given: readonly Snippet[],
+  target: Target,
+  faults: Faults,
+  world: World,
+): Promise<void> {
+  const files = new Map<string, MendedText[]>();
+  for (const { before, after } of mended.filter(isChanged)) {
+    const snippet = given.find(({ name }) => name === before.name)!;
+    const key = snippet.path ?? `\0${snippet.name}`;
+    files.set(key, [...(files.get(key) ?? []), { snippet, text: after.text }]);
+  }
+  for (const texts of files.values()) {
+    const { path } = texts[0]!.snippet;
+    const writing = writeMended(texts, path, target, world.cwd).then(async (written) => {
+      const show = (file: string) => relative(world.cwd, file) || file;
+      const kept = written.original ? `; as it was: ${show(written.original)}` : '';
+      await complain(world, `Written: ${show(written.path)}${kept}.`);
+    });
+    await faults.collect(writing, 'what was mended');
+  }
+}

@@ -1,0 +1,83 @@
+import type { Cause, Finding, SnippetReport } from '../run.js';
+import { applyEdits } from './apply.js';
+import { isProven, proveCures, type Proof } from './proof.js';
+
+/** A cure that was made, looked at, and taken back. */
+export interface TakenBack {
+  /** What it was to cure. */
+  findings: Finding[];
+  /** What became of it. */
+  proof: Proof;
+}
+
+/** What became of a snippet. */
+export interface MendedSnippet {
+  before: SnippetReport;
+  /** Of the text as it is in the end: that before, where nothing was mended. */
+  after: SnippetReport;
+  cured: Finding[];
+  takenBack: TakenBack[];
+}
+
+/** A text with cures in it that is to be looked at. */
+export interface Trial {
+  text: string;
+  causes: Cause[];
+}
+
+/** One snippet that is being mended. */
+export class Work {
+  readonly #before: SnippetReport;
+  #now: SnippetReport;
+  /** All cures are made at once, as long as that goes well. */
+  #whole = true;
+  #refused = new Set<string>();
+  #cured: Finding[] = [];
+  #takenBack: TakenBack[] = [];
+
+  constructor(report: SnippetReport) {
+    this.#before = report;
+    this.#now = report;
+  }
+
+  get name(): string {
+    return this.#before.name;
+  }
+
+  /** What to look at next; null where there is nothing left to mend. */
+  next(): Trial | null {
+    const { causes, text, mended } = this.#now;
+    const open = causes.filter((one) => one.mend !== null && !this.#refused.has(this.#getKey(one)));
+    const [first] = open;
+    if (!first) return null;
+    if (this.#whole && this.#refused.size === 0 && mended !== null && mended !== text)
+      return { text: mended, causes: open };
+    return { text: applyEdits(text, first.mend!), causes: [first] };
+  }
+
+  /** What came of it. */
+  take({ causes }: Trial, after: SnippetReport): void {
+    const proof = proveCures(this.#now, causes, after);
+    if (isProven(proof)) {
+      this.#cured.push(...proof.cured);
+      this.#now = after;
+    } else if (causes.length > 1) this.#whole = false;
+    else {
+      this.#refused.add(this.#getKey(causes[0]!));
+      this.#takenBack.push({ findings: proof.cured, proof });
+    }
+  }
+
+  /** A cause is known by what it brings about, wherever that stands by now. */
+  #getKey({ number }: Cause): string {
+    const own = this.#now.findings.filter(({ cause }) => cause === number);
+    return own.map(({ key }) => key).join();
+  }
+
+  toMended(): MendedSnippet {
+    return {
+      ...{ before: this.#before, after: this.#now },
+      ...{ cured: this.#cured, takenBack: this.#takenBack },
+    };
+  }
+}

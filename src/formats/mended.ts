@@ -1,0 +1,111 @@
+import { createTwoFilesPatch } from 'diff';
+import { flatMap } from '../core/lists.js';
+import type { Finding, SnippetReport } from '../core/run.js';
+import { joinWords, countWords } from '../core/words/list.js';
+import { clean, cleanLine } from './clean.js';
+import type { Paint } from './paint.js';
+import { wrap } from './wrap.js';
+
+/** What is told of a snippet that was mended. */
+export interface MendedReport {
+  before: SnippetReport;
+  after: SnippetReport;
+  cured: readonly Finding[];
+  takenBack: readonly {
+    findings: readonly Finding[];
+    proof: { stayed: readonly Finding[]; brought: readonly Finding[]; unseen: string | null };
+  }[];
+}
+
+/** What the text needs besides. */
+export interface MendedOptions {
+  paint: Paint;
+  /** Columns there are. */
+  width: number;
+  /** It goes to a terminal, which is to obey no character of a snippet. */
+  terminal: boolean;
+}
+
+/** For each snippet what was cured, what was taken back and what is left, with the change as a unified diff. */
+export function formatMended(all: readonly MendedReport[], options: MendedOptions): string {
+  return all.map((one) => formatOne(one, options)).join('\n');
+}
+
+function formatOne(one: MendedReport, options: MendedOptions): string {
+  const { before, after } = one;
+  const { paint, width } = options;
+  const verdicts = [before, after].map(({ verdict }) => verdict.toUpperCase());
+  const verdict = verdicts[0] === verdicts[1] ? verdicts[0]! : verdicts.join(' → ');
+  const lines = [
+    `${paint.strong(cleanLine(before.name))}  ${verdict}`,
+    ...listLines(one).map(([what, words]) =>
+      wrap(cleanLine(words), width, ' '.repeat(INDENT), `  ${what.padEnd(INDENT - 2)}`),
+    ),
+  ];
+  const patch = formatPatch(before, after, options);
+  return `${[...lines, ...(patch ? ['', patch] : [])].join('\n')}\n`;
+}
+
+const INDENT = 14;
+
+function listLines({ after, cured, takenBack }: MendedReport): [string, string][] {
+  const [gap] = after.gaps;
+  const left = after.findings.filter(
+    ({ key }) => !takenBack.some(({ findings }) => findings.some((one) => one.key === key)),
+  );
+  return [
+    ...(cured.length > 0 ? [['cured', nameAll(cured)] as [string, string]] : []),
+    ...takenBack.map(({ findings, proof }): [string, string] => [
+      'taken back',
+      `${nameAll(findings)}: ${explain(proof)}`,
+    ]),
+    ...(left.length > 0 ? [['left', nameAll(left)] as [string, string]] : []),
+    ...(gap ? [['not seen', gap.why] as [string, string]] : []),
+  ];
+}
+
+function explain({ stayed, brought, unseen }: MendedReport['takenBack'][number]['proof']): string {
+  if (brought.length > 0) return `with the cure comes ${nameAll(brought)}`;
+  if (stayed.length > 0) return 'the cure does not cure it';
+  return `whether the cure helps could not be seen (${unseen})`;
+}
+
+/** Each kind once, with its lines. */
+function nameAll(findings: readonly Finding[]): string {
+  const kinds = new Map<string, Set<number>>();
+  for (const { id, where } of findings) kinds.set(id, (kinds.get(id) ?? new Set()).add(where.line));
+  return [...kinds].map(([id, lines]) => `${id} (${nameLines([...lines])})`).join(', ');
+}
+
+function nameLines(lines: readonly number[]): string {
+  return `${lines.length > 1 ? 'lines' : 'line'} ${joinWords(lines.map(String))}`;
+}
+
+/** '' where nothing was changed. */
+function formatPatch(
+  before: SnippetReport,
+  after: SnippetReport,
+  { paint, terminal }: MendedOptions,
+): string {
+  if (before.text === after.text) return '';
+  const { path, name: own } = before;
+  const name = path === null || path.endsWith(own) ? (path ?? own) : `${path} (${own})`;
+  const patch = createTwoFilesPatch(name, name, before.text, after.text, '', '', { context: 3 });
+  const lines = patch
+    .replace(/^(Index: .*\n)?=+\n/, '')
+    .trimEnd()
+    .split('\n');
+  return flatMap(lines, (line) => {
+    const shown = terminal ? clean(line) : line;
+    if (/^[+](?!\+\+ )/.test(line)) return [paint.sound(shown)];
+    return [/^-(?!-- )/.test(line) ? paint.blocker(shown) : shown];
+  }).join('\n');
+}
+
+/** What it came to, in a sentence. */
+export function formatMendedEnd(all: readonly MendedReport[]): string {
+  const mended = all.filter(({ before, after }) => before.text !== after.text).length;
+  const cured = all.reduce((sum, one) => sum + one.cured.length, 0);
+  if (mended === 0) return 'There is nothing that can be mended with certainty.';
+  return `${countWords(cured, 'finding')} cured in ${mended} of ${countWords(all.length, 'snippet')}, each change looked at in the page.`;
+}

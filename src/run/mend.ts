@@ -1,0 +1,55 @@
+import { flatMap } from '../core/lists.js';
+import { Work, type MendedSnippet } from '../core/mend/work.js';
+import type { RunDocument } from '../core/run.js';
+import { audit, type AuditOptions } from './audit.js';
+import type { AuditRequest } from './request.js';
+
+/** What became of all. */
+export interface Mended {
+  before: RunDocument;
+  snippets: MendedSnippet[];
+}
+
+/** How a mending is steered from outside. */
+export interface MendOptions extends AuditOptions {
+  /** Told when a round of audits begins, from 1, with so many snippets. */
+  onRound?: (round: number, snippets: number) => void;
+}
+
+/** So often mended snippets are looked at again: all cures at once, and where that fails one after the other. */
+const MOST_ROUNDS = 16;
+
+/**
+ * Audits snippets, makes the cures that are certain, and audits what comes of it: a cure that does not cure, or
+ * brings something as heavy as what it was to cure, is taken back.
+ * @throws ToolError as `audit` does
+ */
+export async function mend(request: AuditRequest, options: MendOptions = {}): Promise<Mended> {
+  const { onRound, ...steering } = options;
+  const look = async (snippets: AuditRequest['snippets'], round: number) => {
+    onRound?.(round, snippets.length);
+    const run = audit({ ...request, snippets }, steering);
+    await run.finished;
+    return run.document;
+  };
+  const before = await look(request.snippets, 1);
+  const given = new Map(request.snippets.map((one) => [one.name, one]));
+  const works = before.snippets.map((report) => new Work(report));
+  for (let round = 2; round <= MOST_ROUNDS && !steering.signal?.aborted; round++) {
+    const trials = flatMap(works, (work) => {
+      const trial = work.next();
+      return trial ? [{ work, trial }] : [];
+    });
+    if (trials.length === 0) break;
+    const texts = trials.map(({ work, trial }) => ({
+      ...given.get(work.name)!,
+      text: trial.text,
+    }));
+    const { snippets } = await look(texts, round);
+    for (const { work, trial } of trials) {
+      const after = snippets.find(({ name }) => name === work.name);
+      if (after) work.take(trial, after);
+    }
+  }
+  return { before, snippets: works.map((work) => work.toMended()) };
+}

@@ -1,0 +1,61 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { afterAll, expect, test } from '@jest/globals';
+import { Workshop } from '../support/program.js';
+
+const shop = new Workshop();
+afterAll(() => shop.close());
+
+const WIDE = '<h2>Spring</h2>\n<div class="box" style="width: 1400px">Sowing list</div>\n';
+const read = (name: string) => readFileSync(join(shop.folder, name), 'utf8');
+
+test('what can be mended is shown as a change, and nothing is written', async () => {
+  shop.write('wide.html', WIDE);
+  const { code, out, err } = await shop.run(['mend', 'wide.html', '--width', '390,1280']);
+  expect(code).toBe(0);
+  expect(out).toContain('wide.html  HOLD → CLEAR\n  cured       page-scrolls-sideways (line 2)');
+  expect(out).toContain(
+    '--- wide.html\n+++ wide.html\n@@ -1,2 +1,2 @@\n <h2>Spring</h2>\n-<div class="box" style="width: 1400px">',
+  );
+  expect(out).toContain('1 finding cured in 1 of 1 snippet');
+  expect(err).toContain('Nothing was written');
+  expect(read('wide.html')).toBe(WIDE);
+}, 60_000);
+
+test('written where that is wanted; once more there is nothing left to change', async () => {
+  shop.write('set/wide.html', WIDE);
+  shop.write(
+    'set/left.html',
+    '<img src="data:image/gif;base64,R0lGODlhAQABAAAAACw=" width="90" height="60">',
+  );
+  const mend = ['mend', 'set', '--width', '390', '--write'];
+  const first = await shop.run(mend);
+  // What only a person can say is left, and holds.
+  expect([first.code, first.err]).toEqual([1, expect.stringContaining('Written: set/wide.html')]);
+  expect(read('set/wide.html.orig')).toBe(WIDE);
+  const mended = read('set/wide.html');
+  expect(mended).toBe(WIDE.replace('width: 1400px', 'width: 100%; max-width: 1400px'));
+  const second = await shop.run(mend);
+  expect(second.out).toContain('There is nothing that can be mended with certainty.');
+  expect(read('set/wide.html')).toBe(mended);
+  expect(readdirSync(join(shop.folder, 'set')).sort()).toEqual([
+    'left.html',
+    'wide.html',
+    'wide.html.orig',
+  ]);
+}, 120_000);
+
+test('what cannot be is told in a sentence, before anything is rendered', async () => {
+  const both = await shop.run(['mend', '--code', WIDE, '--write', '--out', 'mended']);
+  expect([both.code, both.err]).toEqual([2, expect.stringContaining('`--write` does not go with')]);
+  const loose = await shop.run(['mend', '--code', WIDE, '--write']);
+  expect([loose.code, loose.err]).toEqual([
+    2,
+    'mivket: `--write` has no file to write code into: give --out FOLDER.\n',
+  ]);
+  const page = await shop.run(['mend', 'https://www.seedlibrary.example/beds']);
+  expect([page.code, page.err]).toEqual([
+    2,
+    expect.stringContaining('is a page that is published'),
+  ]);
+});
