@@ -1,5 +1,7 @@
 // What somebody would script by hand: the same browser, each snippet at each width in a fresh
 // context, and one screenshot of it. It reaches page and vendors as the audit does, through a gate.
+import { readFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
 import puppeteer from 'puppeteer-core';
 import { findBrowser } from '../dist/src/render/browser/find.js';
 import { makeKey } from '../dist/src/render/gate/key.js';
@@ -44,4 +46,10 @@ export async function runBareLoop(texts, widths, reroute, wait = 0) {
   await browser.close();
   await gates.close();
   return performance.now() - start;
+}
+
+// Started by itself, with what to look at in a file.
+if (process.argv[1] === fileURLToPath(import.meta.url)) {
+  const { texts, widths, reroute } = JSON.parse(readFileSync(process.argv[2], 'utf8'));
+  await runBareLoop(texts, widths, reroute);
 }

@@ -1,6 +1,6 @@
 // Side-by-side measurements, as ratios within one run: `npm run bench`. Prints a table and writes
-// bench/results.md. With names as arguments only these: help, markup, loop, timer, again, memory, causes, ranges.
-import { execFileSync, spawn, spawnSync } from 'node:child_process';
+// bench/results.md. With names as arguments only these: help, markup, loop, timer, one, again, memory, causes, ranges.
+import { execFileSync, spawnSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -8,8 +8,16 @@ import { fileURLToPath } from 'node:url';
 import { HOSTS, startStandIns } from '../dist/demo/stand-ins/index.js';
 import { runBareLoop } from './bare-loop.js';
 import { timeCauses, timeMarkup } from './in-process.js';
-import { sumTree } from './memory.js';
-import { listDemo, listFaulty, listPastes, listPlain, listThirdWide, TIMER } from './snippets.js';
+import { getPeak, getReroute, median, runAlone, runAudit } from './processes.js';
+import {
+  listDemo,
+  listFaulty,
+  listPastes,
+  listPlain,
+  listThirdWide,
+  ONE,
+  TIMER,
+} from './snippets.js';
 
 const ROOT = fileURLToPath(new URL('..', import.meta.url));
 const MIVKET = join(ROOT, 'bin/mivket.js');
@@ -24,6 +32,7 @@ try {
   if (wants('markup')) measureMarkup();
   if (wants('loop')) await measureLoop();
   if (wants('timer')) await measureTimer();
+  if (wants('one')) await measureOne();
   if (wants('again')) await measureAgain();
   if (wants('memory')) await measureMemory();
   if (wants('causes')) await measureCauses();
@@ -104,6 +113,26 @@ async function measureTimer() {
   const title =
     'one paste that adds more after 2 s, at 4 widths, against a bare loop that waits for it';
   add(title, audit / loop, 0.35, `${audit} ms against ${loop} ms`);
+}
+
+/** What one person waits for: one paste at four widths, from start to answer, against the loop with its start. */
+async function measureOne() {
+  const standIns = await startStandIns();
+  const widths = [320, 390, 768, 1280];
+  const house = writeHouse(standIns.origin);
+  for (const [kind, text] of Object.entries(ONE)) {
+    writeSnippets(`one-${kind}`, [text]);
+    const [loops, audits] = [[], []];
+    for (let round = 0; round < ROUNDS; round++) {
+      loops.push(await runAlone(work, [text], widths, getReroute(standIns.origin)));
+      const folder = join(work, `one-${kind}`);
+      audits.push(await runAudit(['audit', folder, '--house', house, '--width', widths.join()]));
+    }
+    const [audit, loop] = [Math.round(median(audits)), Math.round(median(loops))];
+    const title = `one paste, ${kind}, at 4 widths, against a bare loop with its start`;
+    add(title, audit / loop, kind === 'sound' ? 0.8 : 1.2, `${audit} ms against ${loop} ms`);
+  }
+  await standIns.close();
 }
 
 /** A kept run that is replayed from a recording, and the same once more with nothing changed. */
@@ -220,10 +249,6 @@ function writeSnippets(name, texts) {
   );
 }
 
-function getReroute(origin) {
-  return Object.fromEntries(HOSTS.map((host) => [host, origin]));
-}
-
 function writeHouse(origin) {
   const lines = [
     'viewports:',
@@ -234,30 +259,6 @@ function writeHouse(origin) {
   const file = join(work, 'mivket.yaml');
   writeFileSync(file, lines.join('\n'));
   return file;
-}
-
-function start(args) {
-  return spawn(process.execPath, [MIVKET, ...args], { stdio: ['ignore', 'ignore', 'inherit'] });
-}
-
-async function runAudit(args) {
-  const begin = performance.now();
-  const child = start([...args, '--quiet']);
-  await new Promise((resolve) => child.on('close', resolve));
-  return performance.now() - begin;
-}
-
-async function getPeak(args) {
-  const child = start([...args, '--quiet']);
-  let peak = 0;
-  const timer = setInterval(() => (peak = Math.max(peak, sumTree(child.pid))), 500);
-  await new Promise((resolve) => child.on('close', resolve));
-  clearInterval(timer);
-  return peak;
-}
-
-function median(numbers) {
-  return [...numbers].sort((a, b) => a - b)[Math.floor(numbers.length / 2)];
 }
 
 function add(what, ratio, limit, figures) {

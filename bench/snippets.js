@@ -45,3 +45,11 @@ export function listPastes(count) {
     return `${text}</div>`;
   });
 }
+
+/** One paste as one person brings it: sound, and with a dozen faults. */
+export const ONE = {
+  sound:
+    '<p>The glasshouse is behind the seed store.</p>\n<iframe src="https://maps.fernmap.example/embed/glasshouse" title="Map: the way to the glasshouse" style="border: 0; width: 100%; height: 320px"></iframe>',
+  faulty:
+    '<div class="card" style="width: 900px">\n<center><h1>Seed swap</h1></center>\n<img src="https://static.rootcellar.example/beans.png" width="1000">\n<a href="#">More</a>\n<a href="/desk"><img src="https://static.rootcellar.example/beans.png" alt=""></a>\n<p id="a" style="color: #ccc; font-size: 9px">Bring what you have.</p><p id="a">Take what you need.</p>\n<iframe src="https://maps.fernmap.example/embed/x" width="800" height="90"></iframe>\n<video src="https://media.loam.example/talk.mp4" autoplay width="700"></video>\n<iframe widht="3" src="http://maps.fernmap.example/embed/x"></iframe>\n',
+};

@@ -1,10 +1,12 @@
 import { relative, resolve } from 'node:path';
 import { ToolError } from '../core/errors.js';
 import { getOverall } from '../core/verdict.js';
+import { countWords } from '../core/words/list.js';
 import { formatMended, formatMendedEnd } from '../formats/mended.js';
 import { Faults } from '../run/faults.js';
 import { loadHouse } from '../run/house-file.js';
 import { mend as mendAll, type Mended } from '../run/mend.js';
+import { checkTarget } from '../run/write.js';
 import { writeMended, type MendedText, type Target } from '../run/write-mended.js';
 import type { Snippet } from '../core/snippet.js';
 import { makePaint } from './colours.js';
@@ -25,12 +27,15 @@ export async function mend(given: Record<string, unknown>, world: World): Promis
   const { inputs, code, extract } = options;
   const { snippets, problems } = await readInputs(inputs, code, world.cwd, world.stdin, extract);
   checkInputs(snippets, target);
+  if (out !== undefined) await checkTarget(resolve(world.cwd, out, 'mended.html'));
   const interrupt = watchInterrupt();
   try {
     const onRound = (round: number, count: number) => {
       if (options.quiet || !world.stderr.isTTY) return;
-      const words = round === 1 ? `Looking at ${count}.` : `Looking at ${count} mended.`;
-      void complain(world, words);
+      void complain(
+        world,
+        `Looking at ${countWords(count, round === 1 ? 'snippet' : 'mended snippet')}.`,
+      );
     };
     const request = { ...toRequest(options), ...home, snippets };
     const mended = await mendAll(request, { signal: interrupt.signal, called, onRound });

@@ -38,6 +38,11 @@ const CASES: [text: string, found: string[], mended: string | null][] = [
     [`curly-quotes [${NBSP}alt]`],
     '<img src="a.png" alt="Beans">',
   ],
+  // What is added at the end stands before the break that ends the code, on a line of its own where there are several.
+  ['<div>Sow', ['tag-left-open [<div>]'], '<div>Sow</div>'],
+  ['<div>Sow\n', ['tag-left-open [<div>]'], '<div>Sow</div>\n'],
+  ['<div>\r\nSow\r\n\r\n', ['tag-left-open [<div>]'], '<div>\r\nSow\r\n</div>\r\n\r\n'],
+  ['<p>a</p>\n<!-- sow\n', ['tag-left-open [<!--]'], '<p>a</p>\n<!-- sow\n-->\n'],
   ['<p title="Sow ‘em” well">He said “hi” = “x”</p>', [], null],
   ['<script>var a = “x”;</script><p title=Sow’s>x</p>', [], null],
   [
