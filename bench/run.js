@@ -102,37 +102,34 @@ async function measureLoop() {
 
 /** One widget that fills itself and adds more after 2 s, against the loop that waits for that at each width. */
 async function measureTimer() {
-  const widths = [320, 390, 768, 1280];
-  writeSnippets('timer', [TIMER]);
-  const [loops, audits] = [[], []];
-  for (let round = 0; round < ROUNDS; round++) {
-    loops.push(await runBareLoop([TIMER], widths, {}, 2000));
-    audits.push(await runAudit(['audit', join(work, 'timer'), '--width', widths.join()]));
-  }
-  const [audit, loop] = [Math.round(median(audits)), Math.round(median(loops))];
-  const title =
-    'one paste that adds more after 2 s, at 4 widths, against a bare loop that waits for it';
-  add(title, audit / loop, 0.35, `${audit} ms against ${loop} ms`);
+  const title = 'one paste that adds more after 2 s, at 4 widths, against a loop that waits';
+  const runLoop = (widths) => runBareLoop([TIMER], widths, {}, 2000);
+  await measurePaste({ name: 'timer', text: TIMER, options: [], title, limit: 0.35 }, runLoop);
 }
 
-/** What one person waits for: one paste at four widths, from start to answer, against the loop with its start. */
+/** What one person waits for: one paste, from start to answer, against the loop with its start. */
 async function measureOne() {
   const standIns = await startStandIns();
-  const widths = [320, 390, 768, 1280];
-  const house = writeHouse(standIns.origin);
+  const options = ['--house', writeHouse(standIns.origin)];
   for (const [kind, text] of Object.entries(ONE)) {
-    writeSnippets(`one-${kind}`, [text]);
-    const [loops, audits] = [[], []];
-    for (let round = 0; round < ROUNDS; round++) {
-      loops.push(await runAlone(work, [text], widths, getReroute(standIns.origin)));
-      const folder = join(work, `one-${kind}`);
-      audits.push(await runAudit(['audit', folder, '--house', house, '--width', widths.join()]));
-    }
-    const [audit, loop] = [Math.round(median(audits)), Math.round(median(loops))];
     const title = `one paste, ${kind}, at 4 widths, against a bare loop with its start`;
-    add(title, audit / loop, kind === 'sound' ? 0.8 : 1.2, `${audit} ms against ${loop} ms`);
+    const limit = kind === 'sound' ? 0.8 : 1.2;
+    const runLoop = (widths) => runAlone(work, [text], widths, getReroute(standIns.origin));
+    await measurePaste({ name: `one-${kind}`, text, options, title, limit }, runLoop);
   }
   await standIns.close();
+}
+
+async function measurePaste({ name, text, options, title, limit }, runLoop) {
+  const widths = [320, 390, 768, 1280];
+  writeSnippets(name, [text]);
+  const [loops, audits] = [[], []];
+  for (let round = 0; round < ROUNDS; round++) {
+    loops.push(await runLoop(widths));
+    audits.push(await runAudit(['audit', join(work, name), ...options, '--width', widths.join()]));
+  }
+  const [audit, loop] = [Math.round(median(audits)), Math.round(median(loops))];
+  add(title, audit / loop, limit, `${audit} ms against ${loop} ms`);
 }
 
 /** A kept run that is replayed from a recording, and the same once more with nothing changed. */
