@@ -39,9 +39,13 @@ export async function mend(given: Record<string, unknown>, world: World): Promis
     };
     const request = { ...toRequest(options), ...home, snippets };
     const mended = await mendAll(request, { signal: interrupt.signal, called, onRound });
-    if (interrupt.signal.aborted) return INTERRUPTED;
+    if (interrupt.signal.aborted) {
+      await complain(world, 'Interrupted: nothing was written.');
+      return INTERRUPTED;
+    }
     await tell(mended, options.color, world);
     const faults = new Faults();
+    if (mended.fault !== null) faults.add(mended.fault, 'the second look');
     if (target === null) {
       if (!options.quiet && mended.snippets.some(isChanged)) await complain(world, NOTHING_WRITTEN);
     } else await writeAll(mended, snippets, target, faults, world);

@@ -8,6 +8,8 @@ import type { AuditRequest } from './request.js';
 export interface Mended {
   before: RunDocument;
   snippets: MendedSnippet[];
+  /** What broke down when mended snippets were looked at: what was not proven by then was not made. Null: nothing did. */
+  fault: unknown;
 }
 
 /** How a mending is steered from outside. */
@@ -22,7 +24,7 @@ const MOST_ROUNDS = 16;
 /**
  * Audits snippets, makes the cures that are certain, and audits what comes of it: a cure that does not cure, or
  * brings something as heavy as what it was to cure, is taken back.
- * @throws ToolError as `audit` does
+ * @throws ToolError as `audit` does, before anything is mended
  */
 export async function mend(request: AuditRequest, options: MendOptions = {}): Promise<Mended> {
   const { onRound, ...steering } = options;
@@ -35,6 +37,7 @@ export async function mend(request: AuditRequest, options: MendOptions = {}): Pr
   const before = await look(request.snippets, 1);
   const given = new Map(request.snippets.map((one) => [one.name, one]));
   const works = before.snippets.map((report) => new Work(report));
+  let fault: unknown = null;
   for (let round = 2; round <= MOST_ROUNDS && !steering.signal?.aborted; round++) {
     const trials = flatMap(works, (work) => {
       const trial = work.next();
@@ -45,11 +48,13 @@ export async function mend(request: AuditRequest, options: MendOptions = {}): Pr
       ...given.get(work.name)!,
       text: trial.text,
     }));
-    const { snippets } = await look(texts, round);
+    const looked = await look(texts, round).catch((error: unknown) => void (fault = error));
+    if (!looked) break;
     for (const { work, trial } of trials) {
-      const after = snippets.find(({ name }) => name === work.name);
+      const after = looked.snippets.find(({ name }) => name === work.name);
       if (after) work.take(trial, after);
+      else work.end();
     }
   }
-  return { before, snippets: works.map((work) => work.toMended()) };
+  return { before, snippets: works.map((work) => work.toMended()), fault };
 }

@@ -63,6 +63,20 @@ describe('a snippet is mended', () => {
     expect(work.toMended().takenBack[0]!.proof.stayed.map(({ id }) => id)).toEqual(['a']);
   });
 
+  test('not where somebody accepts it as it is', () => {
+    const given = report('a b');
+    given.findings[0]!.waiver = { reason: 'so', until: '2027-01-01', by: null, expired: false };
+    const work = new Work(given);
+    expect(run(work, (text) => report(text, 'b'))).toEqual(['a B']);
+    expect(work.toMended().cured.map(({ id }) => id)).toEqual(['b']);
+  });
+
+  test('no further where it cannot be looked at', () => {
+    const work = new Work(report(TEXT));
+    work.end();
+    expect([work.next(), work.toMended().after.text]).toEqual([null, TEXT]);
+  });
+
   test('nor where there is nothing to mend', () => {
     expect(new Work(report('x')).next()).toBeNull();
   });

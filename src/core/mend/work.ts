@@ -1,4 +1,5 @@
 import type { Cause, Finding, SnippetReport } from '../run.js';
+import { counts } from '../verdict.js';
 import { applyEdits } from './apply.js';
 import { isProven, proveCures, type Proof } from './proof.js';
 
@@ -31,6 +32,7 @@ export class Work {
   #now: SnippetReport;
   /** All cures are made at once, as long as that goes well. */
   #whole = true;
+  #ended = false;
   #refused = new Set<string>();
   #cured: Finding[] = [];
   #takenBack: TakenBack[] = [];
@@ -47,12 +49,24 @@ export class Work {
   /** What to look at next; null where there is nothing left to mend. */
   next(): Trial | null {
     const { causes, text, mended } = this.#now;
-    const open = causes.filter((one) => one.mend !== null && !this.#refused.has(this.#getKey(one)));
+    const certain = causes.filter((one) => one.mend !== null);
+    const open = certain.filter((one) => this.#isWanted(one));
     const [first] = open;
-    if (!first) return null;
-    if (this.#whole && this.#refused.size === 0 && mended !== null && mended !== text)
+    if (!first || this.#ended) return null;
+    if (this.#whole && open.length === certain.length && mended !== null && mended !== text)
       return { text: mended, causes: open };
     return { text: applyEdits(text, first.mend!), causes: [first] };
+  }
+
+  /** It could not be looked at: it stays as it was proven last. */
+  end(): void {
+    this.#ended = true;
+  }
+
+  /** Not what somebody accepts as it is, nor what was taken back before. */
+  #isWanted(cause: Cause): boolean {
+    const own = this.#now.findings.filter((one) => one.cause === cause.number);
+    return own.some(counts) && !this.#refused.has(this.#getKey(cause));
   }
 
   /** What came of it. */
