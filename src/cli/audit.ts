@@ -1,4 +1,3 @@
-import type { ToolError } from '../core/errors.js';
 import type { RunDocument } from '../core/run.js';
 import type { Snippet } from '../core/snippet.js';
 import { audit as startAudit, type AuditRun } from '../run/audit.js';
@@ -11,11 +10,18 @@ import { tellEarly } from './early.js';
 import { readInputs } from './intake.js';
 import { watchInterrupt } from './interrupt.js';
 import { called, parseOptions, toRequest, wantsShots, type AuditOptions } from './options.js';
-import { checkTargets, getExit, prepareToTell, saveAll, tell } from './outputs.js';
+import {
+  checkTargets,
+  getExit,
+  getFailure,
+  INTERRUPTED,
+  prepareToTell,
+  saveAll,
+  tell,
+} from './outputs.js';
 import { Progress } from './progress.js';
 import { complain, complainOf, write, type World } from './streams.js';
 
-const INTERRUPTED = 130;
 const NO_SANDBOX =
   'mivket: The browser runs without its sandbox, because you are root; better run as an ordinary user.\n';
 
@@ -47,18 +53,11 @@ export async function audit(
       await complain(world, words);
       return INTERRUPTED;
     }
-    return getExitCode(problems, faults) ?? getExit(document);
+    return getFailure(problems, faults) ?? getExit(document);
   } finally {
     await shots?.remove();
     interrupt.stop();
   }
-}
-
-/** What could not be looked at, or done, outdoes the verdict; what Mivket itself failed on outdoes all. */
-function getExitCode(problems: readonly ToolError[], faults: Faults): number | null {
-  const codes = problems.map(({ exitCode }) => exitCode);
-  const code = Math.max(faults.exitCode ?? 0, ...codes);
-  return code === 0 ? null : code;
 }
 
 /** Shows how it goes on, and tells what was found as soon as it is known. */

@@ -13,10 +13,8 @@ import { makePaint } from './colours.js';
 import { readInputs } from './intake.js';
 import { watchInterrupt } from './interrupt.js';
 import { called, clash, parseOptions, toRequest } from './options.js';
-import { EXIT } from './outputs.js';
+import { getExit, getFailure, INTERRUPTED } from './outputs.js';
 import { complain, complainOf, getTextWidth, write, type World } from './streams.js';
-
-const INTERRUPTED = 130;
 
 /** Mends what can be mended with certainty, and proves it. Resolves to the exit code, which is the verdict after. */
 export async function mend(given: Record<string, unknown>, world: World): Promise<number> {
@@ -52,8 +50,7 @@ export async function mend(given: Record<string, unknown>, world: World): Promis
     for (const { message } of problems) await complain(world, message);
     for (const fault of faults.found) await complainOf(world, fault);
     const verdict = getOverall(mended.snippets.map(({ after }) => after.verdict));
-    const codes = problems.map(({ exitCode }) => exitCode);
-    return Math.max(faults.exitCode ?? 0, ...codes) || EXIT[verdict];
+    return getFailure(problems, faults) ?? getExit({ verdict });
   } finally {
     interrupt.stop();
   }
@@ -111,8 +108,7 @@ async function writeAll(
     files.set(key, [...(files.get(key) ?? []), { snippet, text: after.text }]);
   }
   for (const texts of files.values()) {
-    const { path } = texts[0]!.snippet;
-    const writing = writeMended(texts, path, target, world.cwd).then(async (written) => {
+    const writing = writeMended(texts, target, world.cwd).then(async (written) => {
       const show = (file: string) => relative(world.cwd, file) || file;
       const kept = written.original ? `; as it was: ${show(written.original)}` : '';
       await complain(world, `Written: ${show(written.path)}${kept}.`);

@@ -1,4 +1,5 @@
 import { resolve } from 'node:path';
+import type { ToolError } from '../core/errors.js';
 import type { RunDocument } from '../core/run.js';
 import { getFormatOf, PRINTED, type Format, type FormatMeans } from '../formats/table.js';
 import { Drawer } from '../run/drawing.js';
@@ -12,11 +13,21 @@ import { complain, getTextWidth, write, type World } from './streams.js';
 
 /** What is opened where no HTML report is named. */
 const REPORT = 'mivket-report.html';
-export const EXIT = { clear: 0, hold: 1, unsure: 3 } as const;
+const EXIT = { clear: 0, hold: 1, unsure: 3 } as const;
+
+/** What a command ends with that was interrupted. */
+export const INTERRUPTED = 130;
 
 /** The exit code that stands for the verdict. */
-export function getExit({ verdict }: RunDocument): number {
+export function getExit({ verdict }: Pick<RunDocument, 'verdict'>): number {
   return EXIT[verdict];
+}
+
+/** What could not be looked at, or done, outdoes the verdict; what Mivket itself failed on outdoes all. Null: nothing of the kind. */
+export function getFailure(problems: readonly ToolError[], faults: Faults): number | null {
+  const codes = problems.map(({ exitCode }) => exitCode);
+  const code = Math.max(faults.exitCode ?? 0, ...codes);
+  return code === 0 ? null : code;
 }
 
 /**

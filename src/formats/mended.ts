@@ -1,21 +1,12 @@
 import { createTwoFilesPatch } from 'diff';
 import { flatMap } from '../core/lists.js';
+import type { Proof } from '../core/mend/proof.js';
+import type { MendedSnippet } from '../core/mend/work.js';
 import type { Finding, SnippetReport } from '../core/run.js';
 import { joinWords, countWords } from '../core/words/list.js';
 import { clean, cleanLine } from './clean.js';
 import type { Paint } from './paint.js';
 import { wrap } from './wrap.js';
-
-/** What is told of a snippet that was mended. */
-export interface MendedReport {
-  before: SnippetReport;
-  after: SnippetReport;
-  cured: readonly Finding[];
-  takenBack: readonly {
-    findings: readonly Finding[];
-    proof: { stayed: readonly Finding[]; brought: readonly Finding[]; unseen: string | null };
-  }[];
-}
 
 /** What the text needs besides. */
 export interface MendedOptions {
@@ -27,11 +18,11 @@ export interface MendedOptions {
 }
 
 /** For each snippet what was cured, what was taken back and what is left, with the change as a unified diff. */
-export function formatMended(all: readonly MendedReport[], options: MendedOptions): string {
+export function formatMended(all: readonly MendedSnippet[], options: MendedOptions): string {
   return all.map((one) => formatOne(one, options)).join('\n');
 }
 
-function formatOne(one: MendedReport, options: MendedOptions): string {
+function formatOne(one: MendedSnippet, options: MendedOptions): string {
   const { before, after } = one;
   const { paint, width } = options;
   const verdicts = [before, after].map(({ verdict }) => verdict.toUpperCase());
@@ -48,7 +39,7 @@ function formatOne(one: MendedReport, options: MendedOptions): string {
 
 const INDENT = 14;
 
-function listLines({ after, cured, takenBack }: MendedReport): [string, string][] {
+function listLines({ after, cured, takenBack }: MendedSnippet): [string, string][] {
   const [gap] = after.gaps;
   const left = after.findings.filter(
     ({ key }) => !takenBack.some(({ findings }) => findings.some((one) => one.key === key)),
@@ -64,7 +55,7 @@ function listLines({ after, cured, takenBack }: MendedReport): [string, string][
   ];
 }
 
-function explain({ stayed, brought, unseen }: MendedReport['takenBack'][number]['proof']): string {
+function explain({ stayed, brought, unseen }: Proof): string {
   if (brought.length > 0) return `with the cure comes ${nameAll(brought)}`;
   if (stayed.length > 0) return 'the cure does not cure it';
   return `whether the cure helps could not be seen (${unseen})`;
@@ -103,7 +94,7 @@ function formatPatch(
 }
 
 /** What it came to, in a sentence. */
-export function formatMendedEnd(all: readonly MendedReport[]): string {
+export function formatMendedEnd(all: readonly MendedSnippet[]): string {
   const mended = all.filter(({ before, after }) => before.text !== after.text).length;
   const cured = all.reduce((sum, one) => sum + one.cured.length, 0);
   if (mended === 0) return 'There is nothing that can be mended with certainty.';

@@ -25,18 +25,19 @@ export interface Written {
 
 /**
  * Writes what was mended; of a document or a list only the characters of its snippets change.
+ * @param all those of one file, or one that came from nowhere
  * @param cwd the folder that paths are shown from
  * @throws ToolError `bad-input` where that cannot be done to the character, `cannot-write`; nothing is changed then
  */
 export async function writeMended(
   all: readonly MendedText[],
-  path: string | null,
   target: Target,
   cwd: string,
 ): Promise<Written> {
-  const name = path ?? `${all[0]!.snippet.name}.html`;
-  const content =
-    path === null ? Buffer.from(all[0]!.text) : await put(resolve(cwd, path), path, all);
+  const [{ snippet, text }] = all as [MendedText];
+  const { path } = snippet;
+  const name = path ?? `${snippet.name}.html`;
+  const content = path === null ? Buffer.from(text) : await put(resolve(cwd, path), path, all);
   if (target !== 'in place') {
     const inside = isAbsolute(name) || name.startsWith('..') ? basename(name) : name;
     const copy = resolve(target.folder, inside);

@@ -353,6 +353,16 @@ describe('the steps of a render', () => {
     expect(first.facts).toEqual({ texts: [], host: [] });
   });
 
+  test('one that is due no more when its turn comes is not taken', async () => {
+    const log: string[] = [];
+    const isDue = () => log.length === 0;
+    await takeSteps(
+      [scene('a', [], log)],
+      [step('pictured', null), step('posed', null, { isDue })],
+    );
+    expect(log).toEqual(['pictured a']);
+  });
+
   test('what is known is told when no step that is left teaches anything', async () => {
     const tell = async (...teaching: boolean[]) => {
       const log: string[] = [];

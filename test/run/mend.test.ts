@@ -17,7 +17,7 @@ async function mendIn(name: string, bytes: Buffer | string, piece: Partial<Mende
   const path = join(folder, name);
   writeFileSync(path, bytes);
   const snippet = { name, path: name, text: OLD, ...piece };
-  const { original } = await writeMended([{ snippet, text: NEW }], name, 'in place', folder);
+  const { original } = await writeMended([{ snippet, text: NEW }], 'in place', folder);
   return { now: readFileSync(path), original };
 }
 
@@ -103,12 +103,10 @@ describe('what was mended is written', () => {
     writeFileSync(join(folder, 'beds.html'), OLD);
     const out = { folder: join(folder, 'out') };
     const snippet = { name: 'beds.html', path: 'beds.html', text: OLD };
-    const { path } = await writeMended([{ snippet, text: NEW }], 'beds.html', out, folder);
+    const { path } = await writeMended([{ snippet, text: NEW }], out, folder);
     expect(readFileSync(path, 'utf8')).toBe(NEW);
     expect(readFileSync(join(folder, 'beds.html'), 'utf8')).toBe(OLD);
     const loose = { snippet: { ...snippet, name: 'code', path: null }, text: NEW };
-    expect((await writeMended([loose], null, out, folder)).path).toBe(
-      join(out.folder, 'code.html'),
-    );
+    expect((await writeMended([loose], out, folder)).path).toBe(join(out.folder, 'code.html'));
   });
 });

@@ -211,6 +211,6 @@ const UNDRAWN = /^(defs|symbol|pattern|mask|clippath|marker|filter)$/i;
 /** Part of a drawing that is a picture as a whole, or not drawn by itself. */
 function isOfDrawing(markup: Markup, element: MarkupElement): boolean {
   return listAround(element.parent).some(
-    (at) => UNDRAWN.test(at.name) || isWhole(describeElement(at), getMarkupName(markup, at)),
+    (at) => UNDRAWN.test(at.name) || isWhole(describeElement(at), () => getMarkupName(markup, at)),
   );
 }

@@ -65,8 +65,9 @@ export function isPicture(element: Described): boolean {
 const PICTURE_FILE = /^[^?#]*\.(apng|avif|gif|jpe?g|png|svg|webp)([?#]|$)/i;
 
 /** Whether what is drawn in a drawing is met as a part of it alone: it is a picture itself, or has a name (SVG Accessibility API Mappings 1.0). */
-export function isWhole(drawing: Described, name: string | null): boolean {
-  return drawing.name === 'svg' && (Boolean(name) || /^(img|image)$/.test(getRole(drawing)));
+export function isWhole(drawing: Described, getName: () => string | null): boolean {
+  if (drawing.name !== 'svg') return false;
+  return /^(img|image)$/.test(getRole(drawing)) || Boolean(getName());
 }
 
 /** By its type, or where that is left out by its file's name. */

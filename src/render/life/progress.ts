@@ -28,11 +28,12 @@ export class Progress {
   /** Places in which nothing goes on at present. */
   #idle: Place[] = [];
 
-  constructor(loading: Loading, subject: Subject) {
+  /** @param apart several may be made side by side */
+  constructor(loading: Loading, subject: Subject, apart: boolean) {
     // Who holds a place cannot wait for one that is given up when all its places are free.
     const enter: Loading['enter'] = (wanted) =>
       loading.enter(wanted === 'shared' ? 'urgent' : wanted);
-    this.#loading = { ...loading, enter };
+    this.#loading = apart ? { ...loading, enter } : loading;
     this.#subject = subject;
     this.#known = Promise.resolve(subject.texts.map(() => NOTHING));
   }
@@ -49,9 +50,8 @@ export class Progress {
     const before = this.#known;
     let onLearned!: (learned: readonly Learned[]) => void;
     const told = new Promise<readonly Learned[]>((resolve) => (onLearned = resolve));
-    const made = this.#make(render, purpose, {
-      ...{ learn: () => inTime(before), onLearned, mayLive },
-    });
+    const learn = () => inTime(before);
+    const made = this.#make(render, purpose, { learn, onLearned, mayLive });
     const over = made.then(
       ({ learned }) => learned ?? before,
       () => before,

@@ -58,7 +58,7 @@ export async function renderSeries(
   options: SeriesOptions,
   onRender: () => void,
 ): Promise<Evidence[][]> {
-  const progress = new Progress(loading, subject);
+  const progress = new Progress(loading, subject, options.apart);
   const lanes = new Lanes(loading.seats, options.apart ? MOST_LANES : 1);
   const results: Results = { standing: [], later: renders.map(() => []), alone: [] };
   try {

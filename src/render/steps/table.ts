@@ -72,7 +72,8 @@ export async function takeSteps(
   const tell = () => onLearned?.(join().map(({ learned }) => learned));
   if (last < 0) tell();
   for (const [at, { step, scene, i }] of due.entries()) {
-    taken[i]!.push(await take(step, scene));
+    // Whether there is still time for it is known only now.
+    if (isDue(step, scene)) taken[i]!.push(await take(step, scene));
     if (at === last) tell();
   }
   return join();
