@@ -31,9 +31,12 @@ export interface Case<K extends FactKind> {
   today: string;
 }
 
-/** One place where it was seen, and what was measured there. Lengths in px, sizes in bytes. */
-export interface Seen extends Place {
-  measured: Record<string, string | number | boolean | null>;
+/** What was measured in one place. Lengths in px, sizes in bytes. */
+export type Measures = Record<string, string | number | boolean | null>;
+
+/** One place where it was seen, and what was measured there. */
+export interface Seen<M = Measures> extends Place {
+  measured: M;
 }
 
 /** What a fault is put down to, so that one cause is told once. */
@@ -57,7 +60,7 @@ export interface Range {
 }
 
 /** A defect as plain data: place, facts and where it was seen. The words come later. */
-export interface Fact<D> {
+export interface Fact<D, M = Measures> {
   where: Span;
   culprit: Culprit;
   /** Facts at one place with the same `group` are one finding; left out: those of one culprit. */
@@ -68,10 +71,13 @@ export interface Fact<D> {
   /** What is inside the culprit makes it so: no size and no place of its own. */
   byContent?: boolean;
   data: D;
-  seen: Seen[];
+  seen: Seen<M>[];
   /** At what widths, where that was searched for. */
   ranges?: Range[];
 }
+
+/** What the markup shows by itself. */
+export type MarkupFact<D> = Fact<D, never>;
 
 /** What is said of a finding: what is wrong, what a visitor notices, what to change. */
 export interface Words {
@@ -100,19 +106,19 @@ export interface Needs<K extends FactKind> {
 export type About = Pick<Case<never>, 'markup' | 'house'>;
 
 /** Which findings a check's own are the cause of, so that they are not told beside it. */
-export interface Explains<D> {
+export interface Explains<D, M> {
   findings: readonly string[];
   /** Wherever it was seen; else only where both were seen at the same place. */
   anywhere?: boolean;
   /** Of the cause's sightings only these explain anything. */
-  when?(seen: Seen, data: D): boolean;
+  when?(seen: Seen<M>, data: D): boolean;
   /** Which of them; left out: those of the same culprit. */
   fits?(other: Fact<unknown>, data: D): boolean;
   /** Also what is heavier than itself. */
   heavier?: boolean;
 }
 
-export interface CheckDefinition<K extends FactKind, D> {
+export interface CheckDefinition<K extends FactKind, D, M extends Measures = Measures> {
   id: string;
   subject: 'paste' | 'page' | 'frames' | 'media' | 'pictures' | 'scripts';
   level: Level;
@@ -130,19 +136,21 @@ export interface CheckDefinition<K extends FactKind, D> {
    * about the paste and its place.
    */
   published?: boolean;
-  explains?: readonly Explains<NoInfer<D>>[];
+  explains?: readonly Explains<NoInfer<D>, NoInfer<M>>[];
   /** It is a fault only where it lasts: not what is over within the first minute, or further down the page. */
   lasts?: boolean;
   /** Whether a sighting means that something is too wide for its room there. */
-  tooWide?(seen: Seen): boolean;
-  judge(c: Case<K>): Fact<D>[];
-  says(data: D, fact: Fact<D>): Words;
+  tooWide?(seen: Seen<NoInfer<M>>): boolean;
+  judge(c: Case<K>): Fact<D, M>[];
+  /** What the markup alone shows, where nothing was rendered; left out: `judge` tells that too. */
+  unrendered?(c: Case<never>): MarkupFact<NoInfer<D>>[];
+  says(data: D, fact: Fact<D, NoInfer<M>>): Words;
   /** What was measured at one place, in a few words, but for times; left out: it needs no saying. */
-  measures?(measured: Seen['measured']): string;
+  measures?(measured: NoInfer<M>): string;
   /** What cures it, and it alone; null where nothing certain does. */
-  mend?(data: D, fact: Fact<D>, markup: Markup): Intent[] | null;
+  mend?(data: D, fact: Fact<D, NoInfer<M>>, markup: Markup): Intent[] | null;
   /** What is wrong, in a few words; left out: the title. */
-  brief?(data: D, fact: Fact<D>): string;
+  brief?(data: D, fact: Fact<D, NoInfer<M>>): string;
   /** The data of usual cases, for explaining what visitors notice and how each is cured. */
   samples: NoInfer<D>[];
   examples: { faulty: Example[]; sound: Example[] };
@@ -157,7 +165,9 @@ export function judgesPublished({ published, subject }: Check): boolean {
 }
 
 /** Makes a check. Reading evidence that `needs` does not name fails to compile. */
-export function defineCheck<const K extends FactKind, D>(definition: CheckDefinition<K, D>): Check {
+export function defineCheck<const K extends FactKind, D, M extends Measures = Measures>(
+  definition: CheckDefinition<K, D, M>,
+): Check {
   const { needs } = definition;
   const stated: Needs<K> = 'kinds' in needs ? needs : { kinds: needs, variants: ['as-is'] };
   return Object.freeze({ ...definition, needs: stated }) as unknown as Check;
@@ -181,7 +191,7 @@ export function explainCheck(check: Check): { notices: string[]; cures: string[]
 }
 
 /** A sighting, in the render it was made in. */
-export function makeSeen({ at }: { at: Place }, measured: Seen['measured']): Seen {
+export function makeSeen<M extends Measures>({ at }: { at: Place }, measured: M): Seen<M> {
   return { ...at, measured };
 }
 

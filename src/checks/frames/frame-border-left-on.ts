@@ -6,6 +6,7 @@ import {
   type Culprit,
   type Fact,
   type Seen,
+  type MarkupFact,
 } from '../../core/check.js';
 import type { FrameFact } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
@@ -16,6 +17,7 @@ import { formatPixels } from '../../core/measure/units.js';
 import { isHidden } from '../../core/markup/hidden.js';
 import { getValue, type Markup, type MarkupElement } from '../../core/markup/markup.js';
 import { findDeclaration } from '../../core/markup/styles.js';
+import { tell } from '../../core/tell.js';
 import { formatWidths } from '../../core/words/list.js';
 
 interface Data {
@@ -23,6 +25,8 @@ interface Data {
   /** By how much the border makes the frame too wide, at the worst, px; 0 where it does not. */
   overhang: number;
 }
+
+type Measured = Record<'border' | 'overhang' | 'frameWidth', number>;
 
 type Needs = 'frames' | 'slot';
 
@@ -40,6 +44,8 @@ export default defineCheck({
   standard: 'HTML Living Standard, 15.4.1 Embedded content',
   needs: ['frames', 'slot'],
   markup: true,
+  judge: judgeRenders,
+  unrendered: ({ markup }) => tellBorders(markup),
   // Without the border it would fit: nothing is wrong with its width.
   explains: [
     {
@@ -49,7 +55,6 @@ export default defineCheck({
     },
   ],
   tooWide: makesTooWide,
-  judge: (c) => (c.renders.length === 0 ? judgeMarkup(c.markup) : judgeRenders(c)),
   says({ overhang }, fact) {
     const by = formatPixels(overhang);
     const wide = fact.seen.filter(makesTooWide);
@@ -66,9 +71,9 @@ export default defineCheck({
         };
   },
   measures: ({ overhang, border }) =>
-    Number(overhang) > 0
-      ? `${formatPixels(Number(border))} of border, ${formatPixels(Number(overhang))} wider than the slot`
-      : `${formatPixels(Number(border))} of border`,
+    overhang > 0
+      ? `${formatPixels(border)} of border, ${formatPixels(overhang)} wider than the slot`
+      : `${formatPixels(border)} of border`,
   mend: ({ blame }, _fact, markup) => mendStyle(markup, blame, { border: '0' }),
   samples: [{ overhang: 0, blame: SAMPLE_BLAME }],
   examples: {
@@ -95,16 +100,16 @@ export default defineCheck({
   },
 });
 
-function judgeRenders(c: Case<Needs>): Fact<Data>[] {
+function judgeRenders(c: Case<Needs>): Fact<Data, Measured>[] {
   const facts = flatMap(c.renders, (render) =>
-    flatMap(render.frames, (frame): Fact<Data>[] => {
+    flatMap(render.frames, (frame): Fact<Data, Measured>[] => {
       const blame = blameElement(c.markup, frame);
       const { where, culprit } = blame;
       if (!isLeftOn(c.markup, frame, getBlamed(c.markup, blame))) return [];
       const overhang = getOverhang(frame, render.slot.box.width);
       const measured = { border: frame.border, overhang, frameWidth: frame.box.width };
       const seen = [makeSeen(render, measured)];
-      return [{ where, culprit, data: { blame, overhang }, seen }];
+      return [tell.seen({ where, culprit }, { blame, overhang }, seen)];
     }),
   );
   const worst = (culprit: Culprit) => {
@@ -124,8 +129,8 @@ function judgeRenders(c: Case<Needs>): Fact<Data>[] {
 }
 
 /** Whether the border alone makes a frame too wide there. */
-function makesTooWide({ measured }: Seen): boolean {
-  return Number(measured.overhang) > 0;
+function makesTooWide({ measured }: Seen<Measured>): boolean {
+  return measured.overhang > 0;
 }
 
 /** Painted as the browser does it by itself. */
@@ -146,7 +151,7 @@ function setsBorder(markup: Markup, element: MarkupElement): boolean {
   return findDeclaration(markup, element, BORDER) !== null;
 }
 
-function judgeMarkup(markup: Markup): Fact<Data>[] {
+function tellBorders(markup: Markup): MarkupFact<Data>[] {
   return markup.elements
     .filter(
       (element) =>
@@ -159,6 +164,6 @@ function judgeMarkup(markup: Markup): Fact<Data>[] {
     .map((element) => {
       const blame = blameElement(markup, { from: { offset: element.offset }, selector: null });
       const { where, culprit } = blame;
-      return { where, culprit, data: { blame, overhang: 0 }, seen: [] };
+      return tell.markup({ where, culprit }, { blame, overhang: 0 });
     });
 }

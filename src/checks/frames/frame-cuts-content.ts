@@ -10,7 +10,8 @@ import {
 } from '../../core/measure/framed.js';
 import { TOLERANCE } from '../../core/measure/culprits.js';
 import { formatPixels } from '../../core/measure/units.js';
-import { formatWidths, getWorstSeen } from '../../core/words/list.js';
+import { tell } from '../../core/tell.js';
+import { formatWidths, getMost } from '../../core/words/list.js';
 
 interface Data {
   /** It cannot be scrolled: what is cut off cannot be reached at all. */
@@ -18,6 +19,8 @@ interface Data {
   /** A height that fits everywhere, px; null where there is none. */
   height: number | null;
 }
+
+type Measured = Record<'height' | 'needed' | 'hidden', number>;
 
 export default defineCheck({
   id: 'frame-cuts-content',
@@ -33,26 +36,24 @@ export default defineCheck({
     flatMap(renders, (render) =>
       listFramed(render)
         .filter(({ inner }) => inner.scrollHeight > inner.height + TOLERANCE)
-        .map((frame): Fact<Data> => {
+        .map((frame): Fact<Data, Measured> => {
           const blame = blameElement(markup, frame);
           const { height, scrollHeight } = frame.inner;
           const needed = Math.max(getNeeded(frame.inner), height + 1);
           const measured = { height, needed, hidden: scrollHeight - height };
-          return {
-            where: locateHeight(markup, blame),
-            culprit: blame.culprit,
-            group: '',
-            data: {
+          return tell.seen(
+            { ...blame, where: locateHeight(markup, blame) },
+            {
               locked: /^no$/i.test(frame.attributes.scrolling ?? ''),
               height: findOneHeight(renders, frame),
             },
-            seen: [makeSeen(render, measured)],
-          };
+            makeSeen(render, measured),
+            { group: '' },
+          );
         }),
     ),
   says({ locked }, { seen }) {
-    const worst = getWorstSeen(seen, 'hidden');
-    const by = formatPixels(Number(worst?.measured.hidden ?? 0));
+    const by = formatPixels(getMost(seen, 'hidden'));
     return {
       message: `The document in the frame is up to ${by} taller than the frame ${formatWidths(seen)}.`,
       notice: locked
@@ -63,9 +64,9 @@ export default defineCheck({
   },
   mend: ({ height }, { culprit }, markup) => setHeight(markup, culprit, height),
   measures: ({ height, needed }) =>
-    `${formatPixels(Number(height))} high, its document ${formatPixels(Number(needed))}`,
+    `${formatPixels(height)} high, its document ${formatPixels(needed)}`,
   brief: (_data, { seen }) =>
-    `a frame ${formatPixels(Number(getWorstSeen(seen, 'hidden')?.measured.hidden))} too low for its document`,
+    `a frame ${formatPixels(getMost(seen, 'hidden'))} too low for its document`,
   samples: [
     { locked: false, height: null },
     { locked: true, height: 420 },
@@ -87,10 +88,10 @@ export default defineCheck({
 });
 
 /** The height that fits, for each width. */
-function sayHeights(seen: readonly Seen[]): string {
+function sayHeights(seen: readonly Seen<Measured>[]): string {
   const needed = new Map<number, Set<number>>();
   for (const { width, measured } of seen) {
-    const px = Math.ceil(Number(measured.needed));
+    const px = Math.ceil(measured.needed);
     needed.set(px, (needed.get(px) ?? new Set()).add(width));
   }
   if (needed.size === 0) return 'Give it the height that its document needs.';

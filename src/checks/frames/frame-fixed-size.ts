@@ -1,4 +1,11 @@
-import { defineCheck, makeSeen, type Case, type Fact, type RenderOf } from '../../core/check.js';
+import {
+  defineCheck,
+  makeSeen,
+  type Case,
+  type Fact,
+  type RenderOf,
+  type MarkupFact,
+} from '../../core/check.js';
 import type { CauseFact } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
 import { getSlotRange, type House } from '../../core/house/house.js';
@@ -18,6 +25,7 @@ import {
 import { describeElement } from '../../core/markup/names.js';
 import { FRAMES, isPlayer } from '../../core/standards/elements.js';
 import { findDeclaration, type StyleDeclaration } from '../../core/markup/styles.js';
+import { tell } from '../../core/tell.js';
 import { isFound } from '../../core/trial/cause.js';
 import { settleCures, type Sighted } from '../../core/trial/settle.js';
 import { aimAtSized, findCause } from '../../core/trial/targets.js';
@@ -30,6 +38,8 @@ interface Data {
   width: number;
   blame: WidthBlame;
 }
+
+type Measured = Record<'width' | 'height' | 'slotWidth', number>;
 
 type Needs = 'frames' | 'media' | 'slot' | 'causes';
 
@@ -44,7 +54,8 @@ export default defineCheck({
   needs: ['frames', 'media', 'slot', 'causes'],
   markup: true,
   explains: [{ findings: ['too-small-on-phone'] }],
-  judge: (c) => (c.renders.length === 0 ? judgeMarkup(c) : judgeRenders(c)),
+  judge: judgeRenders,
+  unrendered: tellStatedWidths,
   says(data, fact) {
     return {
       message: `The <${data.blame.tag}> ${describeWidth(data.width, fact)}.`,
@@ -54,7 +65,7 @@ export default defineCheck({
     };
   },
   measures: ({ width, slotWidth }) =>
-    `${formatPixels(Number(width))} wide in a slot of ${formatPixels(Number(slotWidth))}`,
+    `${formatPixels(width)} wide in a slot of ${formatPixels(slotWidth)}`,
   brief: ({ blame, width }) => `<${blame.tag}> with a fixed width of ${formatPixels(width)}`,
   mend: ({ blame }) => blame.cure,
   samples: [
@@ -86,7 +97,7 @@ export default defineCheck({
 
 type Sighting = { render: RenderOf<Needs>; sized: Sized };
 
-function judgeRenders(c: Case<Needs>): Fact<Data>[] {
+function judgeRenders(c: Case<Needs>): Fact<Data, Measured>[] {
   const narrowest = Math.min(...c.renders.map(({ slot }) => slot.box.width || Infinity));
   const sightings = new Map<string, Sighting[]>();
   for (const render of c.renders) {
@@ -103,7 +114,11 @@ function judgeRenders(c: Case<Needs>): Fact<Data>[] {
   );
 }
 
-function judgeOne(markup: Markup, seen: readonly Sighting[], narrowest: number): Sighted<Data>[] {
+function judgeOne(
+  markup: Markup,
+  seen: readonly Sighting[],
+  narrowest: number,
+): Sighted<Data, Measured>[] {
   const { sized } = seen[0]!;
   const { width } = sized.box;
   const same = seen.every((one) => Math.abs(one.sized.box.width - width) <= 1);
@@ -124,7 +139,7 @@ function judgeOne(markup: Markup, seen: readonly Sighting[], narrowest: number):
   return seen.map(({ render, sized: { box } }, i) => {
     const measured = { width: box.width, height: box.height, slotWidth: render.slot.box.width };
     const data = { width, blame };
-    const fact = { where, culprit, doubtful, data, seen: [makeSeen(render, measured)] };
+    const fact = tell.seen({ where, culprit }, data, makeSeen(render, measured), { doubtful });
     return { fact, causes: render.causes, cause: known[i]! };
   });
 }
@@ -134,11 +149,11 @@ function findFixing({ render: { causes, slot }, sized }: Sighting): CauseFact | 
   return findCause(causes, aimAtSized(sized, slot));
 }
 
-function judgeMarkup(c: Case<Needs>): Fact<Data>[] {
+function tellStatedWidths(c: Case<Needs>): MarkupFact<Data>[] {
   const narrowest = getNarrowestSlot(c.house);
   return flatMap(
     c.markup.elements.filter(({ name }) => FRAMES.has(name) || name === 'video'),
-    (element): Fact<Data>[] => {
+    (element): MarkupFact<Data>[] => {
       const declared = findDeclaration(c.markup, element, ['width']);
       const bound = findDeclaration(c.markup, element, ['max-width']);
       const written = declared?.value ?? getValue(element, 'width') ?? '';
@@ -153,7 +168,7 @@ function judgeMarkup(c: Case<Needs>): Fact<Data>[] {
       const read = toWidthBlame(c.markup, element, found, declared);
       const data = { width, blame: { ...read, cure: mendUnseen(c.markup, element) } };
       const { culprit } = found;
-      return [{ where: found.where, culprit, data, seen: [] }];
+      return [tell.markup({ where: found.where, culprit }, data)];
     },
   );
 }
@@ -189,7 +204,7 @@ function getNarrowestSlot(house: House): number {
 }
 
 /** From one width alone nobody can tell. */
-function describeWidth(measured: number, { doubtful, seen }: Fact<Data>): string {
+function describeWidth(measured: number, { doubtful, seen }: Fact<Data, Measured>): string {
   const width = formatPixels(measured);
   if (seen.length > 0 && !doubtful)
     return `stays ${width} wide, whatever room it has (seen ${formatWidths(seen)})`;

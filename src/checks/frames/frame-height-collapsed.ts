@@ -1,4 +1,11 @@
-import { defineCheck, makeSeen, type Case, type Fact, type Seen } from '../../core/check.js';
+import {
+  defineCheck,
+  makeSeen,
+  type Case,
+  type Fact,
+  type Seen,
+  type MarkupFact,
+} from '../../core/check.js';
 import type { FrameFact } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
 import { blameElement, getBlamed } from '../../core/measure/blame.js';
@@ -16,13 +23,16 @@ import {
 } from '../../core/markup/markup.js';
 import { findDeclaration } from '../../core/markup/styles.js';
 import type { Span } from '../../core/snippet.js';
-import { formatWidths, getWorstSeen } from '../../core/words/list.js';
+import { tell } from '../../core/tell.js';
+import { formatWidths, getMost } from '../../core/words/list.js';
 
 interface Data {
   /** As written; null where no height is stated. */
   written: string | null;
   player: boolean;
 }
+
+type Measured = { height: number };
 
 /** The height of a frame for which none is stated, px (CSS 2.2, 10.6.2). */
 const DEFAULT = 150;
@@ -39,11 +49,8 @@ export default defineCheck({
   needs: ['frames'],
   markup: 'part',
   judge: (c) =>
-    c.renders.length === 0
-      ? judgeMarkup(c.markup)
-      : flatMap(c.renders, (render) =>
-          flatMap(render.frames, (frame) => judgeFrame(c, render, frame)),
-        ),
+    flatMap(c.renders, (render) => flatMap(render.frames, (frame) => judgeFrame(c, render, frame))),
+  unrendered: ({ markup }) => tellLostHeights(markup),
   says: ({ written, player }, { seen }) => ({
     message: describeHeight(written, seen),
     notice: 'Only a strip of its document is to be seen.',
@@ -51,7 +58,7 @@ export default defineCheck({
       ? 'Let it keep its shape: `width: 100%; height: auto; aspect-ratio: 16 / 9`.'
       : 'State the height that its document needs, in px.',
   }),
-  measures: ({ height }) => `${formatPixels(Number(height))} high`,
+  measures: ({ height }) => `${formatPixels(height)} high`,
   brief: (_data, { seen }) => `a frame only ${getHeight(seen)} high`,
   samples: [
     { written: 'height: 100%', player: false },
@@ -81,8 +88,8 @@ export default defineCheck({
 const OTHERS = /^(min-height|aspect-ratio|position|flex|align-self|inset)/;
 
 /** A part of the height of what has none is no height (CSS 2.2, 10.5). */
-function judgeMarkup(markup: Markup): Fact<Data>[] {
-  return flatMap(markup.elements, (element): Fact<Data>[] => {
+function tellLostHeights(markup: Markup): MarkupFact<Data>[] {
+  return flatMap(markup.elements, (element): MarkupFact<Data>[] => {
     if (element.name !== 'iframe' || isHidden(markup, element)) return [];
     const stated = findHeight(markup, element, null);
     const shows = ['src', 'srcdoc'].some((name) => getValue(element, name) !== null);
@@ -94,7 +101,7 @@ function judgeMarkup(markup: Markup): Fact<Data>[] {
     const written = markup.text.slice(offset, endOffset);
     const player = isPlayer({ name: 'iframe', get: (name) => getValue(element, name) });
     const data = { written, player };
-    return [{ where: stated.span, culprit, group: '', data, seen: [] }];
+    return [tell.markup({ where: stated.span, culprit }, data, { group: '' })];
   });
 }
 
@@ -104,7 +111,7 @@ function mayHaveHeight(markup: Markup, element: MarkupElement): boolean {
   return getAttribute(element, 'height') !== null || findDeclaration(markup, element, set) !== null;
 }
 
-function describeHeight(written: string | null, seen: readonly Seen[]): string {
+function describeHeight(written: string | null, seen: readonly Seen<Measured>[]): string {
   if (seen.length === 0)
     return `\`${written}\` is a part of nothing: what the frame stands in has no height of its own.`;
   const [high, widths] = [getHeight(seen), formatWidths(seen)];
@@ -113,15 +120,15 @@ function describeHeight(written: string | null, seen: readonly Seen[]): string {
     : `No height is stated: the frame is ${high} high (${widths}).`;
 }
 
-function getHeight(seen: readonly Seen[]): string {
-  return formatPixels(Number(getWorstSeen(seen, 'height')?.measured.height ?? DEFAULT));
+function getHeight(seen: readonly Seen<Measured>[]): string {
+  return formatPixels(getMost(seen, 'height'));
 }
 
 function judgeFrame(
   { markup }: Case<'frames'>,
   render: Case<'frames'>['renders'][number],
   frame: FrameFact,
-): Fact<Data>[] {
+): Fact<Data, Measured>[] {
   const { box, shown, inner } = frame;
   const blame = blameElement(markup, frame);
   const element = getBlamed(markup, blame);
@@ -137,13 +144,12 @@ function judgeFrame(
   const where = stated?.span ?? getTagSpan(element);
   const written = stated && markup.text.slice(where.offset, where.endOffset);
   return [
-    {
-      where,
-      culprit: blame.culprit,
-      group: '',
-      data: { written, player: isFramedPlayer(frame) },
-      seen: [makeSeen(render, { height: box.height })],
-    },
+    tell.seen(
+      { ...blame, where },
+      { written, player: isFramedPlayer(frame) },
+      makeSeen(render, { height: box.height }),
+      { group: '' },
+    ),
   ];
 }
 

@@ -7,6 +7,8 @@ import { getElementKey } from '../../core/search/spans.js';
 
 type Data = Record<never, never>;
 
+type Measured = { below: number };
+
 /** A page whose slot is below the first screen. */
 const PAGE =
   '<!doctype html><html lang="en"><title>Seeds</title><p style="height: 1200px">Spring</p><div data-mivket-slot="column"></div>';
@@ -21,7 +23,7 @@ export default defineCheck({
   standard: 'HTML Living Standard, 2.4.6 Lazy loading attributes',
   needs: ['frames'],
   markup: false,
-  judge({ markup, house, renders }): Fact<Data>[] {
+  judge({ markup, house, renders }): Fact<Data, Measured>[] {
     if (house.page === undefined) return [];
     const all = flatMap(renders, (render) =>
       listSeenFrames(render)
@@ -39,7 +41,7 @@ export default defineCheck({
       );
   },
   says: (_data, { seen }) => {
-    const least = Math.min(...seen.map(({ measured }) => Number(measured.below)), Infinity);
+    const least = Math.min(...seen.map(({ measured }) => measured.below), Infinity);
     const far = Number.isFinite(least) ? `${formatPixels(least)} and more` : 'well';
     return {
       message: `The frame begins ${far} below the first screen, and is loaded at once.`,
@@ -52,7 +54,7 @@ export default defineCheck({
     if (!element) return null;
     return [{ do: 'set-attribute', element: element.offset, name: 'loading', value: 'lazy' }];
   },
-  measures: ({ below }) => `begins ${formatPixels(Number(below))} below the first screen`,
+  measures: ({ below }) => `begins ${formatPixels(below)} below the first screen`,
   samples: [{}],
   examples: {
     faulty: [

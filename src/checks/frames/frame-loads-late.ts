@@ -7,6 +7,8 @@ import { formatWidths } from '../../core/words/list.js';
 
 type Data = Record<never, never>;
 
+type Measured = { above: number };
+
 /** A page whose slot begins in the first screen. */
 const PAGE =
   '<!doctype html><html lang="en"><title>Seeds</title><p>Spring</p><div data-mivket-slot="column"></div>';
@@ -21,7 +23,7 @@ export default defineCheck({
   standard: 'HTML Living Standard, 2.4.6 Lazy loading attributes',
   needs: ['frames'],
   markup: false,
-  judge({ markup, house, renders }): Fact<Data>[] {
+  judge({ markup, house, renders }): Fact<Data, Measured>[] {
     if (house.page === undefined) return [];
     return flatMap(renders, (render) =>
       listSeenFrames(render)
@@ -41,8 +43,7 @@ export default defineCheck({
     if (!element) return null;
     return [{ do: 'remove-attribute', element: element.offset, name: 'loading' }];
   },
-  measures: ({ above }) =>
-    `begins ${formatPixels(Number(above))} above the end of the first screen`,
+  measures: ({ above }) => `begins ${formatPixels(above)} above the end of the first screen`,
   samples: [{}],
   examples: {
     faulty: [

@@ -11,7 +11,8 @@ import {
   type Framed,
 } from '../../core/measure/framed.js';
 import { formatPixels } from '../../core/measure/units.js';
-import { formatWidths, getWorstSeen } from '../../core/words/list.js';
+import { tell } from '../../core/tell.js';
+import { formatWidths, getMost } from '../../core/words/list.js';
 
 interface Data {
   /** The most that its document fills, at any width, px. */
@@ -19,6 +20,8 @@ interface Data {
   /** A height that fits everywhere, px; null where there is none. */
   height: number | null;
 }
+
+type Measured = Record<'height' | 'filled' | 'empty', number>;
 
 export default defineCheck({
   id: 'frame-mostly-empty',
@@ -30,7 +33,7 @@ export default defineCheck({
   standard: null,
   needs: ['frames'],
   markup: false,
-  judge({ markup, renders }): Fact<Data>[] {
+  judge({ markup, renders }): Fact<Data, Measured>[] {
     const sighted = flatMap(renders, (render) =>
       listFramed(render).map((frame) => ({ render, frame, key: JSON.stringify(frame.from) })),
     );
@@ -41,22 +44,20 @@ export default defineCheck({
       const blame = blameElement(markup, frame);
       const needed = Math.max(...all.map((one) => getNeeded(one.frame.inner)));
       return [
-        {
-          where: locateHeight(markup, blame),
-          culprit: blame.culprit,
-          data: { needed, height: findOneHeight(renders, frame) },
-          seen: all.map((one) => {
+        tell.seen(
+          { ...blame, where: locateHeight(markup, blame) },
+          { needed, height: findOneHeight(renders, frame) },
+          all.map((one) => {
             const { height } = one.frame.inner;
             const filled = getNeeded(one.frame.inner);
             return makeSeen(one.render, { height, filled, empty: height - filled });
           }),
-        },
+        ),
       ];
     });
   },
   says({ needed }, { seen }) {
-    const worst = getWorstSeen(seen, 'empty');
-    const empty = formatPixels(Number(worst?.measured.empty ?? 0));
+    const empty = formatPixels(getMost(seen, 'empty'));
     return {
       message: `Up to ${empty} of the frame stay empty below its document (${formatWidths(seen)}).`,
       notice: 'There is a gap in the page before what comes next.',
@@ -65,9 +66,9 @@ export default defineCheck({
   },
   mend: ({ height }, { culprit }, markup) => setHeight(markup, culprit, height),
   measures: ({ height, filled }) =>
-    `${formatPixels(Number(height))} high, its content ${formatPixels(Number(filled))}`,
+    `${formatPixels(height)} high, its content ${formatPixels(filled)}`,
   brief: (_data, { seen }) =>
-    `a frame with ${formatPixels(Number(getWorstSeen(seen, 'empty')?.measured.empty))} of nothing below its document`,
+    `a frame with ${formatPixels(getMost(seen, 'empty'))} of nothing below its document`,
   samples: [{ needed: 120, height: 120 }],
   examples: {
     faulty: [

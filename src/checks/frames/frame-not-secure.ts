@@ -1,8 +1,10 @@
+import { atPart } from '../../core/measure/blame.js';
 import { defineCheck, type Fact } from '../../core/check.js';
 import { mapPresent } from '../../core/lists.js';
 import { getFrameSource } from '../../core/markup/embeds.js';
 import { getPrivateHostKind } from '../../core/measure/private-address.js';
 import { parseAddress } from '../../core/measure/site.js';
+import { tell } from '../../core/tell.js';
 
 interface Data {
   address: string;
@@ -41,13 +43,10 @@ export default defineCheck({
       const secure = house.origin.startsWith('https:');
       if (!source || !secure || url?.protocol !== 'http:') return null;
       if (getPrivateHostKind(url.hostname)) return null;
-      const { offset, endOffset } = source;
-      return {
-        where: { offset, endOffset },
-        culprit: { at: 'element', offset: element.offset, part: 'src' } as const,
-        data: { address: url.href, element: element.offset },
-        seen: [],
-      };
+      return tell.markup(atPart(element, 'src', source), {
+        address: url.href,
+        element: element.offset,
+      });
     }),
   says: ({ address }) => ({
     message: `The frame’s address is not secure (${address}).`,

@@ -1,7 +1,7 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
 import type { House } from '../../core/house/house.js';
 import { flatMap } from '../../core/lists.js';
-import { blameElement, getBlamed, locateAttribute } from '../../core/measure/blame.js';
+import { atPart, blameElement, getBlamed, locateAttribute } from '../../core/measure/blame.js';
 import { findLoudAddress } from '../../core/measure/loud-address.js';
 import {
   getForeignAddress,
@@ -15,6 +15,7 @@ import {
   getValue,
   type MarkupElement,
 } from '../../core/markup/markup.js';
+import { tell } from '../../core/tell.js';
 import { joinWords } from '../../core/words/list.js';
 
 interface Data {
@@ -27,6 +28,8 @@ interface Data {
   loud: boolean;
 }
 
+type Measured = { refused: string };
+
 export default defineCheck({
   id: 'frame-permission-missing',
   subject: 'frames',
@@ -37,9 +40,9 @@ export default defineCheck({
   standard: 'Permissions Policy, 5.2; HTML Living Standard, 4.8.5 The iframe element (allow)',
   needs: ['frames'],
   markup: 'part',
-  judge(c): Fact<Data>[] {
+  judge(c): Fact<Data, Measured>[] {
     const { markup, house, renders } = c;
-    const byMarkup = flatMap(markup.elements, (element): Fact<Data>[] => {
+    const byMarkup = flatMap(markup.elements, (element): Fact<Data, Measured>[] => {
       const address = element.name === 'iframe' ? getForeignAddress(element, house.origin) : null;
       const lacking = address
         ? listAsked(address).filter((one) => !isAllowed(element, one.feature))
@@ -51,7 +54,7 @@ export default defineCheck({
     });
     const known = new Set(byMarkup.map(({ where }) => where.offset));
     const byUse = flatMap(renders, (render) =>
-      flatMap(render.frames, (frame): Fact<Data>[] => {
+      flatMap(render.frames, (frame): Fact<Data, Measured>[] => {
         const blame = blameElement(markup, frame);
         const element = getBlamed(markup, blame);
         const features = (frame.inner?.refused ?? []).filter(
@@ -66,7 +69,7 @@ export default defineCheck({
         const { culprit } = blame;
         const where = locateAttribute(markup, blame, 'allow');
         const data = { features, asked: [], allow: frame.attributes.allow ?? '', loud: false };
-        return [{ where, culprit, group: '', data, seen }];
+        return [tell.seen({ where, culprit }, data, seen, { group: '' })];
       }),
     );
     return [...byMarkup, ...byUse];
@@ -94,7 +97,7 @@ export default defineCheck({
     const value = joinAllow(allow, wanted);
     return [{ do: 'set-attribute', element: element.offset, name: 'allow', value }];
   },
-  measures: ({ refused }) => `refused ${String(refused)}`,
+  measures: ({ refused }) => `refused ${refused}`,
   brief: ({ features }) => `a frame without ${joinWords(features)}`,
   samples: [
     { features: ['autoplay'], asked: ['autoplay=1'], allow: '', loud: false },
@@ -140,17 +143,14 @@ function makeFact(
   features: Feature[],
   asked: string[],
   loud: boolean,
-): Fact<Data> {
+): Fact<Data, Measured> {
   const attribute =
     getAttribute(element, 'allow') ?? (asked.length > 0 ? getAttribute(element, 'src') : null);
-  const { offset, endOffset } = attribute ?? getTagSpan(element);
-  return {
-    where: { offset, endOffset },
-    culprit: { at: 'element', offset: element.offset, part: 'allow' },
-    group: '',
-    data: { features, asked, allow: getValue(element, 'allow') ?? '', loud },
-    seen: [],
-  };
+  return tell.markup(
+    atPart(element, 'allow', attribute ?? getTagSpan(element)),
+    { features, asked, allow: getValue(element, 'allow') ?? '', loud },
+    { group: '' },
+  );
 }
 
 /** What it says, with these given as well. */

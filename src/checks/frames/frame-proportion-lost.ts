@@ -6,6 +6,7 @@ import { isFramedPlayer, locateHeight } from '../../core/measure/framed.js';
 import { matchesHost, parseAddress } from '../../core/measure/site.js';
 import { formatPixels } from '../../core/measure/units.js';
 import { getElementKey } from '../../core/search/spans.js';
+import { tell } from '../../core/tell.js';
 
 interface Data {
   tag: string;
@@ -15,6 +16,8 @@ interface Data {
   /** The film's own, where it is that which it differs from; else null. */
   film: number | null;
 }
+
+type Measured = Record<'width' | 'height', number>;
 
 type Needs = 'frames' | 'media';
 
@@ -38,7 +41,7 @@ export default defineCheck({
   standard: 'CSS Box Sizing 4, 4 Aspect Ratios',
   needs: ['frames', 'media'],
   markup: false,
-  judge({ markup, house, renders }): Fact<Data>[] {
+  judge({ markup, house, renders }): Fact<Data, Measured>[] {
     const sighted = flatMap(renders, (render) => listPlayers(render, house));
     const keys = sighted.map(({ one }) => getElementKey(one));
     return mapPresent(new Set(keys), (key) => {
@@ -47,14 +50,13 @@ export default defineCheck({
       const lost = findLost(all);
       if (!lost) return null;
       const blame = blameElement(markup, one);
-      return {
-        where: locateHeight(markup, blame),
-        culprit: blame.culprit,
-        data: { tag: one.tag, ...lost },
-        seen: all.map(({ render, one: { box } }) =>
+      return tell.seen(
+        { ...blame, where: locateHeight(markup, blame) },
+        { tag: one.tag, ...lost },
+        all.map(({ render, one: { box } }) =>
           makeSeen(render, { width: box.width, height: box.height }),
         ),
-      };
+      );
     });
   },
   says: ({ tag, from, to, film }) => ({
@@ -68,8 +70,7 @@ export default defineCheck({
         : 'The film has bars at its sides, or is pulled out of shape.',
     cure: 'Let its height follow its width: `width: 100%; height: auto; aspect-ratio: 16 / 9`.',
   }),
-  measures: ({ width, height }) =>
-    `${formatPixels(Number(width))} wide, ${formatPixels(Number(height))} high`,
+  measures: ({ width, height }) => `${formatPixels(width)} wide, ${formatPixels(height)} high`,
   brief: () => 'a player that changes its shape',
   samples: [
     { tag: 'iframe', from: 1, to: 2.3, film: null },

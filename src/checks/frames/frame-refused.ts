@@ -4,6 +4,7 @@ import { flatMap } from '../../core/lists.js';
 import { blameElement, locateAttribute } from '../../core/measure/blame.js';
 import { isOfAddress } from '../../core/measure/same-address.js';
 import { isWithheld } from '../../core/measure/failed.js';
+import { tell } from '../../core/tell.js';
 
 interface Data {
   address: string;
@@ -35,7 +36,7 @@ export default defineCheck({
         const data = { address: frame.address, ...refusal };
         const seen = [makeSeen(render, { answer: refusal.why })];
         const level = refusal.kind === 'inside' ? 'concern' : 'blocker';
-        return [{ where, culprit: blame.culprit, level, data, seen }];
+        return [tell.seen({ ...blame, where }, data, seen, { level })];
       }),
     );
   },

@@ -4,12 +4,15 @@ import { blameElement } from '../../core/measure/blame.js';
 import { TOLERANCE } from '../../core/measure/culprits.js';
 import { listFramed, locateHeight, type Framed } from '../../core/measure/framed.js';
 import { formatPixels } from '../../core/measure/units.js';
+import { tell } from '../../core/tell.js';
 import { formatWidths, getWorstSeen } from '../../core/words/list.js';
 
 interface Data {
   /** It grows each time that it is answered. */
   endless: boolean;
 }
+
+type Measured = Record<'height' | 'needed' | 'posted', number>;
 
 /** So often a page may settle on another height before it counts as growing without end. */
 const ENDLESS = 6;
@@ -24,6 +27,24 @@ export default defineCheck({
   standard: 'HTML Living Standard, 9.3 Cross-document messaging',
   needs: ['frames'],
   markup: false,
+  judge: ({ markup, renders }) =>
+    flatMap(renders, (render) =>
+      flatMap(listFramed(render), (frame): Fact<Data, Measured>[] => {
+        const endless = isEndless(frame);
+        if (!endless && !isUnheard(frame)) return [];
+        const blame = blameElement(markup, frame);
+        const { height, scrollHeight } = frame.inner;
+        const posted = frame.posted?.last ?? 0;
+        return [
+          tell.seen(
+            { ...blame, where: locateHeight(markup, blame) },
+            { endless },
+            makeSeen(render, { height, needed: scrollHeight, posted }),
+            { group: endless ? 'endless' : '', level: endless ? 'blocker' : 'concern' },
+          ),
+        ];
+      }),
+    ),
   explains: [
     { findings: ['frame-cuts-content', 'frame-height-collapsed', 'frame-mostly-empty'] },
     // What grows moves, and ends up over, what stands behind it.
@@ -34,31 +55,9 @@ export default defineCheck({
       fits: () => true,
     },
   ],
-  judge: ({ markup, renders }) =>
-    flatMap(renders, (render) =>
-      flatMap(listFramed(render), (frame): Fact<Data>[] => {
-        const endless = isEndless(frame);
-        if (!endless && !isUnheard(frame)) return [];
-        const blame = blameElement(markup, frame);
-        const { height, scrollHeight } = frame.inner;
-        const posted = frame.posted?.last ?? 0;
-        return [
-          {
-            where: locateHeight(markup, blame),
-            culprit: blame.culprit,
-            group: endless ? 'endless' : '',
-            level: endless ? 'blocker' : 'concern',
-            data: { endless },
-            seen: [makeSeen(render, { height, needed: scrollHeight, posted })],
-          },
-        ];
-      }),
-    ),
   says({ endless }, { seen }) {
     const worst = getWorstSeen(seen, 'posted')?.measured;
-    const [height, posted] = [worst?.height, worst?.posted].map((px) =>
-      formatPixels(Number(px ?? 0)),
-    );
+    const [height, posted] = [worst?.height, worst?.posted].map((px = 0) => formatPixels(px));
     if (endless)
       return {
         message: `The frame grows each time that it is made as high as its page asks for: ${height} so far (${formatWidths(seen)}).`,
@@ -72,7 +71,7 @@ export default defineCheck({
     };
   },
   measures: ({ height, posted }) =>
-    `${formatPixels(Number(height))} high, ${formatPixels(Number(posted))} asked for`,
+    `${formatPixels(height)} high, ${formatPixels(posted)} asked for`,
   brief: ({ endless }) =>
     endless ? 'a frame that grows without end' : 'a frame whose height nobody sets',
   samples: [{ endless: false }, { endless: true }],

@@ -1,8 +1,10 @@
+import { atPart } from '../../core/measure/blame.js';
 import { defineCheck, type Fact } from '../../core/check.js';
 import type { House } from '../../core/house/house.js';
 import { flatMap } from '../../core/lists.js';
 import { getAttribute, getValue, type MarkupElement } from '../../core/markup/markup.js';
 import { parseAddress } from '../../core/measure/site.js';
+import { tell } from '../../core/tell.js';
 import { joinWords } from '../../core/words/list.js';
 import { findSlip } from '../../core/words/slip.js';
 
@@ -31,14 +33,11 @@ export default defineCheck({
       const unknown = values.filter((value) => !KNOWN.has(value));
       const open = ['allow-scripts', 'allow-same-origin'].every((one) => values.includes(one));
       if (unknown.length === 0 && !(open && isOwn(element, house.origin))) return [];
-      const { offset, endOffset } = sandbox;
       return [
-        {
-          where: { offset, endOffset },
-          culprit: { at: 'element', offset: element.offset, part: 'sandbox' } as const,
-          data: { unknown, instead: unknown.length > 0 ? findMeant(element, values, house) : null },
-          seen: [],
-        },
+        tell.markup(atPart(element, 'sandbox', sandbox), {
+          unknown,
+          instead: unknown.length > 0 ? findMeant(element, values, house) : null,
+        }),
       ];
     }),
   says: ({ unknown, instead }) =>

@@ -4,12 +4,15 @@ import { blameElement } from '../../core/measure/blame.js';
 import { TOLERANCE } from '../../core/measure/culprits.js';
 import { listFramed } from '../../core/measure/framed.js';
 import { formatPixels } from '../../core/measure/units.js';
-import { formatWidths, getWorstSeen } from '../../core/words/list.js';
+import { tell } from '../../core/tell.js';
+import { formatWidths, getMost } from '../../core/words/list.js';
 
 interface Data {
   /** The frame's own document stands in the snippet. */
   own: boolean;
 }
+
+type Measured = Record<'width' | 'needed' | 'overhang', number>;
 
 export default defineCheck({
   id: 'frame-scrolls-sideways',
@@ -25,20 +28,19 @@ export default defineCheck({
     flatMap(renders, (render) =>
       listFramed(render)
         .filter(({ inner }) => inner.scrollWidth > inner.width + TOLERANCE)
-        .map((frame): Fact<Data> => {
+        .map((frame): Fact<Data, Measured> => {
           const { width, scrollWidth } = frame.inner;
           const measured = { width, needed: scrollWidth, overhang: scrollWidth - width };
-          return {
-            ...blameElement(markup, frame),
-            group: '',
-            data: { own: frame.attributes.srcdoc !== undefined },
-            seen: [makeSeen(render, measured)],
-          };
+          return tell.seen(
+            blameElement(markup, frame),
+            { own: frame.attributes.srcdoc !== undefined },
+            makeSeen(render, measured),
+            { group: '' },
+          );
         }),
     ),
   says({ own }, { seen }) {
-    const worst = getWorstSeen(seen, 'overhang');
-    const by = formatPixels(Number(worst?.measured.overhang ?? 0));
+    const by = formatPixels(getMost(seen, 'overhang'));
     return {
       message: `The document in the frame is up to ${by} wider than the frame ${formatWidths(seen)}.`,
       notice: 'Readers have to scroll sideways inside the frame to see all of it.',
@@ -48,9 +50,9 @@ export default defineCheck({
     };
   },
   measures: ({ width, needed }) =>
-    `${formatPixels(Number(width))} wide, its document ${formatPixels(Number(needed))}`,
+    `${formatPixels(width)} wide, its document ${formatPixels(needed)}`,
   brief: (_data, { seen }) =>
-    `a frame whose document is ${formatPixels(Number(getWorstSeen(seen, 'overhang')?.measured.overhang))} wider`,
+    `a frame whose document is ${formatPixels(getMost(seen, 'overhang'))} wider`,
   samples: [{ own: false }, { own: true }],
   examples: {
     faulty: [

@@ -1,7 +1,7 @@
-import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
+import { defineCheck, makeSeen, type Case, type Fact, type MarkupFact } from '../../core/check.js';
 import type { FrameFact } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
-import { blameElement } from '../../core/measure/blame.js';
+import { atTag, blameElement } from '../../core/measure/blame.js';
 import {
   getAttribute,
   getTagSpan,
@@ -10,6 +10,7 @@ import {
 } from '../../core/markup/markup.js';
 import { getMarkupName } from '../../core/markup/names.js';
 import { isHidden } from '../../core/markup/hidden.js';
+import { tell } from '../../core/tell.js';
 
 interface Data {
   /** The word that says nothing; null where there is no name at all. */
@@ -77,19 +78,11 @@ export default defineCheck({
   },
 });
 
-function judgeWritten(c: Case<'frames'>, element: MarkupElement): Fact<Data>[] {
+function judgeWritten(c: Case<'frames'>, element: MarkupElement): MarkupFact<Data>[] {
   const name = getMarkupName(c.markup, element);
   if (!saysNothing(name) || isNamedLater(c, element)) return [];
   const title = getAttribute(element, 'title') ?? getAttribute(element, 'aria-label');
-  const { offset, endOffset } = title ?? getTagSpan(element);
-  return [
-    {
-      where: { offset, endOffset },
-      culprit: { at: 'element', offset: element.offset },
-      data: { word: name || null },
-      seen: [],
-    },
-  ];
+  return [tell.markup(atTag(element, title ?? getTagSpan(element)), { word: name || null })];
 }
 
 /** A script may name it when the page is there. */
@@ -109,7 +102,7 @@ function judgeMade({ markup, renders }: Case<'frames'>): Fact<Data>[] {
       .map((one): Fact<Data> => {
         const { where, culprit } = blameElement(markup, one);
         const word = getOwnName(one);
-        return { where, culprit, data: { word: word || null }, seen: [makeSeen(render, {})] };
+        return tell.seen({ where, culprit }, { word: word || null }, makeSeen(render, {}));
       }),
   );
 }

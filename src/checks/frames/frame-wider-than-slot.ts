@@ -1,6 +1,7 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
 import { blameWidth, SAMPLE_WIDTH_BLAME, type WidthBlame } from '../../core/measure/blame-width.js';
+import { tell } from '../../core/tell.js';
 import { settleCures } from '../../core/trial/settle.js';
 import { aimAtFrame, findCause } from '../../core/trial/targets.js';
 import { cureWidth } from '../../core/words/width.js';
@@ -12,6 +13,8 @@ import { listRanges } from '../../core/search/ranges.js';
 interface Data {
   blame: WidthBlame;
 }
+
+type Measured = Record<'frameWidth' | 'slotWidth' | 'overhang', number>;
 
 export default defineCheck({
   id: 'frame-wider-than-slot',
@@ -25,7 +28,7 @@ export default defineCheck({
   markup: false,
   explains: [{ findings: ['slot-overflow'] }],
   tooWide: () => true,
-  judge({ markup, renders }): Fact<Data>[] {
+  judge({ markup, renders }): Fact<Data, Measured>[] {
     const sighted = flatMap(renders, (render) => {
       const { slot, causes } = render;
       return listWideFrames(render).map((frame) => {
@@ -39,7 +42,7 @@ export default defineCheck({
         const { where, culprit } = blame;
         const seen = [makeSeen(render, measured)];
         const ranges = listRanges(renders, render.at, 'frame', frame);
-        const fact = { where, culprit, data: { blame }, seen, ranges };
+        const fact = tell.seen({ where, culprit }, { blame }, seen, { ranges });
         return { fact, causes, cause };
       });
     });
@@ -47,10 +50,7 @@ export default defineCheck({
     return settleCures(markup, sighted, tried);
   },
   says(data, fact) {
-    const worst = getWorstSeen(fact.seen, 'overhang');
-    const [frame, slot] = [worst?.measured.frameWidth, worst?.measured.slotWidth].map((n) =>
-      formatPixels(Number(n)),
-    );
+    const { frame, slot } = formatWorst(fact);
     const what = nameElement(data.blame.tag, fact.culprit);
     return {
       message: `${capitalize(what)} is ${frame} wide in a slot of ${slot} (${formatWindows(fact)}).`,
@@ -60,11 +60,11 @@ export default defineCheck({
     };
   },
   measures: ({ frameWidth, slotWidth }) =>
-    `${formatPixels(Number(frameWidth))} wide in a slot of ${formatPixels(Number(slotWidth))}`,
+    `${formatPixels(frameWidth)} wide in a slot of ${formatPixels(slotWidth)}`,
   mend: ({ blame }) => blame.cure,
-  brief({ blame }, { seen }) {
-    const worst = getWorstSeen(seen, 'overhang');
-    return `<${blame.tag}> ${formatPixels(Number(worst?.measured.frameWidth))} wide in ${formatPixels(Number(worst?.measured.slotWidth))}`;
+  brief({ blame }, fact) {
+    const { frame, slot } = formatWorst(fact);
+    return `<${blame.tag}> ${frame} wide in ${slot}`;
   },
   samples: [{ blame: { ...SAMPLE_WIDTH_BLAME, tag: 'iframe' } }],
   examples: {
@@ -90,3 +90,9 @@ export default defineCheck({
     ],
   },
 });
+
+/** How wide frame and slot are where it sticks out farthest. */
+function formatWorst({ seen }: Fact<Data, Measured>): Record<'frame' | 'slot', string> {
+  const { frameWidth = 0, slotWidth = 0 } = getWorstSeen(seen, 'overhang')?.measured ?? {};
+  return { frame: formatPixels(frameWidth), slot: formatPixels(slotWidth) };
+}

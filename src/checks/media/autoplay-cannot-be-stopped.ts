@@ -1,12 +1,13 @@
-import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
+import { defineCheck, makeSeen, type Case, type Fact, type MarkupFact } from '../../core/check.js';
 import type { MediaFact } from '../../core/evidence.js';
 import { flatMap, mapPresent } from '../../core/lists.js';
 import { isHidden } from '../../core/markup/hidden.js';
 import { getAttribute, type Markup } from '../../core/markup/markup.js';
 import { hasHandler, isScript } from '../../core/markup/traits.js';
-import { blameElement, locateAttribute } from '../../core/measure/blame.js';
+import { atTag, blameElement, locateAttribute } from '../../core/measure/blame.js';
 import { playsOn } from '../../core/measure/plays.js';
 import { addAttribute } from '../../core/mend/attribute.js';
+import { tell } from '../../core/tell.js';
 import { formatWidths } from '../../core/words/list.js';
 
 interface Data {
@@ -25,7 +26,8 @@ export default defineCheck({
   standard: 'WCAG 2.2, 2.2.2 Pause, Stop, Hide',
   needs: ['media', 'handling'],
   markup: true,
-  judge: (c) => (c.renders.length === 0 ? judgeMarkup(c.markup) : judgeRenders(c)),
+  judge: judgeRenders,
+  unrendered: ({ markup }) => tellLoops(markup),
   says({ loop, duration }, { seen }) {
     const long = loop || duration === null ? 'without end' : `for ${Math.round(duration)} s`;
     const where = seen.length > 0 ? ` (seen ${formatWidths(seen)})` : '';
@@ -68,29 +70,23 @@ function judgeRenders(c: Case<'media' | 'handling'>): Fact<Data>[] {
       .map((one) => {
         const { loop, duration } = one;
         const blame = blameElement(c.markup, one);
-        return {
-          where: locateAttribute(c.markup, blame, 'autoplay', 'loop'),
-          culprit: blame.culprit,
-          data: { loop, duration },
-          seen: [makeSeen(render, { loop, duration })],
-        };
+        return tell.seen(
+          { ...blame, where: locateAttribute(c.markup, blame, 'autoplay', 'loop') },
+          { loop, duration },
+          makeSeen(render, { loop, duration }),
+        );
       }),
   );
 }
 
 /** What has code may have a button that code makes, or stop it by itself. */
-function judgeMarkup(markup: Markup): Fact<Data>[] {
+function tellLoops(markup: Markup): MarkupFact<Data>[] {
   if (markup.elements.some((one) => isScript(one) || hasHandler(one))) return [];
-  return mapPresent(markup.elements, (element): Fact<Data> | null => {
+  return mapPresent(markup.elements, (element): MarkupFact<Data> | null => {
     const has = (name: string) => getAttribute(element, name) !== null;
     const autoplay = element.name === 'video' ? getAttribute(element, 'autoplay') : null;
     if (!autoplay || !has('muted') || !has('loop') || has('controls')) return null;
     if (isHidden(markup, element)) return null;
-    return {
-      where: { offset: autoplay.offset, endOffset: autoplay.endOffset },
-      culprit: { at: 'element', offset: element.offset },
-      data: { loop: true, duration: null },
-      seen: [],
-    };
+    return tell.markup(atTag(element, autoplay), { loop: true, duration: null });
   });
 }

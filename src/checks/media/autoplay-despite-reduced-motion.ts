@@ -2,6 +2,7 @@ import { defineCheck, makeSeen, type Fact, type RenderOf } from '../../core/chec
 import { flatMap } from '../../core/lists.js';
 import { blameElement, locateAttribute } from '../../core/measure/blame.js';
 import { playsOn } from '../../core/measure/plays.js';
+import { tell } from '../../core/tell.js';
 import { formatWidths } from '../../core/words/list.js';
 
 interface Data {
@@ -29,12 +30,11 @@ export default defineCheck({
       render.media.filter(playsOn).map((one) => {
         const { loop, duration } = one;
         const blame = blameElement(c.markup, one);
-        return {
-          where: locateAttribute(c.markup, blame, 'autoplay'),
-          culprit: blame.culprit,
-          data: { loop, duration },
-          seen: [makeSeen(render, { loop, duration })],
-        };
+        return tell.seen(
+          { ...blame, where: locateAttribute(c.markup, blame, 'autoplay') },
+          { loop, duration },
+          makeSeen(render, { loop, duration }),
+        );
       }),
     ),
   says({ loop, duration }, { seen }) {

@@ -10,6 +10,7 @@ import {
 } from '../../core/markup/markup.js';
 import { hasHandler, isScript } from '../../core/markup/traits.js';
 import { getElementKey } from '../../core/search/spans.js';
+import { tell } from '../../core/tell.js';
 
 interface Data {
   reason: 'paused' | 'no-frames' | 'waiting' | 'hidden';
@@ -49,7 +50,7 @@ export default defineCheck({
             frames: one.paused ? null : one.frames,
           };
           const seen = [makeSeen(render, measured)];
-          return { where, culprit: blame.culprit, data: { reason }, seen };
+          return tell.seen({ ...blame, where }, { reason }, seen);
         }),
     );
   },

@@ -1,9 +1,11 @@
+import { atPart } from '../../core/measure/blame.js';
 import { defineCheck, type Fact } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
 import { removeAttribute } from '../../core/mend/attribute.js';
 import { getAttribute, type MarkupElement } from '../../core/markup/markup.js';
 import { isKnownElement } from '../../core/standards/attributes.js';
 import { FRAMES, MEDIA } from '../../core/standards/elements.js';
+import { tell } from '../../core/tell.js';
 
 interface Data {
   tag: string;
@@ -25,12 +27,10 @@ export default defineCheck({
       const autoplay = getAttribute(element, 'autoplay');
       if (!autoplay || MEDIA.has(element.name) || !isKnownElement(element.name)) return [];
       return [
-        {
-          where: { offset: autoplay.offset, endOffset: autoplay.endOffset },
-          culprit: { at: 'element', offset: element.offset, part: 'autoplay' } as const,
-          data: { tag: element.name, kind: getKind(element) },
-          seen: [],
-        },
+        tell.markup(atPart(element, 'autoplay', autoplay), {
+          tag: element.name,
+          kind: getKind(element),
+        }),
       ];
     }),
   says: ({ tag, kind }) => ({

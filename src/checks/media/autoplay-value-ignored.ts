@@ -1,8 +1,10 @@
+import { atPart, atTag } from '../../core/measure/blame.js';
 import { defineCheck, type Fact } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
 import { removeAttribute } from '../../core/mend/attribute.js';
 import { MEDIA } from '../../core/standards/elements.js';
 import type { MarkupAttribute } from '../../core/markup/markup.js';
+import { tell } from '../../core/tell.js';
 
 interface Data {
   name: string;
@@ -47,16 +49,12 @@ export default defineCheck({
     return flatMap(
       c.markup.elements.filter(({ name }) => MEDIA.has(name)),
       (element) =>
-        element.attributes.filter(isMeantOff).map((attribute) => ({
-          where: { offset: attribute.offset, endOffset: attribute.endOffset },
-          culprit: {
-            at: 'element' as const,
-            offset: element.offset,
-            ...(attribute.name !== 'autoplay' && { part: attribute.name }),
-          },
-          data: { name: attribute.name, value: attribute.value },
-          seen: [],
-        })),
+        element.attributes.filter(isMeantOff).map((attribute) => {
+          const { name, value } = attribute;
+          const at =
+            name === 'autoplay' ? atTag(element, attribute) : atPart(element, name, attribute);
+          return tell.markup(at, { name, value });
+        }),
     );
   },
   says({ name, value }) {

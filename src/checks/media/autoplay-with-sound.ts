@@ -1,12 +1,19 @@
-import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
+import { defineCheck, makeSeen, type Case, type Fact, type MarkupFact } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
 import { addAttribute } from '../../core/mend/attribute.js';
 import type { MediaFact } from '../../core/evidence.js';
-import { blameElement, getHead, locateAttribute } from '../../core/measure/blame.js';
+import {
+  atSnippet,
+  atTag,
+  blameElement,
+  getHead,
+  locateAttribute,
+} from '../../core/measure/blame.js';
 import { findCall } from '../../core/measure/calls.js';
 import { isScript } from '../../core/markup/traits.js';
 import type { Span } from '../../core/snippet.js';
 import { getAttribute, getTagSpan, type Markup } from '../../core/markup/markup.js';
+import { tell } from '../../core/tell.js';
 
 interface Data {
   /** Whether the file has a sound track; null where it is not known. */
@@ -34,7 +41,8 @@ export default defineCheck({
   standard: 'HTML Living Standard, 4.8.11 Media elements; WCAG 2.2, 1.4.2 Audio Control',
   needs: ['media', 'scripts', 'frames'],
   markup: true,
-  judge: (c) => (c.renders.length === 0 ? judgeMarkup(c.markup) : judgeRenders(c)),
+  judge: judgeRenders,
+  unrendered: ({ markup }) => tellUnmuted(markup),
   says(data) {
     if (data.framed) {
       return {
@@ -119,20 +127,22 @@ function judgeRenders(c: Case<Needs>): Fact<Data>[] {
         frames: one.frames,
         soundTrack: one.sound,
       };
-      return {
-        where: one.autoplay
-          ? locateAttribute(c.markup, blame, 'autoplay')
-          : locatePlay(c.markup, blame.where),
-        culprit: blame.culprit,
-        doubtful: !couldStart(one),
-        data: {
+      return tell.seen(
+        {
+          ...blame,
+          where: one.autoplay
+            ? locateAttribute(c.markup, blame, 'autoplay')
+            : locatePlay(c.markup, blame.where),
+        },
+        {
           sound: one.sound,
           outcome: couldStart(one) ? ('blocked' as const) : ('unknown' as const),
           tag: one.tag,
           byScript: !one.autoplay,
         },
-        seen: [makeSeen(render, measured)],
-      };
+        makeSeen(render, measured),
+        { doubtful: !couldStart(one) },
+      );
     }),
   );
   return [...films, ...judgeSounds(c), ...judgeFrames(c)];
@@ -147,9 +157,7 @@ function judgeFrames(c: Case<Needs>): Fact<Data>[] {
       const { where, culprit } = blameElement(c.markup, frame);
       const measured = { asked: 'to start with sound', address: one.address };
       const data = { sound: null, outcome: 'blocked', byScript: false, framed: true } as const;
-      return [
-        { where, culprit, data: { ...data, tag: one.tag }, seen: [makeSeen(render, measured)] },
-      ];
+      return [tell.seen({ where, culprit }, { ...data, tag: one.tag }, makeSeen(render, measured))];
     }),
   );
 }
@@ -157,12 +165,13 @@ function judgeFrames(c: Case<Needs>): Fact<Data>[] {
 /** Sounds that a script plays without putting them into the page. */
 function judgeSounds(c: Case<'media' | 'scripts'>): Fact<Data>[] {
   return flatMap(c.renders, (render) =>
-    render.scripts.sounds.map((address): Fact<Data> => ({
-      where: locatePlay(c.markup, getHead(c.markup)),
-      culprit: { at: 'snippet', what: `sound ${address}` },
-      data: { sound: null, outcome: 'blocked', tag: 'audio', byScript: true },
-      seen: [makeSeen(render, { asked: 'play() with sound', address })],
-    })),
+    render.scripts.sounds.map((address): Fact<Data> =>
+      tell.seen(
+        atSnippet(`sound ${address}`, locatePlay(c.markup, getHead(c.markup))),
+        { sound: null, outcome: 'blocked', tag: 'audio', byScript: true },
+        makeSeen(render, { asked: 'play() with sound', address }),
+      ),
+    ),
   );
 }
 
@@ -185,7 +194,7 @@ function couldStart(one: MediaFact): boolean {
   return one.asksForSound || (one.readyState >= COULD_START && one.inView);
 }
 
-function judgeMarkup(markup: Markup): Fact<Data>[] {
+function tellUnmuted(markup: Markup): MarkupFact<Data>[] {
   return markup.elements
     .filter(
       (element) =>
@@ -193,10 +202,12 @@ function judgeMarkup(markup: Markup): Fact<Data>[] {
         getAttribute(element, 'autoplay') &&
         !getAttribute(element, 'muted'),
     )
-    .map((element) => ({
-      where: getAttribute(element, 'autoplay') ?? getTagSpan(element),
-      culprit: { at: 'element', offset: element.offset },
-      data: { sound: null, outcome: 'unknown', tag: 'video', byScript: false },
-      seen: [],
-    }));
+    .map((element) =>
+      tell.markup(atTag(element, getAttribute(element, 'autoplay') ?? getTagSpan(element)), {
+        sound: null,
+        outcome: 'unknown',
+        tag: 'video',
+        byScript: false,
+      }),
+    );
 }

@@ -1,7 +1,9 @@
+import { atTag } from '../../core/measure/blame.js';
 import { defineCheck } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
 import { addAttribute } from '../../core/mend/attribute.js';
 import { getAttribute } from '../../core/markup/markup.js';
+import { tell } from '../../core/tell.js';
 
 export default defineCheck({
   id: 'autoplay-without-inline',
@@ -19,9 +21,7 @@ export default defineCheck({
       (element) => {
         const autoplay = getAttribute(element, 'autoplay');
         if (!autoplay || getAttribute(element, 'playsinline')) return [];
-        const where = { offset: autoplay.offset, endOffset: autoplay.endOffset };
-        const culprit = { at: 'element', offset: element.offset } as const;
-        return [{ where, culprit, data: null, seen: [] }];
+        return [tell.markup(atTag(element, autoplay), null)];
       },
     );
   },

@@ -1,4 +1,4 @@
-import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
+import { defineCheck, makeSeen, type Case, type Fact, type MarkupFact } from '../../core/check.js';
 import type { MediaFact } from '../../core/evidence.js';
 import { flatMap, mapPresent } from '../../core/lists.js';
 import { isHidden } from '../../core/markup/hidden.js';
@@ -9,7 +9,8 @@ import {
   type MarkupElement,
 } from '../../core/markup/markup.js';
 import { listDeclarations } from '../../core/markup/styles.js';
-import { blameElement, locateAttribute } from '../../core/measure/blame.js';
+import { atTag, blameElement, locateAttribute } from '../../core/measure/blame.js';
+import { tell } from '../../core/tell.js';
 
 export default defineCheck({
   id: 'autoplay-without-still',
@@ -21,7 +22,8 @@ export default defineCheck({
   standard: 'HTML Living Standard, 4.8.8 The video element',
   needs: ['media'],
   markup: true,
-  judge: (c) => (c.renders.length === 0 ? judgeMarkup(c.markup) : judgeRenders(c)),
+  judge: judgeRenders,
+  unrendered: ({ markup }) => tellBare(markup),
   says: () => ({
     message: 'The video starts by itself and has no `poster`.',
     notice:
@@ -58,12 +60,11 @@ function judgeRenders(c: Case<'media'>): Fact<null>[] {
   return flatMap(c.renders, (render) =>
     render.media.filter(isBare).map((one) => {
       const blame = blameElement(c.markup, one);
-      return {
-        where: locateAttribute(c.markup, blame, 'autoplay'),
-        culprit: blame.culprit,
-        data: null,
-        seen: [makeSeen(render, {})],
-      };
+      return tell.seen(
+        { ...blame, where: locateAttribute(c.markup, blame, 'autoplay') },
+        null,
+        makeSeen(render, {}),
+      );
     }),
   );
 }
@@ -76,17 +77,12 @@ function isBare(one: MediaFact): boolean {
   );
 }
 
-function judgeMarkup(markup: Markup): Fact<null>[] {
-  return mapPresent(markup.elements, (element): Fact<null> | null => {
+function tellBare(markup: Markup): MarkupFact<null>[] {
+  return mapPresent(markup.elements, (element): MarkupFact<null> | null => {
     const autoplay = element.name === 'video' ? getAttribute(element, 'autoplay') : null;
     if (!autoplay || getValue(element, 'poster')?.trim()) return null;
     if (isHidden(markup, element) || hasBackground(markup, element)) return null;
-    return {
-      where: { offset: autoplay.offset, endOffset: autoplay.endOffset },
-      culprit: { at: 'element', offset: element.offset },
-      data: null,
-      seen: [],
-    };
+    return tell.markup(atTag(element, autoplay), null);
   });
 }
 

@@ -1,6 +1,8 @@
+import { atTag } from '../../core/measure/blame.js';
 import { defineCheck, type Fact } from '../../core/check.js';
 import { mapPresent } from '../../core/lists.js';
 import { findLoudAddress, type LoudAddress } from '../../core/measure/loud-address.js';
+import { tell } from '../../core/tell.js';
 
 type Data = Pick<LoudAddress, 'host' | 'mute' | 'asked'>;
 
@@ -21,9 +23,7 @@ export default defineCheck({
       const loud = findLoudAddress(element, house);
       if (!loud) return null;
       const { source, host, mute, asked } = loud;
-      const where = { offset: source.offset, endOffset: source.endOffset };
-      const culprit = { at: 'element', offset: element.offset } as const;
-      return { where, culprit, data: { host, mute, asked }, seen: [] };
+      return tell.markup(atTag(element, source), { host, mute, asked });
     }),
   says({ host, mute, asked }) {
     return {

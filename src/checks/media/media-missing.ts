@@ -3,6 +3,7 @@ import { flatMap } from '../../core/lists.js';
 import { findAnswer, getFailure, isPage } from '../../core/measure/failed.js';
 import { listMediaSources } from '../../core/measure/media-sources.js';
 import { isOfAddress } from '../../core/measure/same-address.js';
+import { tell } from '../../core/tell.js';
 
 interface Data {
   address: string;
@@ -42,7 +43,7 @@ export default defineCheck({
           const data = { address, why: fault.why, tag: medium.tag, plays };
           const seen = [makeSeen(render, { asked: address, happened: fault.why })];
           const level = plays ? ({ level: 'concern' } as const) : {};
-          return [{ where, culprit, group: address, ...level, data, seen }];
+          return [tell.seen({ where, culprit }, data, seen, { group: address, ...level })];
         }),
       ),
     ),

@@ -3,6 +3,7 @@ import { flatMap } from '../../core/lists.js';
 import { findAnswer, isPage } from '../../core/measure/failed.js';
 import { isOfAddress } from '../../core/measure/same-address.js';
 import { listMediaSources } from '../../core/measure/media-sources.js';
+import { tell } from '../../core/tell.js';
 
 interface Data {
   address: string;
@@ -28,7 +29,7 @@ export default defineCheck({
           if (!answer || !isPage(answer)) return [];
           const seen = [makeSeen(render, { asked: address, answer: answer.contentType })];
           const data = { address, tag };
-          return [{ where, culprit, group: address, data, seen }];
+          return [tell.seen({ where, culprit }, data, seen, { group: address })];
         }),
       ),
     ),

@@ -1,3 +1,4 @@
+import { atPart } from '../../core/measure/blame.js';
 import { defineCheck, type Fact } from '../../core/check.js';
 import { flatMap, mapPresent } from '../../core/lists.js';
 import {
@@ -9,6 +10,7 @@ import {
 } from '../../core/markup/markup.js';
 import { parseAddress } from '../../core/measure/site.js';
 import { MEDIA } from '../../core/standards/elements.js';
+import { tell } from '../../core/tell.js';
 
 interface Data {
   tag: string;
@@ -95,17 +97,12 @@ function judgeMedium(medium: MarkupElement, origin: string): Fact<Data>[] {
       const rivals = loaded.filter((one) => isRival(named, one, medium));
       if (rivals.length === 0 || rivals.some(({ address }) => address === named.address))
         return null;
-      return {
-        where: { offset: attribute.offset, endOffset: attribute.endOffset },
-        culprit: { at: 'element', offset: bearer.offset, part: attribute.name },
-        data: {
-          tag: medium.name,
-          name: attribute.name,
-          wanted: named.address,
-          loaded: rivals[0]!.address,
-        },
-        seen: [],
-      };
+      return tell.markup(atPart(bearer, attribute.name, attribute), {
+        tag: medium.name,
+        name: attribute.name,
+        wanted: named.address,
+        loaded: rivals[0]!.address,
+      });
     }),
   );
 }

@@ -1,6 +1,8 @@
+import { atTag } from '../../core/measure/blame.js';
 import { defineCheck, type Case, type Fact } from '../../core/check.js';
 import { isHidden } from '../../core/markup/hidden.js';
-import { getTagSpan, getValue, type MarkupElement } from '../../core/markup/markup.js';
+import { getValue, type MarkupElement } from '../../core/markup/markup.js';
+import { tell } from '../../core/tell.js';
 
 type Needs = 'media';
 
@@ -19,12 +21,7 @@ export default defineCheck({
       .filter((element) => element.name === 'video' && namesFile(element))
       .filter((video) => !isHidden(c.markup, video) && !isLoop(video) && !hasCaptions(video))
       .filter((video) => !isSilent(c, video))
-      .map((video) => ({
-        where: getTagSpan(video),
-        culprit: { at: 'element', offset: video.offset },
-        data: null,
-        seen: [],
-      })),
+      .map((video) => tell.markup(atTag(video), null)),
   says: () => ({
     message: 'The video has no captions.',
     notice: 'People who cannot hear it, or have the sound off, do not learn what is said.',

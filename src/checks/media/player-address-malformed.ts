@@ -1,3 +1,4 @@
+import { atPart } from '../../core/measure/blame.js';
 import { defineCheck, type Fact } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
 import { getFrameSource } from '../../core/markup/embeds.js';
@@ -6,6 +7,7 @@ import type { MarkupAttribute } from '../../core/markup/markup.js';
 import { describeElement } from '../../core/markup/names.js';
 import { matchesHost, parseAddress } from '../../core/measure/site.js';
 import { isPlayer } from '../../core/standards/elements.js';
+import { tell } from '../../core/tell.js';
 import { capitalize, joinWords } from '../../core/words/list.js';
 
 interface Data {
@@ -34,9 +36,7 @@ export default defineCheck({
       const faults = findAddressFaults(raw, offset, player);
       const [first] = faults;
       if (!first) return [];
-      const where = { offset: first.offset, endOffset: first.endOffset };
-      const culprit = { at: 'element', offset: element.offset, part: source.name } as const;
-      return [{ where, culprit, data: { faults }, seen: [] }];
+      return [tell.markup(atPart(element, source.name, first), { faults })];
     });
   },
   says({ faults }) {

@@ -7,7 +7,8 @@ import type { Markup } from '../../core/markup/markup.js';
 import { findDeclaration } from '../../core/markup/styles.js';
 import { getTraits } from '../../core/markup/traits.js';
 import type { Span } from '../../core/snippet.js';
-import { formatWidths, getWorstSeen, nameElement, shorten } from '../../core/words/list.js';
+import { tell } from '../../core/tell.js';
+import { formatWidths, nameElement, shorten, getMost } from '../../core/words/list.js';
 
 interface Data {
   /** What is cut off, in words. */
@@ -18,7 +19,9 @@ interface Data {
   tag: string;
 }
 
-export default defineCheck<'cuts', Data>({
+type Measured = { outside: number; whole: boolean };
+
+export default defineCheck({
   id: 'content-cut-off',
   subject: 'page',
   level: 'concern',
@@ -28,6 +31,28 @@ export default defineCheck<'cuts', Data>({
   standard: 'CSS Overflow 3, 3.1; WCAG 2.2, 1.4.4 Resize Text',
   needs: ['cuts'],
   markup: false,
+  judge({ markup, renders }): Fact<Data, Measured>[] {
+    const { changes } = getTraits(markup);
+    return flatMap(renders, (render) =>
+      // A script may bring in what is wholly out of sight.
+      render.cuts
+        .filter(({ whole }) => !(whole && changes))
+        .map((cut): Fact<Data, Measured> => {
+          const blame = blameElement(markup, cut.clipper ?? cut);
+          return tell.seen(
+            { ...blame, where: cut.clipper ? locate(markup, blame, cut.axis) : blame.where },
+            {
+              what: describeCut(cut),
+              axis: cut.axis,
+              by: cut.by,
+              tag: cut.clipper?.tag ?? cut.tag,
+            },
+            makeSeen(render, { outside: cut.outside, whole: cut.whole }),
+            { group: cut.axis },
+          );
+        }),
+    );
+  },
   // Whose edge it passes is told by this.
   explains: [
     {
@@ -36,31 +61,8 @@ export default defineCheck<'cuts', Data>({
       fits: (_other, { by, axis }) => by === 'window' && axis === 'x',
     },
   ],
-  judge({ markup, renders }): Fact<Data>[] {
-    const { changes } = getTraits(markup);
-    return flatMap(renders, (render) =>
-      // A script may bring in what is wholly out of sight.
-      render.cuts
-        .filter(({ whole }) => !(whole && changes))
-        .map((cut): Fact<Data> => {
-          const blame = blameElement(markup, cut.clipper ?? cut);
-          return {
-            where: cut.clipper ? locate(markup, blame, cut.axis) : blame.where,
-            culprit: blame.culprit,
-            group: cut.axis,
-            data: {
-              what: describeCut(cut),
-              axis: cut.axis,
-              by: cut.by,
-              tag: cut.clipper?.tag ?? cut.tag,
-            },
-            seen: [makeSeen(render, { outside: cut.outside, whole: cut.whole })],
-          };
-        }),
-    );
-  },
   says({ what, axis, by, tag }, { seen, culprit }) {
-    const most = formatPixels(Number(getWorstSeen(seen, 'outside')?.measured.outside ?? 0));
+    const most = formatPixels(getMost(seen, 'outside'));
     const edge = by === 'own' ? `the edge of ${nameElement(tag, culprit)}` : EDGES[by];
     return {
       message: `${what} reaches up to ${most} beyond ${edge} and is cut off there (${formatWidths(seen)}).`,
@@ -69,7 +71,7 @@ export default defineCheck<'cuts', Data>({
     };
   },
   measures: ({ outside, whole }) =>
-    `${formatPixels(Number(outside))} beyond the edge${whole ? ', all of it' : ''}`,
+    `${formatPixels(outside)} beyond the edge${whole ? ', all of it' : ''}`,
   brief: ({ what }) => `${what.replace(/^T/, 't').replace(/^A/, 'a')} cut off`,
   samples: [
     { what: 'The text “Sow thinly”', axis: 'y', by: 'own', tag: 'div' },

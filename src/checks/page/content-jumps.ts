@@ -9,7 +9,8 @@ import {
 import type { ShiftsFact } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
 import { blameElement, getHead } from '../../core/measure/blame.js';
-import { capitalize, formatWidths, getWorstSeen, nameElement } from '../../core/words/list.js';
+import { tell } from '../../core/tell.js';
+import { capitalize, formatWidths, nameElement, getMost } from '../../core/words/list.js';
 
 type Cause = ShiftsFact['causes'][number];
 
@@ -18,6 +19,8 @@ interface Data {
   tag: string | null;
   how: Cause['how'] | null;
 }
+
+type Measured = Record<'score' | 'limit', number>;
 
 export default defineCheck({
   id: 'content-jumps',
@@ -29,7 +32,7 @@ export default defineCheck({
   standard: 'Layout Instability API, 2.2; HTML Living Standard, dimension attributes',
   needs: ['shifts'],
   markup: false,
-  judge(c): Fact<Data>[] {
+  judge(c): Fact<Data, Measured>[] {
     const limit = c.house.limits.contentJump;
     const over = c.renders
       .map((render) => ({ render, score: getScore(render) }))
@@ -38,13 +41,15 @@ export default defineCheck({
     const cause = findMain(over.map(({ render }) => render));
     const blame = cause ? blameElement(c.markup, cause) : null;
     return [
-      {
-        where: blame?.where ?? getHead(c.markup),
-        culprit: blame?.culprit ?? { at: 'snippet', what: 'jumps' },
-        group: '',
-        data: { limit, tag: cause?.tag ?? null, how: cause?.how ?? null },
-        seen: over.map(({ render, score }) => makeSeen(render, { score, limit })),
-      },
+      tell.seen(
+        {
+          where: blame?.where ?? getHead(c.markup),
+          culprit: blame?.culprit ?? { at: 'snippet', what: 'jumps' },
+        },
+        { limit, tag: cause?.tag ?? null, how: cause?.how ?? null },
+        over.map(({ render, score }) => makeSeen(render, { score, limit })),
+        { group: '' },
+      ),
     ];
   },
   says({ limit, tag, how }, { seen, culprit }) {
@@ -57,7 +62,7 @@ export default defineCheck({
       cure: CURES[how ?? 'moved'],
     };
   },
-  measures: ({ score, limit }) => `layout shifts of ${formatScore(score, Number(limit))}`,
+  measures: ({ score, limit }) => `layout shifts of ${formatScore(score, limit)}`,
   brief: ({ limit }, { seen }) => `layout shifts of ${formatWorst(seen, limit)}`,
   samples: [
     { limit: 0.1, tag: 'div', how: 'put-in' },
@@ -107,13 +112,12 @@ function findMain(renders: Case<'shifts'>['renders']): Cause | null {
   return [...sums.values()].sort((a, b) => b.score - a.score)[0] ?? null;
 }
 
-function formatWorst(seen: readonly Seen[], limit: number): string {
-  return formatScore(getWorstSeen(seen, 'score')?.measured.score, limit);
+function formatWorst(seen: readonly Seen<Measured>[], limit: number): string {
+  return formatScore(getMost(seen, 'score'), limit);
 }
 
 /** To two places, or to as many more as tell it from the limit. */
-function formatScore(score: Seen['measured'][string] | undefined, limit: number): string {
-  const sum = Number(score ?? 0);
+function formatScore(sum: number, limit: number): string {
   const places = [2, 3, 4].find((one) => Number(sum.toFixed(one)) !== limit) ?? 2;
   return sum.toFixed(places);
 }

@@ -2,6 +2,7 @@ import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
 import type { CoveredFact } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
 import { blameElement, getBlamed } from '../../core/measure/blame.js';
+import { tell } from '../../core/tell.js';
 import { capitalize, formatWidths, nameElement, shorten } from '../../core/words/list.js';
 
 interface Data {
@@ -31,13 +32,12 @@ export default defineCheck({
         const over = blameElement(markup, { from: by.from, selector: by.selector });
         const line = getBlamed(markup, over) ? ` (line ${markup.place(over.where).line})` : '';
         return [
-          {
-            where: blame.where,
-            culprit: blame.culprit,
-            group: '',
-            data: { tag, what, name, by: `${nameElement(by.tag, over.culprit)}${line}` },
-            seen: [makeSeen(render, { by: by.tag })],
-          },
+          tell.seen(
+            blame,
+            { tag, what, name, by: `${nameElement(by.tag, over.culprit)}${line}` },
+            makeSeen(render, { by: by.tag }),
+            { group: '' },
+          ),
         ];
       }),
     ),

@@ -1,6 +1,7 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
 import { blameElement } from '../../core/measure/blame.js';
+import { tell } from '../../core/tell.js';
 import {
   capitalize,
   formatWidths,
@@ -14,6 +15,8 @@ interface Data {
   /** What of the page is covered, in words. */
   covered: string[];
 }
+
+type Measured = { covered: number; what: string };
 
 /** More are counted. */
 const MOST_NAMED = 4;
@@ -33,20 +36,22 @@ export default defineCheck({
   markup: false,
   judge: ({ markup, renders }) =>
     flatMap(renders, (render) => {
-      const found = new Map<string, Fact<Data>>();
+      const found = new Map<string, Fact<Data, Measured>>();
       for (const { tag, name, what, by, from } of render.layers) {
         if (from !== null || by.from === null) continue;
         const { where, culprit } = blameElement(markup, { from: by.from, selector: by.selector });
         const key = JSON.stringify(culprit);
         const label = name ? `“${shorten(name, 30)}”` : `a <${tag}>`;
         const covered = [...(found.get(key)?.data.covered ?? []), label];
-        found.set(key, {
-          where,
-          culprit,
-          group: '',
-          data: { tag: by.tag, covered },
-          seen: [makeSeen(render, { covered: covered.length, what })],
-        });
+        found.set(
+          key,
+          tell.seen(
+            { where, culprit },
+            { tag: by.tag, covered },
+            makeSeen(render, { covered: covered.length, what }),
+            { group: '' },
+          ),
+        );
       }
       return [...found.values()];
     }),
@@ -60,7 +65,7 @@ export default defineCheck({
       cure: 'Keep it inside its slot, make it smaller, or let the pointer through it: `pointer-events: none`.',
     };
   },
-  measures: ({ covered }) => `${Number(covered)} of the page’s controls under it`,
+  measures: ({ covered }) => `${covered} of the page’s controls under it`,
   brief: ({ covered }) => `over ${joinWords([...new Set(covered)].slice(0, 2))} of the page`,
   samples: [{ tag: 'div', covered: ['“Members’ desk”'] }],
   examples: {

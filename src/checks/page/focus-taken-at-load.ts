@@ -1,9 +1,16 @@
-import { defineCheck, makeSeen, type Case, type Fact, type RenderOf } from '../../core/check.js';
+import {
+  defineCheck,
+  makeSeen,
+  type Case,
+  type Fact,
+  type RenderOf,
+  type MarkupFact,
+} from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
 import { findCall } from '../../core/measure/calls.js';
 import { formatPixels } from '../../core/measure/units.js';
 import { FRAMES } from '../../core/standards/elements.js';
-import { blameElement } from '../../core/measure/blame.js';
+import { atPart, atSnippet, blameElement } from '../../core/measure/blame.js';
 import {
   getAttribute,
   getTagSpan,
@@ -12,6 +19,7 @@ import {
   type Markup,
   type MarkupElement,
 } from '../../core/markup/markup.js';
+import { tell } from '../../core/tell.js';
 
 interface Data {
   /** What takes it; null where the page is scrolled, and nothing has the focus. */
@@ -19,6 +27,8 @@ interface Data {
   how: 'attribute' | 'script' | 'frame' | 'scroll';
   element: number | null;
 }
+
+type Measured = { scrolled?: number };
 
 type Needs = 'page' | 'elements';
 
@@ -49,7 +59,8 @@ export default defineCheck({
     'WCAG 2.2, 2.4.3 Focus Order and 3.2.1 On Focus; HTML Living Standard, 6.6.7 The autofocus attribute',
   needs: ['page', 'elements'],
   markup: true,
-  judge: (c) => (c.renders.length === 0 ? judgeMarkup(c) : judgeRenders(c)),
+  judge: judgeRenders,
+  unrendered: tellAutofocus,
   says: ({ tag, how }) => ({
     message: tag
       ? `The <${tag}> takes the focus ${MEANS[how].by} when the page loads.`
@@ -64,8 +75,7 @@ export default defineCheck({
       ? [{ do: 'remove-attribute', element, name: 'autofocus' }]
       : null,
   brief: ({ tag }) => (tag ? `<${tag}> takes the focus at load` : 'it scrolls the page at load'),
-  measures: ({ scrolled }) =>
-    scrolled ? `scrolled down by ${formatPixels(Number(scrolled))}` : '',
+  measures: ({ scrolled }) => (scrolled ? `scrolled down by ${formatPixels(scrolled)}` : ''),
   samples: [
     { tag: 'input', how: 'attribute', element: null },
     { tag: 'input', how: 'script', element: null },
@@ -104,21 +114,19 @@ export default defineCheck({
   },
 });
 
-function judgeMarkup({ markup }: Case<Needs>): Fact<Data>[] {
+function tellAutofocus({ markup }: Case<Needs>): MarkupFact<Data>[] {
   const [first] = markup.elements.filter(
     (element) => getValue(element, 'autofocus') !== null && !isClosed(element),
   );
   return first ? [tellAttribute(first)] : [];
 }
 
-function tellAttribute(element: MarkupElement): Fact<Data> {
-  const { offset, endOffset } = getAttribute(element, 'autofocus')!;
-  return {
-    where: { offset, endOffset },
-    culprit: { at: 'element', offset: element.offset, part: 'autofocus' },
-    data: { tag: element.name, how: 'attribute', element: element.offset },
-    seen: [],
-  };
+function tellAttribute(element: MarkupElement): MarkupFact<Data> {
+  return tell.markup(atPart(element, 'autofocus', getAttribute(element, 'autofocus')!), {
+    tag: element.name,
+    how: 'attribute',
+    element: element.offset,
+  });
 }
 
 function isClosed(element: MarkupElement): boolean {
@@ -129,8 +137,8 @@ function isClosed(element: MarkupElement): boolean {
   return false;
 }
 
-function judgeRenders({ markup, renders }: Case<Needs>): Fact<Data>[] {
-  return flatMap(renders, (render): Fact<Data>[] => {
+function judgeRenders({ markup, renders }: Case<Needs>): Fact<Data, Measured>[] {
+  return flatMap(renders, (render): Fact<Data, Measured>[] => {
     const focused = render.elements.find(({ id }) => id === render.page.focused);
     if (!focused) return judgeScroll(markup, render);
     const blame = blameElement(markup, focused);
@@ -141,17 +149,16 @@ function judgeRenders({ markup, renders }: Case<Needs>): Fact<Data>[] {
     const where = attribute ?? (element ? getTagSpan(element) : blame.where);
     const { offset, endOffset } = where;
     return [
-      {
-        where: { offset, endOffset },
-        culprit: blame.culprit,
-        group: '',
-        data: {
+      tell.seen(
+        { ...blame, where: { offset, endOffset } },
+        {
           tag: focused.tag,
           how: attribute ? 'attribute' : getHow(focused.tag),
           element: element?.offset ?? null,
         },
-        seen: [makeSeen(render, {})],
-      },
+        makeSeen(render, {}),
+        { group: '' },
+      ),
     ];
   });
 }
@@ -164,12 +171,11 @@ function getHow(tag: string): Data['how'] {
 const SCROLLS = /\bscroll(IntoView|To|By|Top)?\b|\blocation\b|\bfocus\s*\(/;
 
 /** The page is scrolled down, and is not so without the snippet. One that had to be stopped may have been scrolled to be read. */
-function judgeScroll(markup: Markup, render: RenderOf<Needs>): Fact<Data>[] {
+function judgeScroll(markup: Markup, render: RenderOf<Needs>): Fact<Data, Measured>[] {
   const { page, baseline, partial } = render;
   if (!baseline || partial || page.scrolled <= baseline.scrolled + STILL) return [];
   const where = findCall(markup, SCROLLS);
-  const culprit = { at: 'snippet', what: 'scroll' } as const;
   const data = { tag: null, how: 'scroll', element: null } as const;
   const seen = [makeSeen(render, { scrolled: page.scrolled })];
-  return [{ where, culprit, data, seen }];
+  return [tell.seen(atSnippet('scroll', where), data, seen)];
 }

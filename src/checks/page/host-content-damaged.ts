@@ -2,17 +2,21 @@ import { defineCheck, makeSeen, type Case, type Fact, type RenderOf } from '../.
 import type { HostPartFact } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
 import { HARMS, listHarmed, type Harm } from '../../core/measure/host-damage.js';
-import { blameElement } from '../../core/measure/blame.js';
+import { atSnippet, blameElement } from '../../core/measure/blame.js';
 import { locateMaker } from '../../core/measure/makers.js';
 import type { Markup } from '../../core/markup/markup.js';
 import { listReaching } from '../../core/markup/reaching.js';
 import type { Span } from '../../core/snippet.js';
+import { tell } from '../../core/tell.js';
 import { countWords, joinWords } from '../../core/words/list.js';
 
 interface Data {
   /** What happened to which parts, as a person would name them. */
   harms: { harm: Harm; parts: string[] }[];
 }
+
+/** How many parts, for each harm. */
+type Measured = Record<string, number>;
 
 type Needs = 'host' | 'page' | 'paint' | 'elements';
 
@@ -35,19 +39,20 @@ export default defineCheck({
     },
   ],
   judge: (c) => {
-    return flatMap(c.renders, (render): Fact<Data>[] => {
+    return flatMap(c.renders, (render): Fact<Data, Measured>[] => {
       const damaged = listDamaged(c, render);
       if (damaged.length === 0) return [];
       const harms = gather(damaged);
-      const measured = Object.fromEntries(harms.map(({ harm, parts }) => [harm, parts.length]));
+      const measured: Measured = Object.fromEntries(
+        harms.map(({ harm, parts }) => [harm, parts.length]),
+      );
       return [
-        {
-          where: locate(c.markup, render, damaged),
-          culprit: { at: 'snippet', what: 'host' },
-          group: 'host',
-          data: { harms },
-          seen: [makeSeen(render, measured)],
-        },
+        tell.seen(
+          atSnippet('host', locate(c.markup, render, damaged)),
+          { harms },
+          makeSeen(render, measured),
+          { group: 'host' },
+        ),
       ];
     });
   },
@@ -58,7 +63,7 @@ export default defineCheck({
   }),
   measures: (measured) =>
     Object.entries(measured)
-      .map(([harm, count]) => `${countWords(Number(count), 'part')} ${harm}`)
+      .map(([harm, count]) => `${countWords(count, 'part')} ${harm}`)
       .join(', '),
   brief: ({ harms }) => `${harms.map(describeHarm)[0] ?? 'parts of the page are damaged'}`,
   samples: [{ harms: [{ harm: 'gone', parts: ['the footer'] }] }],

@@ -1,6 +1,7 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
 import { blameElement } from '../../core/measure/blame.js';
+import { tell } from '../../core/tell.js';
 import { nameElement } from '../../core/words/list.js';
 
 interface Data {
@@ -25,7 +26,7 @@ export default defineCheck({
       const { where, culprit } = blameElement(markup, trapped);
       const { tag, presses } = trapped;
       const seen = [makeSeen(render, { presses })];
-      return [{ where, culprit, group: '', data: { tag, presses }, seen }];
+      return [tell.seen({ where, culprit }, { tag, presses }, seen, { group: '' })];
     }),
   says({ tag, presses }, { culprit }) {
     return {

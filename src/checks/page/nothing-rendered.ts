@@ -1,9 +1,10 @@
 import { defineCheck, makeSeen, type Fact, type RenderOf } from '../../core/check.js';
 import type { ElementFact } from '../../core/evidence.js';
 import { getTagSpan, type Markup } from '../../core/markup/markup.js';
-import { getHead } from '../../core/measure/blame.js';
+import { atSnippet, getHead } from '../../core/measure/blame.js';
 import { MEANT_TO_SHOW, UNSEEN } from '../../core/standards/elements.js';
 import { isScript } from '../../core/markup/traits.js';
+import { tell } from '../../core/tell.js';
 
 interface Data {
   scripted: boolean;
@@ -40,13 +41,12 @@ export default defineCheck({
       return [];
     const scripted = c.markup.elements.some(isScript);
     return [
-      {
-        where: first ? getTagSpan(first) : getHead(c.markup),
-        culprit: { at: 'snippet', what: 'nothing' },
-        level: scripted ? 'concern' : 'blocker',
-        data: { scripted },
-        seen: whole.map((one) => makeSeen(one, { elements: one.elements.length })),
-      },
+      tell.seen(
+        atSnippet('nothing', first ? getTagSpan(first) : getHead(c.markup)),
+        { scripted },
+        whole.map((one) => makeSeen(one, { elements: one.elements.length })),
+        { level: scripted ? 'concern' : 'blocker' },
+      ),
     ];
   },
   says({ scripted }) {

@@ -3,6 +3,7 @@ import { flatMap } from '../../core/lists.js';
 import { blameElement, getBlamed } from '../../core/measure/blame.js';
 import { listOffCentre } from '../../core/measure/centre.js';
 import { formatPixels } from '../../core/measure/units.js';
+import { tell } from '../../core/tell.js';
 import { capitalize, formatWidths, getWorstSeen, nameElement } from '../../core/words/list.js';
 
 interface Data {
@@ -14,6 +15,8 @@ interface Data {
   /** It is a block already. */
   block: boolean;
 }
+
+type Measured = Record<'before' | 'after' | 'width' | 'apart', number>;
 
 export default defineCheck({
   id: 'off-centre',
@@ -28,24 +31,28 @@ export default defineCheck({
   judge: ({ markup, house, renders }) =>
     flatMap(renders, (render) => {
       const align = house.slots.find(({ name }) => name === render.at.slot)?.align ?? 'start';
-      return listOffCentre(render, align).map(({ block, movable, before, after }): Fact<Data> => {
-        const blame = blameElement(markup, block);
-        const measured = { before, after, width: block.box.width, apart: Math.abs(before - after) };
-        const isBlock = !/^inline/.test(block.style.display);
-        return {
-          where: blame.where,
-          culprit: blame.culprit,
-          group: '',
-          data: { tag: block.tag, align, movable, block: isBlock },
-          seen: [makeSeen(render, measured)],
-        };
-      });
+      return listOffCentre(render, align).map(
+        ({ block, movable, before, after }): Fact<Data, Measured> => {
+          const blame = blameElement(markup, block);
+          const measured = {
+            before,
+            after,
+            width: block.box.width,
+            apart: Math.abs(before - after),
+          };
+          const isBlock = !/^inline/.test(block.style.display);
+          return tell.seen(
+            blame,
+            { tag: block.tag, align, movable, block: isBlock },
+            makeSeen(render, measured),
+            { group: '' },
+          );
+        },
+      );
     }),
   says({ tag, align, block }, { seen, culprit }) {
     const worst = getWorstSeen(seen, 'apart')?.measured;
-    const [before, after] = [worst?.before, worst?.after].map((px) =>
-      formatPixels(Number(px ?? 0)),
-    );
+    const [before, after] = [worst?.before, worst?.after].map((px = 0) => formatPixels(px));
     const place = align === 'end' ? 'at the end' : 'in the middle';
     const name = nameElement(tag, culprit);
     return {
@@ -65,7 +72,7 @@ export default defineCheck({
     return [{ do: 'set-style', element: element.offset, declarations }];
   },
   measures: ({ before, after }) =>
-    `${formatPixels(Number(before))} free before it, ${formatPixels(Number(after))} behind it`,
+    `${formatPixels(before)} free before it, ${formatPixels(after)} behind it`,
   samples: [
     { tag: 'iframe', align: 'start', movable: true, block: false },
     { tag: 'div', align: 'end', movable: true, block: true },

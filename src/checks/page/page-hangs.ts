@@ -3,6 +3,8 @@ import type { Markup } from '../../core/markup/markup.js';
 import { getTraits } from '../../core/markup/traits.js';
 import { findCall, findLine } from '../../core/measure/calls.js';
 import type { Span } from '../../core/snippet.js';
+import { atSnippet } from '../../core/measure/blame.js';
+import { tell } from '../../core/tell.js';
 
 interface Data {
   /** How long it had not answered; null where it broke down. */
@@ -41,8 +43,7 @@ export default defineCheck({
       const { seconds, functionName, address } = render.scripts.hung!;
       const seen = [makeSeen(render, { seconds })];
       const data = { seconds, functionName, address };
-      const culprit = { at: 'snippet', what: 'page' } as const;
-      return { where, culprit, data, seen };
+      return tell.seen(atSnippet('page', where), data, seen);
     });
   },
   says({ seconds, functionName, address }) {

@@ -1,13 +1,17 @@
+import { atSnippet } from '../../core/measure/blame.js';
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
 import type { Way } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
 import { locateMaker } from '../../core/measure/makers.js';
+import { tell } from '../../core/tell.js';
 import { formatWidths, joinWords } from '../../core/words/list.js';
 
 interface Data {
   /** What cannot be done any more. */
   what: 'scroll' | 'tab';
 }
+
+type Measured = { tried: string };
 
 const NAMES: Record<Way, string> = {
   wheel: 'the wheel',
@@ -35,7 +39,7 @@ export default defineCheck({
   markup: false,
   explains: [{ findings: ['visitor-hindered'], anywhere: true, fits: () => true }],
   judge: ({ markup, renders }) =>
-    flatMap(renders, (render): Fact<Data>[] => {
+    flatMap(renders, (render): Fact<Data, Measured>[] => {
       const { tried, stuck } = render.visit;
       const ways: Record<Data['what'], Way[]> = {
         scroll: tried.filter((way) => way !== 'tab'),
@@ -44,13 +48,14 @@ export default defineCheck({
       const locked = (['scroll', 'tab'] as const).filter(
         (what) => ways[what].length > 0 && ways[what].every((way) => stuck.includes(way)),
       );
-      return locked.map((what) => ({
-        where: locateMaker(markup, CALLS[what]),
-        culprit: { at: 'snippet', what },
-        group: what,
-        data: { what },
-        seen: [makeSeen(render, { tried: joinWords(ways[what].map((way) => NAMES[way])) })],
-      }));
+      return locked.map((what) =>
+        tell.seen(
+          atSnippet(what, locateMaker(markup, CALLS[what])),
+          { what },
+          makeSeen(render, { tried: joinWords(ways[what].map((way) => NAMES[way])) }),
+          { group: what },
+        ),
+      );
     }),
   says: ({ what }, { seen }) =>
     what === 'tab'
@@ -64,7 +69,7 @@ export default defineCheck({
           notice: 'All that is further down is out of reach.',
           cure: 'Do not fix the page or hide what overflows it; keep what code does to the wheel, to swipes and keys inside of the snippet.',
         },
-  measures: ({ tried }) => `${String(tried)} did nothing`,
+  measures: ({ tried }) => `${tried} did nothing`,
   brief: ({ what }) =>
     what === 'tab' ? 'Tab does not go on' : 'the page cannot be scrolled any more',
   samples: [{ what: 'scroll' }, { what: 'tab' }],

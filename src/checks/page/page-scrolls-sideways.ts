@@ -7,7 +7,7 @@ import {
   type Seen,
 } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
-import { getHead } from '../../core/measure/blame.js';
+import { atSnippet, getHead } from '../../core/measure/blame.js';
 import {
   blameWidth,
   SAMPLE_WIDTH_BLAME,
@@ -20,10 +20,11 @@ import {
   isUnexplained,
   listPageCulprits,
 } from '../../core/measure/sticking.js';
-import { describeWhen, getWhen } from '../../core/measure/when.js';
+import { describeWhen, getWhen, type When } from '../../core/measure/when.js';
 import { formatPixels } from '../../core/measure/units.js';
 import type { Span } from '../../core/snippet.js';
 import { getTagSpan, type Markup } from '../../core/markup/markup.js';
+import { tell } from '../../core/tell.js';
 import { getReason, pickCause } from '../../core/trial/cause.js';
 import type { Stated } from '../../core/trial/stated.js';
 import { settleCures, type Sighted } from '../../core/trial/settle.js';
@@ -35,6 +36,14 @@ import { listRanges } from '../../core/search/ranges.js';
 interface Data {
   blame: WidthBlame;
 }
+
+type Measured = {
+  overhang: number;
+  scrollWidth: number;
+  windowWidth: number;
+  elementWidth?: number;
+  at?: When;
+};
 
 type Needs = 'page' | 'elements' | 'slot' | 'causes' | 'widths';
 
@@ -68,10 +77,10 @@ export default defineCheck({
       cure: cureWidth(blame),
     };
   },
-  measures: ({ overhang, elementWidth, windowWidth, at }) =>
-    typeof elementWidth === 'number'
-      ? `${formatPixels(Number(overhang))} beyond the window, ${formatPixels(elementWidth)} wide${describeWhen(at)}`
-      : `${formatPixels(Number(overhang))} wider than the window of ${formatPixels(Number(windowWidth))}`,
+  measures: ({ overhang, elementWidth, windowWidth, at = 'load' }) =>
+    elementWidth !== undefined
+      ? `${formatPixels(overhang)} beyond the window, ${formatPixels(elementWidth)} wide${describeWhen(at)}`
+      : `${formatPixels(overhang)} wider than the window of ${formatPixels(windowWidth)}`,
   mend: ({ blame }) => blame.cure,
   brief({ blame }, fact) {
     const by = formatPixels(getMostOver(fact));
@@ -102,7 +111,7 @@ export default defineCheck({
   },
 });
 
-function judge({ markup, renders }: Case<Needs>): Fact<Data>[] {
+function judge({ markup, renders }: Case<Needs>): Fact<Data, Measured>[] {
   const sighted = flatMap(renders, (render) => judgeRender(markup, render, renders));
   return settleCures(
     markup,
@@ -115,28 +124,24 @@ function judgeRender(
   markup: Markup,
   render: RenderOf<Needs>,
   all: readonly RenderOf<Needs>[],
-): Sighted<Data>[] {
+): Sighted<Data, Measured>[] {
   const { page, baseline, causes } = render;
   const over = getPageOverhang(render);
   if (!over) return [];
   const { scrollWidth, clientWidth: windowWidth } = getWidest(page);
   const measured = { overhang: over.overhang, scrollWidth, windowWidth };
   const culprits = listPageCulprits(render);
-  const blamed = culprits.map((culprit): Sighted<Data> => {
+  const blamed = culprits.map((culprit): Sighted<Data, Measured> => {
     const { element, overhang } = culprit;
     const cause = findCause(causes, aimAt(culprit));
     const blame = blameWidth(markup, element, { causes, cause, room: windowWidth });
     const at = getWhen(culprit, page);
     const seen = makeSeen(render, { ...measured, at, overhang, elementWidth: element.box.width });
-    const fact = {
-      where: blame.where,
-      culprit: blame.culprit,
+    const fact = tell.seen(blame, { blame }, seen, {
       group: '',
       byContent: blame.reason === 'content' || blame.reason === 'text',
-      data: { blame },
-      seen: [seen],
       ranges: listRanges(all, render.at, 'page', element),
-    };
+    });
     return { fact, causes, cause };
   });
   // A page that is not as wide each time is not held against a snippet of which no part sticks out.
@@ -157,21 +162,23 @@ function judgeRender(
  * No element of the snippet sticks out, and yet the page does: a rule of its own widened a host part, or
  * its text, which stands in no element, does not break.
  */
-function blamePage(markup: Markup, stated: Stated | null, seen: Seen): Fact<Data> {
+function blamePage(
+  markup: Markup,
+  stated: Stated | null,
+  seen: Seen<Measured>,
+): Fact<Data, Measured> {
   const sheet = markup.elements.find(({ name }) => name === 'style');
   const where =
     stated?.where ?? findLongestWord(markup) ?? (sheet ? getTagSpan(sheet) : getHead(markup));
-  const culprit = { at: 'snippet', what: 'page' } as const;
   const blame: WidthBlame = {
     ...SAMPLE_WIDTH_BLAME,
-    where,
-    culprit,
+    ...atSnippet('page', where),
     reason: stated ? getReason(stated) : 'text',
     tag: '',
     declaration: stated?.declaration ?? null,
     attribute: stated?.attribute ?? null,
   };
-  return { where, culprit, data: { blame }, seen: [seen] };
+  return tell.seen(blame, { blame }, seen);
 }
 
 /** The longest run of letters outside of all elements. */

@@ -1,9 +1,17 @@
-import { defineCheck, makeSeen, type Case, type Fact, type RenderOf } from '../../core/check.js';
+import {
+  defineCheck,
+  makeSeen,
+  type Case,
+  type Fact,
+  type RenderOf,
+  type MarkupFact,
+} from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
 import { getValue, getTagSpan, type Markup } from '../../core/markup/markup.js';
-import { blameElement } from '../../core/measure/blame.js';
+import { atSnippet, blameElement } from '../../core/measure/blame.js';
 import { findCall } from '../../core/measure/calls.js';
 import type { Span } from '../../core/snippet.js';
+import { tell } from '../../core/tell.js';
 
 type Taking = 'dialog' | 'layer' | 'window' | 'reload' | 'leave';
 
@@ -12,6 +20,8 @@ interface Data {
   /** The dialog's words, or the address. */
   detail: string;
 }
+
+type Measured = { dialogs?: number; windows?: number; to?: string; opened?: boolean };
 
 type Needs = 'scripts';
 
@@ -46,6 +56,8 @@ export default defineCheck({
     'HTML Living Standard, 8.8.1 Simple dialogs; WCAG 2.2, 3.2.1 On Focus and 2.2.4 Interruptions',
   needs: ['scripts'],
   markup: 'part',
+  judge: (c) => flatMap(c.renders, (render) => judgeRender(c, render)),
+  unrendered: ({ markup }) => tellRefreshes(markup),
   // Dialogs without end keep the page busy too.
   explains: [
     { findings: ['page-settings-changed'], anywhere: true },
@@ -57,12 +69,8 @@ export default defineCheck({
       fits: () => true,
       when: ({ measured }) => measured.opened === true,
     },
-    { findings: ['page-hangs'], when: ({ measured }) => Number(measured.dialogs) >= ENDLESS },
+    { findings: ['page-hangs'], when: ({ measured }) => (measured.dialogs ?? 0) >= ENDLESS },
   ],
-  judge: (c) =>
-    c.renders.length === 0
-      ? judgeMarkup(c.markup)
-      : flatMap(c.renders, (render) => judgeRender(c, render)),
   says({ kind, detail }) {
     if (kind === 'dialog') {
       return {
@@ -95,8 +103,7 @@ export default defineCheck({
       cure: 'Take out what sets the location or refreshes the page.',
     };
   },
-  measures: ({ dialogs }) =>
-    Number(dialogs ?? 0) > 1 ? `${Number(dialogs)} dialogs, one after the other` : '',
+  measures: ({ dialogs = 0 }) => (dialogs > 1 ? `${dialogs} dialogs, one after the other` : ''),
   brief: ({ kind }) => BRIEFS[kind],
   samples: [
     { kind: 'dialog', detail: '' },
@@ -138,10 +145,10 @@ export default defineCheck({
   },
 });
 
-function judgeRender({ markup }: Case<Needs>, render: RenderOf<Needs>): Fact<Data>[] {
+function judgeRender({ markup }: Case<Needs>, render: RenderOf<Needs>): Fact<Data, Measured>[] {
   const { dialogs, windows, navigations } = render.scripts;
   const [dialog] = dialogs;
-  const found: [Taking, string, Record<string, string | number>][] = [];
+  const found: [Taking, string, Measured][] = [];
   if (dialog)
     found.push(['dialog', `${dialog.kind} “${dialog.text}”`, { dialogs: dialogs.length }]);
   if (windows[0] !== undefined) found.push(['window', windows[0], { windows: windows.length }]);
@@ -149,13 +156,14 @@ function judgeRender({ markup }: Case<Needs>, render: RenderOf<Needs>): Fact<Dat
     const gone = navigations.find((one) => one.kind === kind);
     if (gone) found.push([kind, gone.address, { to: gone.address }]);
   }
-  const acts = found.map(([kind, detail, measured]): Fact<Data> => ({
-    where: locate(markup, kind),
-    culprit: { at: 'snippet', what: 'page' },
-    group: kind,
-    data: { kind, detail },
-    seen: [makeSeen(render, measured)],
-  }));
+  const acts = found.map(([kind, detail, measured]): Fact<Data, Measured> =>
+    tell.seen(
+      atSnippet('page', locate(markup, kind)),
+      { kind, detail },
+      makeSeen(render, measured),
+      { group: kind },
+    ),
+  );
   return [...acts, ...render.scripts.opened.map((one) => judgeOpened(markup, render, one))];
 }
 
@@ -163,14 +171,11 @@ function judgeOpened(
   markup: Markup,
   render: RenderOf<Needs>,
   { tag, from, selector }: RenderOf<Needs>['scripts']['opened'][number],
-): Fact<Data> {
-  const { where, culprit } = blameElement(markup, { from, selector });
+): Fact<Data, Measured> {
+  const blame = blameElement(markup, { from, selector });
   const detail = tag === 'dialog' ? 'modal <dialog>' : `<${tag}>`;
-  return {
-    ...{ where, culprit, group: 'layer' },
-    data: { kind: 'layer', detail },
-    seen: [makeSeen(render, { opened: true })],
-  };
+  const seen = makeSeen(render, { opened: true });
+  return tell.seen(blame, { kind: 'layer', detail }, seen, { group: 'layer' });
 }
 
 /** The refresh, where there is one: it is a cause that needs no script. */
@@ -179,13 +184,12 @@ function locate(markup: Markup, kind: Taking): Span {
   return refresh ? getTagSpan(refresh) : findCall(markup, CALLS[kind]);
 }
 
-function judgeMarkup(markup: Markup): Fact<Data>[] {
+function tellRefreshes(markup: Markup): MarkupFact<Data>[] {
   return findRefreshes(markup).map((element) => {
     const address = /url\s*=\s*['"]?([^'"\s]+)/i.exec(getValue(element, 'content') ?? '')?.[1];
     const kind = address === undefined ? 'reload' : 'leave';
     const data: Data = { kind, detail: address ?? '' };
-    const culprit = { at: 'snippet', what: kind } as const;
-    return { where: getTagSpan(element), culprit, data, seen: [] };
+    return tell.markup(atSnippet(kind, getTagSpan(element)), data);
   });
 }
 

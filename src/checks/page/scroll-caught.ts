@@ -6,12 +6,15 @@ import { formatPixels } from '../../core/measure/units.js';
 import type { Markup } from '../../core/markup/markup.js';
 import { findDeclaration } from '../../core/markup/styles.js';
 import type { Span } from '../../core/snippet.js';
+import { tell } from '../../core/tell.js';
 import { capitalize, formatWidths, nameElement } from '../../core/words/list.js';
 
 interface Data {
   tag: string;
   how: HandlingFact['caught'][number]['how'];
 }
+
+type Measured = Record<'height' | 'windowHeight', number>;
 
 export default defineCheck({
   id: 'scroll-caught',
@@ -25,18 +28,15 @@ export default defineCheck({
   markup: false,
   judge: ({ markup, renders }) =>
     flatMap(renders, (render) =>
-      render.handling.caught.map((one): Fact<Data> => {
+      render.handling.caught.map((one): Fact<Data, Measured> => {
         const blame = blameElement(markup, one);
         const { tag, how } = one;
-        return {
-          where: locate(markup, blame, how),
-          culprit: blame.culprit,
-          group: '',
-          data: { tag, how },
-          seen: [
-            makeSeen(render, { height: one.box.height, windowHeight: render.viewport.height }),
-          ],
-        };
+        return tell.seen(
+          { ...blame, where: locate(markup, blame, how) },
+          { tag, how },
+          makeSeen(render, { height: one.box.height, windowHeight: render.viewport.height }),
+          { group: '' },
+        );
       }),
     ),
   says({ tag, how }, { seen, culprit }) {
@@ -54,7 +54,7 @@ export default defineCheck({
     };
   },
   measures: ({ height, windowHeight }) =>
-    `${formatPixels(Number(height))} high in a window of ${formatPixels(Number(windowHeight))}`,
+    `${formatPixels(height)} high in a window of ${formatPixels(windowHeight)}`,
   brief: ({ tag }) => `swipes end on the <${tag}>`,
   samples: [
     { tag: 'iframe', how: 'taken' },

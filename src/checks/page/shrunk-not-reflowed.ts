@@ -1,6 +1,7 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
 import { blameText, listSmallTexts } from '../../core/measure/texts.js';
 import { formatSize } from '../../core/measure/units.js';
+import { tell } from '../../core/tell.js';
 import { formatWidths } from '../../core/words/list.js';
 
 interface Data {
@@ -9,6 +10,8 @@ interface Data {
   largest: number;
   limit: number;
 }
+
+type Measured = { size: number; text: string };
 
 export default defineCheck({
   id: 'shrunk-not-reflowed',
@@ -20,21 +23,23 @@ export default defineCheck({
   standard: 'WCAG 2.2, 1.4.10 Reflow',
   needs: ['texts', 'frames'],
   markup: false,
-  judge({ markup, house, renders }): Fact<Data>[] {
+  judge({ markup, house, renders }): Fact<Data, Measured>[] {
     const limit = house.limits.smallestText;
-    return listSmallTexts(renders, limit, true).map(({ render, text, largest }): Fact<Data> => {
-      const { where, culprit } = blameText(markup, text);
-      const data = { sample: text.sample, size: text.size, largest, limit };
-      const seen = [makeSeen(render, { size: text.size, text: text.sample })];
-      return { where, culprit, group: '', data, seen };
-    });
+    return listSmallTexts(renders, limit, true).map(
+      ({ render, text, largest }): Fact<Data, Measured> => {
+        const { where, culprit } = blameText(markup, text);
+        const data = { sample: text.sample, size: text.size, largest, limit };
+        const seen = [makeSeen(render, { size: text.size, text: text.sample })];
+        return tell.seen({ where, culprit }, data, seen, { group: '' });
+      },
+    );
   },
   says: ({ sample, size, largest, limit }, { seen }) => ({
     message: `The letters are down to ${formatSize(size)} ${formatWidths(seen)}, and ${formatSize(largest)} elsewhere: “${sample}”.`,
     notice: 'On these screens it is too small to be read without zooming in.',
     cure: `Let it take up more lines instead of shrinking, with letters of ${formatSize(limit)} at least.`,
   }),
-  measures: ({ size }) => `${formatSize(Number(size))} as seen`,
+  measures: ({ size }) => `${formatSize(size)} as seen`,
   brief: ({ size }) => `text down to ${formatSize(size)} on some screens`,
   samples: [{ sample: 'Sow thinly', size: 6, largest: 16, limit: 12 }],
   examples: {

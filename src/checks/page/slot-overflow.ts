@@ -5,11 +5,12 @@ import {
   SAMPLE_WIDTH_BLAMES,
   type WidthBlame,
 } from '../../core/measure/blame-width.js';
+import { tell } from '../../core/tell.js';
 import { settleCures } from '../../core/trial/settle.js';
 import { aimAt, findCause } from '../../core/trial/targets.js';
 import { cureWidth } from '../../core/words/width.js';
 import { listSlotCulprits } from '../../core/measure/sticking.js';
-import { describeWhen, getWhen } from '../../core/measure/when.js';
+import { describeWhen, getWhen, type When } from '../../core/measure/when.js';
 import { formatPixels } from '../../core/measure/units.js';
 import { capitalize, formatWindows, getMostOver, nameElement } from '../../core/words/list.js';
 import { listRanges } from '../../core/search/ranges.js';
@@ -17,6 +18,14 @@ import { listRanges } from '../../core/search/ranges.js';
 interface Data {
   blame: WidthBlame;
 }
+
+type Measured = {
+  overhang: number;
+  side: 'left' | 'right';
+  slotWidth: number;
+  elementWidth: number;
+  at: When;
+};
 
 export default defineCheck({
   id: 'slot-overflow',
@@ -29,7 +38,7 @@ export default defineCheck({
   needs: ['slot', 'elements', 'page', 'causes', 'widths'],
   markup: false,
   tooWide: () => true,
-  judge({ markup, renders }): Fact<Data>[] {
+  judge({ markup, renders }): Fact<Data, Measured>[] {
     const sighted = flatMap(renders, (render) =>
       listSlotCulprits(render).map((culprit) => {
         const { element, overhang, side } = culprit;
@@ -39,15 +48,11 @@ export default defineCheck({
         const elementWidth = element.box.width;
         const at = getWhen(culprit, render.page);
         const measured = { overhang, side, slotWidth: width, elementWidth, at };
-        const fact = {
-          where: blame.where,
-          culprit: blame.culprit,
+        const fact = tell.seen(blame, { blame }, makeSeen(render, measured), {
           group: '',
           byContent: blame.reason === 'content' || blame.reason === 'text',
-          data: { blame },
-          seen: [makeSeen(render, measured)],
           ranges: listRanges(renders, render.at, 'slot', element),
-        };
+        });
         return { fact, causes: render.causes, cause };
       }),
     );
@@ -63,7 +68,7 @@ export default defineCheck({
     };
   },
   measures: ({ overhang, side, slotWidth, at }) =>
-    `${formatPixels(Number(overhang))} beyond the slot of ${formatPixels(Number(slotWidth))}, on the ${String(side)}${describeWhen(at)}`,
+    `${formatPixels(overhang)} beyond the slot of ${formatPixels(slotWidth)}, on the ${side}${describeWhen(at)}`,
   mend: ({ blame }) => blame.cure,
   brief({ blame }, fact) {
     const by = formatPixels(getMostOver(fact));

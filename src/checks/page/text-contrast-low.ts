@@ -9,6 +9,7 @@ import {
   readContrast,
   type PaintedText,
 } from '../../core/measure/texts.js';
+import { tell } from '../../core/tell.js';
 import { formatWidths, shorten } from '../../core/words/list.js';
 
 interface Data extends PaintedText {
@@ -35,13 +36,12 @@ export default defineCheck({
         const { contrast, colour, ground } = painted;
         const blame = blameElement(markup, text);
         return [
-          {
-            where: locateColour(markup, blame, colour),
-            culprit: blame.culprit,
-            group: '',
-            data: { ...painted, least },
-            seen: [makeSeen(render, { contrast, colour, ground, lack: least - contrast })],
-          },
+          tell.seen(
+            { ...blame, where: locateColour(markup, blame, colour) },
+            { ...painted, least },
+            makeSeen(render, { contrast, colour, ground, lack: least - contrast }),
+            { group: '' },
+          ),
         ];
       }),
     ),

@@ -1,4 +1,4 @@
-import { defineCheck, makeSeen, type Fact, type Seen } from '../../core/check.js';
+import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
 import type { TextFact } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
 import { blameElement, getBlamed } from '../../core/measure/blame.js';
@@ -9,6 +9,7 @@ import {
   type PaintedText,
 } from '../../core/measure/texts.js';
 import { listAround, type MarkupElement } from '../../core/markup/markup.js';
+import { tell } from '../../core/tell.js';
 import { formatWidths, shorten } from '../../core/words/list.js';
 
 interface Data {
@@ -38,7 +39,7 @@ export default defineCheck({
   explains: [{ findings: ['text-contrast-low'] }],
   judge: ({ markup, renders }) =>
     flatMap(renders, (render) =>
-      flatMap(render.texts, (text): Fact<Data>[] => {
+      flatMap(render.texts, (text): Fact<Data, Measured>[] => {
         const painted = readPale(text);
         const isUnseen = render.paint.unseen.includes(text.id);
         if (!painted && !isUnseen) return [];
@@ -46,13 +47,15 @@ export default defineCheck({
         const of = getKind(getBlamed(markup, blame), text.tag);
         const { sample } = text;
         return [
-          {
-            where: painted ? locateColour(markup, blame, painted.colour) : blame.where,
-            culprit: blame.culprit,
-            level: of || painted ? 'blocker' : 'concern',
-            data: { sample, of, painted },
-            seen: [makeSeen(render, painted ? measure(painted) : { contrast: null })],
-          },
+          tell.seen(
+            {
+              ...blame,
+              where: painted ? locateColour(markup, blame, painted.colour) : blame.where,
+            },
+            { sample, of, painted },
+            makeSeen(render, painted ? measure(painted) : { contrast: null }),
+            { level: of || painted ? 'blocker' : 'concern' },
+          ),
         ];
       }),
     ),
@@ -71,8 +74,7 @@ export default defineCheck({
         : 'See what lies over it, clips it or masks it.',
     };
   },
-  measures: (measured) =>
-    measured.contrast === null ? 'nothing is painted' : formatContrast(measured),
+  measures: (measured) => ('colour' in measured ? formatContrast(measured) : 'nothing is painted'),
   brief: ({ of }) => `${of === null ? 'text' : `a ${of}`} that cannot be seen`,
   samples: [
     { sample: 'Sow', of: null, painted: WHITE },
@@ -117,7 +119,10 @@ function readPale(text: TextFact): PaintedText | null {
   return painted !== null && painted.contrast < LEAST ? painted : null;
 }
 
-function measure({ contrast, colour, ground }: PaintedText): Seen['measured'] {
+/** `contrast` is null where nothing is painted. */
+type Measured = Pick<PaintedText, 'contrast' | 'colour' | 'ground'> | { contrast: null };
+
+function measure({ contrast, colour, ground }: PaintedText): Measured {
   return { contrast, colour, ground };
 }
 

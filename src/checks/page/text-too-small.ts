@@ -1,12 +1,15 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
 import { blameText, listSmallTexts } from '../../core/measure/texts.js';
 import { formatSize } from '../../core/measure/units.js';
+import { tell } from '../../core/tell.js';
 
 interface Data {
   sample: string;
   size: number;
   limit: number;
 }
+
+type Measured = { size: number; text: string };
 
 export default defineCheck({
   id: 'text-too-small',
@@ -19,13 +22,13 @@ export default defineCheck({
   needs: ['texts', 'frames'],
   markup: false,
   published: true,
-  judge({ markup, house, renders }): Fact<Data>[] {
+  judge({ markup, house, renders }): Fact<Data, Measured>[] {
     const limit = house.limits.smallestText;
-    return listSmallTexts(renders, limit, false).map(({ render, text }): Fact<Data> => {
+    return listSmallTexts(renders, limit, false).map(({ render, text }): Fact<Data, Measured> => {
       const { where, culprit } = blameText(markup, text);
       const data = { sample: text.sample, size: text.size, limit };
       const seen = [makeSeen(render, { size: text.size, text: text.sample })];
-      return { where, culprit, group: '', data, seen };
+      return tell.seen({ where, culprit }, data, seen, { group: '' });
     });
   },
   says: ({ sample, size, limit }) => ({
@@ -33,7 +36,7 @@ export default defineCheck({
     notice: 'Many people cannot read it, or have to zoom in to do so.',
     cure: `Make it ${formatSize(limit)} at least.`,
   }),
-  measures: ({ size }) => `${formatSize(Number(size))} as seen`,
+  measures: ({ size }) => `${formatSize(size)} as seen`,
   brief: ({ size }) => `text of ${formatSize(size)}`,
   samples: [{ sample: 'Sow thinly', size: 9, limit: 12 }],
   examples: {

@@ -3,11 +3,14 @@ import { flatMap } from '../../core/lists.js';
 import { blameElement, locateAttribute } from '../../core/measure/blame.js';
 import { listSized, type Sized } from '../../core/measure/sized.js';
 import { formatPixels } from '../../core/measure/units.js';
+import { tell } from '../../core/tell.js';
 import { formatWidths, getWorstSeen } from '../../core/words/list.js';
 
 interface Data {
   tag: string;
 }
+
+type Measured = Record<'width' | 'slotWidth' | 'spare', number>;
 
 type Needs = 'frames' | 'media' | 'slot';
 
@@ -26,26 +29,25 @@ export default defineCheck({
   needs: ['frames', 'media', 'slot'],
   markup: false,
   published: true,
-  judge(c): Fact<Data>[] {
+  judge(c): Fact<Data, Measured>[] {
     const phones = c.renders.filter(({ viewport }) => viewport.width <= PHONE);
     return flatMap(phones, (render) =>
       listSized(render)
         .filter((one) => isSmall(one, render) && (one.player || isLarge(c, one, render)))
-        .map((one): Fact<Data> => {
+        .map((one): Fact<Data, Measured> => {
           const blame = blameElement(c.markup, one);
           const where = locateAttribute(c.markup, blame, 'width');
           const slotWidth = render.slot.box.width;
           const measured = { width: one.box.width, slotWidth, spare: slotWidth - one.box.width };
-          const seen = [makeSeen(render, measured)];
-          const { culprit } = blame;
-          return { where, culprit, group: '', data: { tag: one.tag }, seen };
+          const seen = makeSeen(render, measured);
+          return tell.seen({ ...blame, where }, { tag: one.tag }, seen, { group: '' });
         }),
     );
   },
   says({ tag }, { seen }) {
     const worst = getWorstSeen(seen, 'spare');
-    const [width, slot] = [worst?.measured.width, worst?.measured.slotWidth].map((n) =>
-      formatPixels(Number(n ?? 0)),
+    const [width, slot] = [worst?.measured.width, worst?.measured.slotWidth].map((px = 0) =>
+      formatPixels(px),
     );
     return {
       message: `The <${tag}> is ${width} wide where there are ${slot} (${formatWidths(seen)}).`,
@@ -55,7 +57,7 @@ export default defineCheck({
     };
   },
   measures: ({ width, slotWidth }) =>
-    `${formatPixels(Number(width))} wide in a slot of ${formatPixels(Number(slotWidth))}`,
+    `${formatPixels(width)} wide in a slot of ${formatPixels(slotWidth)}`,
   brief: ({ tag }) => `<${tag}> small on phones`,
   samples: [{ tag: 'video' }],
   examples: {

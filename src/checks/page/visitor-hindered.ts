@@ -1,7 +1,9 @@
+import { atSnippet } from '../../core/measure/blame.js';
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
 import type { Act, Way } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
 import { locateMaker } from '../../core/measure/makers.js';
+import { tell } from '../../core/tell.js';
 
 type What = Act | Exclude<Way, 'tab'>;
 
@@ -38,13 +40,14 @@ export default defineCheck({
     flatMap(renders, (render): Fact<Data>[] => {
       const { stuck, hindered } = render.visit;
       const ways = stuck.filter((way) => way !== 'tab');
-      return [...hindered, ...ways].map((what) => ({
-        where: locateMaker(markup, KINDS[what][1]),
-        culprit: { at: 'snippet', what },
-        group: what,
-        data: { what },
-        seen: [makeSeen(render, {})],
-      }));
+      return [...hindered, ...ways].map((what) =>
+        tell.seen(
+          atSnippet(what, locateMaker(markup, KINDS[what][1])),
+          { what },
+          makeSeen(render, {}),
+          { group: what },
+        ),
+      );
     }),
   says: ({ what }) => ({
     message: `${KINDS[what][0]}.`,

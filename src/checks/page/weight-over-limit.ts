@@ -1,6 +1,6 @@
 import { defineCheck, type Fact } from '../../core/check.js';
 import type { FileType, RequestFact } from '../../core/evidence.js';
-import { getHead } from '../../core/measure/blame.js';
+import { atSnippet, getHead } from '../../core/measure/blame.js';
 import {
   describeBytes,
   findHeaviestTag,
@@ -9,6 +9,7 @@ import {
   weighHosts,
 } from '../../core/measure/bytes.js';
 import { formatBytes, formatWire } from '../../core/measure/units.js';
+import { tell } from '../../core/tell.js';
 import { joinWords } from '../../core/words/list.js';
 
 interface Data {
@@ -39,12 +40,11 @@ export default defineCheck({
     const { requests, seen } = found;
     const hosts = weighHosts(requests).map(({ host, wire }): [string, number] => [host, wire]);
     return [
-      {
-        where: findHeaviestTag(markup, requests, house.origin) ?? getHead(markup),
-        culprit: { at: 'snippet', what: 'weight' },
-        data: { limit, wire: sumBytes(requests, 'wire'), kinds: weighKinds(requests), hosts },
+      tell.seen(
+        atSnippet('weight', findHeaviestTag(markup, requests, house.origin) ?? getHead(markup)),
+        { limit, wire: sumBytes(requests, 'wire'), kinds: weighKinds(requests), hosts },
         seen,
-      },
+      ),
     ];
   },
   says: ({ limit, wire, kinds, hosts }) => ({

@@ -1,5 +1,7 @@
+import { atSnippet } from '../../core/measure/blame.js';
 import { defineCheck } from '../../core/check.js';
 import { parseAddress } from '../../core/measure/site.js';
+import { tell } from '../../core/tell.js';
 
 /** An address and nothing else, as it is copied from an address bar or a message. */
 const ADDRESS = /^<?((https?:)?\/\/[^\s<>"']+|www\.[^\s<>"'/]+\.[a-z]{2,}[^\s<>"']*)>?$/i;
@@ -31,12 +33,9 @@ export default defineCheck({
       return [];
     const offset = c.snippet.text.indexOf(address);
     return [
-      {
-        where: { offset, endOffset: offset + address.length },
-        culprit: { at: 'snippet', what: 'paste' },
-        data: { address: found },
-        seen: [],
-      },
+      tell.markup(atSnippet('paste', { offset, endOffset: offset + address.length }), {
+        address: found,
+      }),
     ];
   },
   says: ({ address }) => ({

@@ -1,12 +1,13 @@
 import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
 import { flatMap, mapPresent } from '../../core/lists.js';
-import { blameElement, locateAttribute } from '../../core/measure/blame.js';
+import { atPart, blameElement, locateAttribute } from '../../core/measure/blame.js';
 import { listAddresses, listWritten } from '../../core/markup/addresses.js';
 import {
   getAttribute,
   type MarkupAttribute,
   type MarkupElement,
 } from '../../core/markup/markup.js';
+import { tell } from '../../core/tell.js';
 
 type Needs = 'traffic' | 'frames';
 
@@ -146,13 +147,12 @@ function listAbsent({ markup, house, renders }: Case<Needs>): Fact<Data>[] {
       if (!render || /^([a-z][a-z\d+.-]*:|\/\/)/i.test(address)) return [];
       const { name, offset, endOffset } = attribute;
       return [
-        {
-          where: { offset, endOffset },
-          culprit: { at: 'element', offset: element.offset, part: name },
-          group: name,
-          data: { kind: 'absent', address, element: element.offset },
-          seen: [makeSeen(render, { status: 404 })],
-        },
+        tell.seen(
+          atPart(element, name, { offset, endOffset }),
+          { kind: 'absent', address, element: element.offset },
+          makeSeen(render, { status: 404 }),
+          { group: name },
+        ),
       ];
     },
   );
@@ -167,13 +167,12 @@ function listSignIns({ markup, renders }: Case<Needs>): Fact<Data>[] {
       if (!led || !frame.inner?.asksPassword) return null;
       const blame = blameElement(markup, frame);
       const element = 'offset' in frame.from ? frame.from.offset : -1;
-      return {
-        where: locateAttribute(markup, blame, 'src'),
-        culprit: blame.culprit,
-        group: 'src',
-        data: { kind: 'signed-in', address: frame.address, element },
-        seen: [makeSeen(render, { status: load.status })],
-      };
+      return tell.seen(
+        { ...blame, where: locateAttribute(markup, blame, 'src') },
+        { kind: 'signed-in', address: frame.address, element },
+        makeSeen(render, { status: load.status }),
+        { group: 'src' },
+      );
     }),
   );
 }
@@ -199,13 +198,11 @@ function toFact(
   { name, value, offset, endOffset }: MarkupAttribute,
   kind: Bound,
 ): Fact<Data> {
-  return {
-    where: { offset, endOffset },
-    culprit: { at: 'element', offset: element.offset, part: name },
-    group: name,
-    data: { kind, address: value.trim(), element: element.offset },
-    seen: [],
-  };
+  return tell.markup(
+    atPart(element, name, { offset, endOffset }),
+    { kind, address: value.trim(), element: element.offset },
+    { group: name },
+  );
 }
 
 const LOOPBACK =

@@ -1,3 +1,4 @@
+import { atPart } from '../../core/measure/blame.js';
 import { defineCheck, type Fact } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
 import type { Level } from '../../core/house/house.js';
@@ -8,6 +9,7 @@ import {
 } from '../../core/standards/attributes.js';
 import type { MarkupAttribute, MarkupElement } from '../../core/markup/markup.js';
 import type { Span } from '../../core/snippet.js';
+import { tell } from '../../core/tell.js';
 import { findSlip } from '../../core/words/slip.js';
 
 interface Data {
@@ -140,13 +142,11 @@ function toFact(
 ): Fact<Data> {
   const decides = DECIDES.has(meant) || meant.startsWith('on');
   const level: Level = decides ? 'blocker' : 'concern';
-  return {
-    where: { offset: span.offset, endOffset: span.endOffset },
-    culprit: { at: 'element', offset: element.offset, part: written },
-    level,
-    data: { written, meant, element: element.name, split },
-    seen: [],
-  };
+  return tell.markup(
+    atPart(element, written, span),
+    { written, meant, element: element.name, split },
+    { level },
+  );
 }
 
 /** The nearest attribute within the edits allowed for a name of this length. */

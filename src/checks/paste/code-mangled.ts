@@ -5,6 +5,7 @@ import { getCode, isReadable } from '../../core/markup/code.js';
 import { isScript } from '../../core/markup/traits.js';
 import type { Intent } from '../../core/mend/intent.js';
 import type { Edit, Span } from '../../core/snippet.js';
+import { tell } from '../../core/tell.js';
 
 type Mangling = 'fences' | 'ampersands' | 'script' | 'style';
 
@@ -109,7 +110,7 @@ const WORDS: Record<
 };
 
 function toFact(where: Span, culprit: Fact<Data>['culprit'], data: Data): Fact<Data> {
-  return { where, culprit, group: `${data.kind} ${where.offset}`, data, seen: [] };
+  return tell.markup({ where, culprit }, data, { group: `${data.kind} ${where.offset}` });
 }
 
 /** Marks that stand alone in their lines, the first before all code and the last behind it. */

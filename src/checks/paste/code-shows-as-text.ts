@@ -1,6 +1,8 @@
+import { atSnippet } from '../../core/measure/blame.js';
 import { defineCheck, type Fact } from '../../core/check.js';
 import { getElementAt, listAround, type Markup } from '../../core/markup/markup.js';
 import type { Span } from '../../core/snippet.js';
+import { tell } from '../../core/tell.js';
 
 interface Data {
   name: string;
@@ -43,14 +45,7 @@ export default defineCheck({
   judge(c): Fact<Data>[] {
     const found = findEscaped(c.markup) ?? findBrackets(c.markup);
     if (!found) return [];
-    return [
-      {
-        where: found.where,
-        culprit: { at: 'snippet', what: 'paste' },
-        data: found.data,
-        seen: [],
-      },
-    ];
+    return [tell.markup(atSnippet('paste', found.where), found.data)];
   },
   says: ({ name, kind }) => ({
     message:

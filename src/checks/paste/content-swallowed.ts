@@ -14,6 +14,7 @@ import { isScript } from '../../core/markup/traits.js';
 import { matchTags } from '../../core/markup/unparsed.js';
 import type { Intent } from '../../core/mend/intent.js';
 import type { Span } from '../../core/snippet.js';
+import { tell } from '../../core/tell.js';
 import { shorten } from '../../core/words/list.js';
 
 type Swallowing = 'value' | 'tag' | 'table' | 'comment' | 'script';
@@ -143,14 +144,10 @@ const BRIEF: Record<Swallowing, string> = {
   script: 'a string ends the script',
 };
 
-function tell(where: Span, element: number, told: Omit<Data, 'element'>): Fact<Data> {
-  return {
-    where,
-    culprit: { at: 'element', offset: element },
-    group: `${told.kind} ${where.offset}`,
-    data: { ...told, element },
-    seen: [],
-  };
+function tellSwallowed(where: Span, element: number, told: Omit<Data, 'element'>): Fact<Data> {
+  const culprit = { at: 'element', offset: element } as const;
+  const group = `${told.kind} ${where.offset}`;
+  return tell.markup({ where, culprit }, { ...told, element }, { group });
 }
 
 /** A value that runs to the opening quote of a later one: what follows that quote is a name with a quote in it. */
@@ -174,7 +171,7 @@ function judgeValue({ text }: Markup, element: MarkupElement): Fact<Data>[] {
       lost: shorten(rest, MOST),
       mend: [{ do: 'replace-text' as const, span: { offset: at, endOffset: at }, text: opened }],
     };
-    return [tell(where, element.offset, data)];
+    return [tellSwallowed(where, element.offset, data)];
   }
   return [];
 }
@@ -196,7 +193,7 @@ function judgeTags(markup: Markup): Fact<Data>[] {
     const mend: Intent[] = [
       { do: 'replace-text', span: { offset: end, endOffset: end }, text: '>' },
     ];
-    return tell(where, offset, { kind: 'tag', lost: shorten(lost, MOST), mend });
+    return tellSwallowed(where, offset, { kind: 'tag', lost: shorten(lost, MOST), mend });
   });
 }
 
@@ -214,7 +211,13 @@ function judgeTable(markup: Markup): Fact<Data>[] {
   for (const match of matchTags(text, PARTS)) {
     const span = { offset: match.index, endOffset: match.index + match[0].length };
     if (getElementFrom(markup, span.offset) || inTag(span) || inTemplate(span)) continue;
-    return [tell(span, span.offset, { kind: 'table', lost: shorten(match[0], MOST), mend: null })];
+    return [
+      tellSwallowed(span, span.offset, {
+        kind: 'table',
+        lost: shorten(match[0], MOST),
+        mend: null,
+      }),
+    ];
   }
   return [];
 }
@@ -233,7 +236,7 @@ function judgeComments({ text, elements }: Markup): Fact<Data>[] {
     if (!hidden || isRaw(match.index)) return [];
     const where = { offset: match.index, endOffset: match.index + 4 };
     const lost = shorten(hidden[0].trim(), MOST);
-    return [tell(where, match.index, { kind: 'comment', lost, mend: null })];
+    return [tellSwallowed(where, match.index, { kind: 'comment', lost, mend: null })];
   });
 }
 
@@ -249,5 +252,7 @@ function judgeScript(markup: Markup, element: MarkupElement): Fact<Data>[] {
   const where = { offset, endOffset: element.endOffset };
   const slash = { offset: offset + 1, endOffset: offset + 1 };
   const mend: Intent[] = [{ do: 'replace-text', span: slash, text: '\\' }];
-  return [tell(where, getTagSpan(element).offset, { kind: 'script', lost: '</script>', mend })];
+  return [
+    tellSwallowed(where, getTagSpan(element).offset, { kind: 'script', lost: '</script>', mend }),
+  ];
 }

@@ -1,6 +1,8 @@
+import { atTag } from '../../core/measure/blame.js';
 import { defineCheck, type Fact } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
 import type { MarkupElement } from '../../core/markup/markup.js';
+import { tell } from '../../core/tell.js';
 import { joinWords } from '../../core/words/list.js';
 import type { Edit, Span } from '../../core/snippet.js';
 
@@ -65,12 +67,11 @@ export default defineCheck({
       if (!where) return [];
       const marks = [...new Set(edits.map(({ offset }) => name(c.markup.text[offset]!)))];
       return [
-        {
-          where,
-          culprit: { at: 'element', offset: element.offset },
-          data: { element: element.offset, marks: joinWords(marks), edits },
-          seen: [],
-        },
+        tell.markup(atTag(element, where), {
+          element: element.offset,
+          marks: joinWords(marks),
+          edits,
+        }),
       ];
     });
   },

@@ -1,8 +1,10 @@
+import { atTag } from '../../core/measure/blame.js';
 import { defineCheck, type Fact } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
 import type { Markup, MarkupElement } from '../../core/markup/markup.js';
 import type { Intent } from '../../core/mend/intent.js';
 import { HTML_ELEMENTS, isElementName } from '../../core/standards/names.js';
+import { tell } from '../../core/tell.js';
 import { findSlip } from '../../core/words/slip.js';
 
 interface Data {
@@ -32,12 +34,11 @@ export default defineCheck({
       if (meant === null) return [];
       const start = element.offset + 1;
       return [
-        {
-          where: { offset: start, endOffset: start + element.name.length },
-          culprit: { at: 'element', offset: element.offset },
-          data: { written: element.name, meant, element: element.offset },
-          seen: [],
-        },
+        tell.markup(atTag(element, { offset: start, endOffset: start + element.name.length }), {
+          written: element.name,
+          meant,
+          element: element.offset,
+        }),
       ];
     }),
   says: ({ written, meant }) => ({

@@ -1,9 +1,11 @@
-import { defineCheck, makeSeen, type Case, type Fact, type Seen } from '../../core/check.js';
+import { atTag } from '../../core/measure/blame.js';
+import { defineCheck, makeSeen, type Case, type Fact, type MarkupFact } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
 import { isReadWithPage } from '../../core/measure/inserts.js';
 import type { Baseline } from '../../core/evidence.js';
 import { isHidden } from '../../core/markup/hidden.js';
-import { getTagSpan, type Markup, type MarkupElement } from '../../core/markup/markup.js';
+import { type Markup, type MarkupElement } from '../../core/markup/markup.js';
+import { tell } from '../../core/tell.js';
 
 interface Data {
   /** The page has a heading of its own; else the snippet has several. */
@@ -20,10 +22,8 @@ export default defineCheck({
   standard: 'HTML Living Standard, 4.3.6 The h1–h6 elements; WCAG 2.2, 1.3.1',
   needs: ['host'],
   markup: true,
-  judge(c) {
-    if (!isReadWithPage(c.house)) return [];
-    return c.renders.length === 0 ? judgeMarkup(c) : judgeRenders(c);
-  },
+  judge: (c) => (isReadWithPage(c.house) ? judgeRenders(c) : []),
+  unrendered: (c) => (isReadWithPage(c.house) ? tellHeadings(c) : []),
   says: ({ ofPage }) => ({
     message: ofPage
       ? 'This is a main heading (h1), and the page has one already.'
@@ -49,10 +49,10 @@ function listHeadings(markup: Markup): MarkupElement[] {
   return markup.elements.filter((one) => one.name === 'h1' && !isHidden(markup, one));
 }
 
-function judgeMarkup({ markup, house }: Case<'host'>): Fact<Data>[] {
+function tellHeadings({ markup, house }: Case<never>): MarkupFact<Data>[] {
   const ofPage = house.slots.every(({ headingLevel }) => headingLevel > 1);
   const headings = listHeadings(markup).slice(ofPage ? 0 : 1);
-  return headings.map((element) => tell(element, ofPage, []));
+  return headings.map((element) => tell.markup(atTag(element), { ofPage }));
 }
 
 function judgeRenders({ markup, renders }: Case<'host'>): Fact<Data>[] {
@@ -60,19 +60,11 @@ function judgeRenders({ markup, renders }: Case<'host'>): Fact<Data>[] {
   return flatMap(renders, (render) => {
     const ofPage = hasHeading(render.baseline);
     const extra = headings.slice(ofPage ? 0 : 1);
-    return extra.map((element) => tell(element, ofPage, [makeSeen(render, {})]));
+    const seen = makeSeen(render, {});
+    return extra.map((element) => tell.seen(atTag(element), { ofPage }, seen));
   });
 }
 
 function hasHeading(baseline: Baseline | null): boolean {
   return Object.values(baseline?.parts ?? {}).some(({ tag, shown }) => tag === 'h1' && shown);
-}
-
-function tell(element: MarkupElement, ofPage: boolean, seen: Seen[]): Fact<Data> {
-  return {
-    where: getTagSpan(element),
-    culprit: { at: 'element', offset: element.offset },
-    data: { ofPage },
-    seen,
-  };
 }

@@ -1,11 +1,12 @@
 import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
 import type { TextFact } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
-import { blameElement, getBlamed, type Blame } from '../../core/measure/blame.js';
+import { atSnippet, blameElement, getBlamed, type Blame } from '../../core/measure/blame.js';
 import { isRead } from '../../core/measure/texts.js';
 import { getAttribute, listAround, type Markup } from '../../core/markup/markup.js';
 import { findDeclaration } from '../../core/markup/styles.js';
 import type { Span } from '../../core/snippet.js';
+import { tell } from '../../core/tell.js';
 import { formatWidths, shorten } from '../../core/words/list.js';
 
 interface Data {
@@ -83,13 +84,12 @@ function listMissing({ markup, renders }: Case<Needs>): Fact<Data>[] {
       // What is inherited from the page is the page's own.
       if (family === null || where === null) return [];
       return [
-        {
-          where,
-          culprit: { at: 'snippet', what: `font ${family}` },
-          group: '',
-          data: { family, page: '', sample: shorten(sample, 30) },
-          seen: [makeSeen(render, { family })],
-        },
+        tell.seen(
+          atSnippet(`font ${family}`, where),
+          { family, page: '', sample: shorten(sample, 30) },
+          makeSeen(render, { family }),
+          { group: '' },
+        ),
       ];
     }),
   );
@@ -104,13 +104,12 @@ function listPlain({ markup, renders }: Case<Needs>): Fact<Data>[] {
     if (!text) return [];
     const blame = blameElement(markup, text);
     return [
-      {
-        where: blame.where,
-        culprit: { at: 'snippet', what: 'no font' },
-        group: '',
-        data: { family: '', page: pageFamily, sample: shorten(text.sample, 30) },
-        seen: [makeSeen(render, { family })],
-      },
+      tell.seen(
+        atSnippet('no font', blame.where),
+        { family: '', page: pageFamily, sample: shorten(text.sample, 30) },
+        makeSeen(render, { family }),
+        { group: '' },
+      ),
     ];
   });
 }

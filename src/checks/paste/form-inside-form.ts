@@ -1,13 +1,10 @@
+import { atSpan, atTag } from '../../core/measure/blame.js';
 import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
-import {
-  getElementFrom,
-  getTagSpan,
-  type Markup,
-  type MarkupElement,
-} from '../../core/markup/markup.js';
+import { getElementFrom, type Markup, type MarkupElement } from '../../core/markup/markup.js';
 import { matchTags } from '../../core/markup/unparsed.js';
 import type { Span } from '../../core/snippet.js';
+import { tell } from '../../core/tell.js';
 
 interface Data {
   /** Around it stands a form of the host page's; else one of the snippet's own. */
@@ -58,12 +55,7 @@ export default defineCheck({
 });
 
 function judgeInside(markup: Markup): Fact<Data>[] {
-  return listDropped(markup).map((where) => ({
-    where,
-    culprit: { at: 'element', offset: where.offset },
-    data: { ofPage: false },
-    seen: [],
-  }));
+  return listDropped(markup).map((where) => tell.markup(atSpan(where), { ofPage: false }));
 }
 
 /** The form tags that the parser made no element of, inside a form. */
@@ -90,10 +82,5 @@ function judgeRenders({ markup, renders }: Case<'slot'>): Fact<Data>[] {
 }
 
 function tellHosted(form: MarkupElement, seen: Fact<Data>['seen']): Fact<Data> {
-  return {
-    where: getTagSpan(form),
-    culprit: { at: 'element', offset: form.offset },
-    data: { ofPage: true },
-    seen,
-  };
+  return tell.seen(atTag(form), { ofPage: true }, seen);
 }

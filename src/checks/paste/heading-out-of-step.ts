@@ -1,7 +1,9 @@
+import { atTag } from '../../core/measure/blame.js';
 import { defineCheck, type Fact } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
 import { isHidden } from '../../core/markup/hidden.js';
-import { getTagSpan, getValue, type MarkupElement } from '../../core/markup/markup.js';
+import { getValue, type MarkupElement } from '../../core/markup/markup.js';
+import { tell } from '../../core/tell.js';
 
 interface Data {
   level: number;
@@ -32,14 +34,7 @@ export default defineCheck({
       const before = headings[i - 1]?.level ?? null;
       const fits = before === null ? first : before + 1;
       if (level <= fits) return [];
-      return [
-        {
-          where: getTagSpan(element),
-          culprit: { at: 'element', offset: element.offset },
-          data: { level, before, fits },
-          seen: [],
-        },
-      ];
+      return [tell.markup(atTag(element), { level, before, fits })];
     });
   },
   says: ({ level, before, fits }) => ({

@@ -3,6 +3,7 @@ import type { Baseline, ReachFact } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
 import { blameElement } from '../../core/measure/blame.js';
 import { formatColour } from '../../core/measure/contrast.js';
+import { tell } from '../../core/tell.js';
 import {
   countWords,
   formatWidths,
@@ -12,6 +13,8 @@ import {
 } from '../../core/words/list.js';
 
 type Data = Pick<ReachFact, 'rule' | 'tag' | 'way' | 'name' | 'elements' | 'changes'>;
+
+type Measured = { rule: string; changed: string };
 
 /** A page that has a card of its own, and more room above what stands in it. */
 const PAGE =
@@ -40,16 +43,15 @@ export default defineCheck({
     house.page === undefined
       ? []
       : flatMap(renders, (render) =>
-          render.reaching.filter(isHost(render.baseline)).map((one): Fact<Data> => {
+          render.reaching.filter(isHost(render.baseline)).map((one): Fact<Data, Measured> => {
             const { rule, tag, way, name, elements, changes } = one;
             const { where, culprit } = blameElement(markup, one);
-            return {
-              where,
-              culprit,
-              group: rule,
-              data: { rule, tag, way, name, elements, changes },
-              seen: [makeSeen(render, { rule, changed: describeChange(one) })],
-            };
+            return tell.seen(
+              { where, culprit },
+              { rule, tag, way, name, elements, changes },
+              makeSeen(render, { rule, changed: describeChange(one) }),
+              { group: rule },
+            );
           }),
         ),
   says({ rule, tag, way, name, elements, changes }, { seen, culprit }) {
@@ -75,7 +77,7 @@ export default defineCheck({
       cure: 'State it in a rule that outdoes the page’s: with a class of the snippet’s own before it, such as `.seed-box.seed-box`.',
     };
   },
-  measures: ({ changed }) => String(changed),
+  measures: ({ changed }) => changed,
   brief: ({ rule }) => `the page’s \`${shorten(rule, 30)}\` changes it`,
   samples: [
     {

@@ -1,3 +1,4 @@
+import { atPart } from '../../core/measure/blame.js';
 import { defineCheck, makeSeen, type Case, type Fact, type Seen } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
 import {
@@ -6,6 +7,7 @@ import {
   type MarkupAttribute,
   type MarkupElement,
 } from '../../core/markup/markup.js';
+import { tell } from '../../core/tell.js';
 
 interface Data {
   id: string;
@@ -79,7 +81,7 @@ function judgeInside(markup: Markup): Fact<Data>[] {
       return [];
     }
     const { line } = markup.place({ offset: before.offset, endOffset: before.tagEnd });
-    return [tell({ element, attribute }, line, [])];
+    return [tellTwice({ element, attribute }, line, [])];
   });
 }
 
@@ -88,17 +90,17 @@ function judgeAgainstHost({ markup, renders }: Case<'host'>): Fact<Data>[] {
   return flatMap(renders, (render) => {
     const taken = new Set(Object.values(render.baseline?.parts ?? {}).map(({ id }) => id));
     const clashing = ids.filter(({ attribute }) => taken.has(attribute.value));
-    return clashing.map((one) => tell(one, null, [makeSeen(render, {})]));
+    return clashing.map((one) => tellTwice(one, null, [makeSeen(render, {})]));
   });
 }
 
-function tell({ element, attribute }: Identified, line: number | null, seen: Seen[]): Fact<Data> {
+function tellTwice(
+  { element, attribute }: Identified,
+  line: number | null,
+  seen: Seen[],
+): Fact<Data> {
   const { offset, endOffset, value } = attribute;
-  return {
-    where: { offset, endOffset },
-    culprit: { at: 'element', offset: element.offset, part: 'id' },
+  return tell.seen(atPart(element, 'id', { offset, endOffset }), { id: value, line }, seen, {
     group: line === null ? 'host' : 'twice',
-    data: { id: value, line },
-    seen,
-  };
+  });
 }

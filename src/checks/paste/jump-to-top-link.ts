@@ -1,3 +1,4 @@
+import { atPart } from '../../core/measure/blame.js';
 import { defineCheck, makeSeen, type Fact, type RenderOf } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
 import {
@@ -9,6 +10,7 @@ import {
 import { isHidden } from '../../core/markup/hidden.js';
 import { getMarkupName } from '../../core/markup/names.js';
 import { hasHandler, isScript } from '../../core/markup/traits.js';
+import { tell } from '../../core/tell.js';
 
 interface Data {
   written: string;
@@ -96,12 +98,11 @@ function judgeLink(
   if (clicks.length === 0 && KEPT.test(getValue(element, 'onclick') ?? '')) return [];
   const { offset, endOffset } = href;
   return [
-    {
-      where: { offset, endOffset },
-      culprit: { at: 'element', offset: element.offset, part: 'href' },
-      doubtful: !still && jumping.length === 0,
-      data: { written: markup.text.slice(offset, endOffset) },
-      seen: jumping.map(({ render }) => makeSeen(render, { clicked: true })),
-    },
+    tell.seen(
+      atPart(element, 'href', { offset, endOffset }),
+      { written: markup.text.slice(offset, endOffset) },
+      jumping.map(({ render }) => makeSeen(render, { clicked: true })),
+      { doubtful: !still && jumping.length === 0 },
+    ),
   ];
 }

@@ -1,8 +1,10 @@
+import { atSnippet } from '../../core/measure/blame.js';
 import { defineCheck, type Fact } from '../../core/check.js';
 import { standsInPage } from '../../core/measure/inserts.js';
 import { matchTags } from '../../core/markup/unparsed.js';
 import type { Intent } from '../../core/mend/intent.js';
 import type { Span } from '../../core/snippet.js';
+import { tell } from '../../core/tell.js';
 
 interface Data {
   /** What of a document's frame is in it: `<html>`, `<body>`. */
@@ -32,15 +34,10 @@ export default defineCheck({
     const [first] = found;
     if (!first) return [];
     return [
-      {
-        where: first.span,
-        culprit: { at: 'snippet', what: 'document' },
-        data: {
-          tags: [...new Set(found.map(({ name }) => name))],
-          spans: found.map(({ span }) => span),
-        },
-        seen: [],
-      },
+      tell.markup(atSnippet('document', first.span), {
+        tags: [...new Set(found.map(({ name }) => name))],
+        spans: found.map(({ span }) => span),
+      }),
     ];
   },
   says: ({ tags }) => ({

@@ -1,7 +1,7 @@
+import { atPart, atTag } from '../../core/measure/blame.js';
 import { defineCheck, type Fact } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
 import {
-  getTagSpan,
   isForeign,
   type Markup,
   type MarkupAttribute,
@@ -14,6 +14,7 @@ import {
   OBSOLETE_ELEMENTS,
   type Instead,
 } from '../../core/standards/obsolete.js';
+import { tell } from '../../core/tell.js';
 
 interface Data {
   element: string;
@@ -85,17 +86,12 @@ function judgeElement(markup: Markup, element: MarkupElement): Fact<Data>[] {
   const instead = getOwn(OBSOLETE_ELEMENTS, element.name);
   if (!instead) return [];
   return [
-    {
-      where: getTagSpan(element),
-      culprit: { at: 'element', offset: element.offset },
-      data: {
-        element: element.name,
-        attribute: null,
-        instead: nameInstead(instead, ''),
-        mend: replaceElement(markup, element, instead),
-      },
-      seen: [],
-    },
+    tell.markup(atTag(element), {
+      element: element.name,
+      attribute: null,
+      instead: nameInstead(instead, ''),
+      mend: replaceElement(markup, element, instead),
+    }),
   ];
 }
 
@@ -118,18 +114,16 @@ function judgeAttribute(
   const instead = getOwn(known, name);
   if (!instead || isConforming(element, attribute)) return [];
   return [
-    {
-      where: { offset, endOffset },
-      culprit: { at: 'element', offset: element.offset, part: name },
-      group: name,
-      data: {
+    tell.markup(
+      atPart(element, name, { offset, endOffset }),
+      {
         element: element.name,
         attribute: name,
         instead: nameInstead(instead, value),
         mend: replaceAttribute(markup, element, attribute, instead),
       },
-      seen: [],
-    },
+      { group: name },
+    ),
   ];
 }
 

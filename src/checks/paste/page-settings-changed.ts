@@ -12,6 +12,8 @@ import {
 import { getTraits } from '../../core/markup/traits.js';
 import { matchTags } from '../../core/markup/unparsed.js';
 import type { Span } from '../../core/snippet.js';
+import { atSnippet } from '../../core/measure/blame.js';
+import { tell } from '../../core/tell.js';
 import { shorten } from '../../core/words/list.js';
 
 interface Data {
@@ -200,9 +202,9 @@ function measure(one: Written, renders: readonly RenderOf<Needs>[]): Fact<Data>[
   const outdone = renders.length > 0 && set.length === 0;
   if (outdone && !names.some((name) => FIRST_COUNTS.has(name))) return [];
   const seen = (outdone ? renders : set).map((render) => makeSeen(render, {}));
-  const culprit = { at: 'element', offset } as const;
   const data = { ...setting, written, span, outdone };
-  const fact = { where, culprit, data, seen };
+  const culprit = { at: 'element', offset } as const;
+  const fact = tell.seen({ where, culprit }, data, seen);
   return [outdone ? { ...fact, level: 'concern' } : fact];
 }
 
@@ -220,8 +222,7 @@ function findScripted(
       if (!setting || known.has(what)) return [];
       const where = findCall(markup, new RegExp(`\\b${what.split(' ').at(-1)!}\\b`, 'i'));
       const data = { ...setting, written: shorten(now, MOST), span: null, outdone: false };
-      const culprit = { at: 'snippet', what } as const;
-      return [{ where, culprit, data, seen: [makeSeen(render, {})] }];
+      return [tell.seen(atSnippet(what, where), data, makeSeen(render, {}))];
     }),
   );
 }

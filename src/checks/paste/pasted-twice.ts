@@ -1,8 +1,10 @@
+import { atTag } from '../../core/measure/blame.js';
 import { defineCheck, type Fact } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
 import { getAttribute, getValue, type MarkupElement } from '../../core/markup/markup.js';
 import { listSources } from '../../core/markup/embeds.js';
 import { parseAddress } from '../../core/measure/site.js';
+import { tell } from '../../core/tell.js';
 
 interface Data {
   name: string;
@@ -35,13 +37,11 @@ export default defineCheck({
       const where = getAttribute(element, source.name) ?? source;
       const { line } = c.markup.place({ offset: before.offset, endOffset: before.tagEnd });
       return [
-        {
-          where: { offset: where.offset, endOffset: where.endOffset },
-          culprit: { at: 'element', offset: element.offset },
-          group: 'twice',
-          data: { name: element.name, address, line },
-          seen: [],
-        },
+        tell.markup(
+          atTag(element, where),
+          { name: element.name, address, line },
+          { group: 'twice' },
+        ),
       ];
     });
   },

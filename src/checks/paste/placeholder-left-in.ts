@@ -1,3 +1,4 @@
+import { atTag } from '../../core/measure/blame.js';
 import { defineCheck, makeSeen, type Case, type Fact, type Seen } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
 import { isHidden } from '../../core/markup/hidden.js';
@@ -11,6 +12,7 @@ import {
 } from '../../core/markup/markup.js';
 import { isScript } from '../../core/markup/traits.js';
 import { listRuns } from '../../core/markup/unparsed.js';
+import { tell } from '../../core/tell.js';
 import { findFiller, findFillerWords, mayHaveFillerWords } from '../../core/words/fillers.js';
 import { shorten } from '../../core/words/list.js';
 
@@ -133,14 +135,11 @@ function judgeElement(element: MarkupElement): Fact<Data>[] {
     const filler = findIn(attribute);
     if (filler === null && !isEmptyAddress(element, attribute)) return [];
     return [
-      {
-        where: { offset: attribute.offset, endOffset: attribute.endOffset },
-        culprit: { at: 'element', offset: element.offset },
-        group: name,
-        ...(READ.test(name) && { level: 'concern' as const }),
-        data: { name, filler: filler ?? '', element: element.offset },
-        seen: [],
-      },
+      tell.markup(
+        atTag(element, attribute),
+        { name, filler: filler ?? '', element: element.offset },
+        { group: name, ...(READ.test(name) && { level: 'concern' as const }) },
+      ),
     ];
   });
 }
@@ -169,13 +168,11 @@ function judgeScript({ text }: Markup, script: MarkupElement): Fact<Data>[] {
     if (!filler) continue;
     const offset = script.tagEnd + match.index;
     return [
-      {
-        where: { offset, endOffset: offset + match[0].length },
-        culprit: { at: 'element', offset: script.offset },
-        group: 'script',
-        data: { name: 'the script', filler, element: script.offset },
-        seen: [],
-      },
+      tell.markup(
+        atTag(script, { offset, endOffset: offset + match[0].length }),
+        { name: 'the script', filler, element: script.offset },
+        { group: 'script' },
+      ),
     ];
   }
   return [];
@@ -195,16 +192,17 @@ function judgeTexts(c: Case<'texts'>): Fact<Data>[] {
     if (element && c.renders.length > 0 && seen.length === 0) return [];
     const offset = run.offset + run.text.indexOf(filler);
     return [
-      {
-        where: { offset, endOffset: offset + filler.length },
-        culprit: element
-          ? { at: 'element', offset: element.offset, part: 'text' }
-          : { at: 'snippet', what: 'text' },
-        group: `text ${offset}`,
-        level: 'concern',
-        data: { name: null, filler, element: element?.offset ?? null },
+      tell.seen(
+        {
+          where: { offset, endOffset: offset + filler.length },
+          culprit: element
+            ? { at: 'element', offset: element.offset, part: 'text' }
+            : { at: 'snippet', what: 'text' },
+        },
+        { name: null, filler, element: element?.offset ?? null },
         seen,
-      },
+        { group: `text ${offset}`, level: 'concern' },
+      ),
     ];
   });
 }

@@ -1,8 +1,10 @@
+import { atSnippet } from '../../core/measure/blame.js';
 import { defineCheck, type Fact, type Seen } from '../../core/check.js';
 import { listAlterations, type Alteration } from '../../core/markup/filtered.js';
 import type { MarkupElement } from '../../core/markup/markup.js';
 import { FRAMES, MEDIA, REPLACED } from '../../core/standards/elements.js';
 import { listEffects, NOTHING, type Effect } from '../../core/measure/altered.js';
+import { tell } from '../../core/tell.js';
 import { countWords, formatWidths, shorten } from '../../core/words/list.js';
 
 interface Data {
@@ -15,6 +17,8 @@ interface Data {
   /** What is left reaches so much further beyond the slot, px. */
   wider: number;
 }
+
+type Measured = Record<'higher' | 'wider', number>;
 
 const KINDS = ['elements', 'slot', 'scripts'] as const;
 
@@ -33,7 +37,7 @@ export default defineCheck({
       house.filter !== undefined && listAlterations(markup, house.filter).length > 0,
   },
   markup: 'part',
-  judge({ markup, house, renders }): Fact<Data>[] {
+  judge({ markup, house, renders }): Fact<Data, Measured>[] {
     if (!house.filter) return [];
     const all = listAlterations(markup, house.filter);
     const effects = listEffects(renders);
@@ -49,7 +53,7 @@ export default defineCheck({
     ...WORDS[what],
   }),
   measures: ({ higher, wider }) =>
-    [tell(Number(higher), 'higher', 'lower'), tell(Number(wider), 'further out', 'less far out')]
+    [sayChange(higher, 'higher', 'lower'), sayChange(wider, 'further out', 'less far out')]
       .filter(Boolean)
       .join(', '),
   brief: ({ what, name }) => BRIEFS[what](name),
@@ -175,18 +179,17 @@ function listTold(all: readonly Alteration[], effects: readonly Effect[]): Alter
   return moved || (higher && wraps.length > 1) ? wraps : [];
 }
 
-function makeFact(group: readonly Alteration[], effects: readonly Effect[]): Fact<Data> {
+function makeFact(group: readonly Alteration[], effects: readonly Effect[]): Fact<Data, Measured> {
   const [{ what, name, where }] = group as [Alteration];
   const error = effects.find((one) => one.error !== null)?.error ?? null;
   const wider = Math.max(0, ...effects.map((one) => one.wider));
   const isWorse = error !== null || wider > NOTHING;
-  return {
-    where,
-    culprit: { at: 'snippet', what: `altered ${what} ${name}` },
-    level: isWorse || group.some(changesBehaviour) ? 'blocker' : 'concern',
-    data: { what, name, places: group.length, error, wider },
-    seen: effects.map(({ at, higher, wider }) => ({ ...at, measured: { higher, wider } })),
-  };
+  return tell.seen(
+    atSnippet(`altered ${what} ${name}`, where),
+    { what, name, places: group.length, error, wider },
+    effects.map(({ at, higher, wider }) => ({ ...at, measured: { higher, wider } })),
+    { level: isWorse || group.some(changesBehaviour) ? 'blocker' : 'concern' },
+  );
 }
 
 function tellEffect(error: string | null, wider: number, seen: readonly Seen[]): string {
@@ -197,7 +200,7 @@ function tellEffect(error: string | null, wider: number, seen: readonly Seen[]):
     : '';
 }
 
-function tell(px: number, more: string, less: string): string {
+function sayChange(px: number, more: string, less: string): string {
   if (Math.abs(px) <= NOTHING) return '';
   return `${Math.abs(px)} px ${px > 0 ? more : less}`;
 }

@@ -1,8 +1,10 @@
-import { defineCheck, makeSeen, type Case, type Fact, type Seen } from '../../core/check.js';
+import { atSnippet, type Blame } from '../../core/measure/blame.js';
+import { defineCheck, makeSeen, type Case, type Fact, type MarkupFact } from '../../core/check.js';
 import type { RefusedStyle } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
 import { listMistaken } from '../../core/markup/mistaken.js';
 import type { Markup } from '../../core/markup/markup.js';
+import { tell } from '../../core/tell.js';
 import { shorten } from '../../core/words/list.js';
 
 interface Data {
@@ -23,7 +25,8 @@ export default defineCheck({
   standard: 'CSS Syntax Module Level 3, 9 Error handling; CSS Conditional Rules 3 (supports)',
   needs: ['styles'],
   markup: 'part',
-  judge: (c) => (c.renders.length === 0 ? judgeMarkup(c.markup) : judgeRenders(c)),
+  judge: judgeRenders,
+  unrendered: ({ markup }) => tellMistaken(markup),
   says: ({ written, instead }) => ({
     message: `Browsers pass over \`${shorten(written, MOST)}\`.`,
     notice: 'What it should do is not done: the snippet looks otherwise than was meant.',
@@ -60,22 +63,21 @@ export default defineCheck({
 });
 
 /** Without a browser only what is plainly a slip is told. */
-function judgeMarkup(markup: Markup): Fact<Data>[] {
-  return listMistaken(markup).map((one) => tell(markup, one, null));
+function tellMistaken(markup: Markup): MarkupFact<Data>[] {
+  return listMistaken(markup).map((one) => tell.markup(atRefused(one), quote(markup, one)));
 }
 
 function judgeRenders({ markup, renders }: Case<'styles'>): Fact<Data>[] {
-  return flatMap(renders, (render) =>
-    render.styles.map((one) => tell(markup, one, makeSeen(render, {}))),
-  );
+  return flatMap(renders, (render) => {
+    const seen = makeSeen(render, {});
+    return render.styles.map((one) => tell.seen(atRefused(one), quote(markup, one), seen));
+  });
 }
 
-function tell(markup: Markup, refused: RefusedStyle, seen: Seen | null): Fact<Data> {
-  const { offset, endOffset, instead } = refused;
-  return {
-    where: { offset, endOffset },
-    culprit: { at: 'snippet', what: `style ${offset}` },
-    data: { written: markup.text.slice(offset, endOffset).trim(), instead },
-    seen: seen ? [seen] : [],
-  };
+function atRefused(refused: RefusedStyle): Blame {
+  return atSnippet(`style ${refused.offset}`, refused);
+}
+
+function quote({ text }: Markup, { offset, endOffset, instead }: RefusedStyle): Data {
+  return { written: text.slice(offset, endOffset).trim(), instead };
 }

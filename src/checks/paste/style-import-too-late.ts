@@ -1,8 +1,10 @@
+import { atTag } from '../../core/measure/blame.js';
 import { defineCheck, type Fact } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
 import { readSheets, type TopRule } from '../../core/markup/sheets.js';
 import { readAllCss } from '../../core/markup/styles.js';
 import type { Span } from '../../core/snippet.js';
+import { tell } from '../../core/tell.js';
 
 interface Data {
   /** The import as written. */
@@ -29,17 +31,17 @@ export default defineCheck({
       return top
         .slice(first)
         .filter(({ at }) => at === 'import')
-        .map(({ offset, endOffset }) => ({
-          where: { offset, endOffset },
-          culprit: { at: 'element', offset: element.offset } as const,
-          group: String(offset),
-          data: {
-            written: c.snippet.text.slice(offset, endOffset),
-            to: top[first]!.offset,
-            span: { offset, endOffset },
-          },
-          seen: [],
-        }));
+        .map(({ offset, endOffset }) =>
+          tell.markup(
+            atTag(element, { offset, endOffset }),
+            {
+              written: c.snippet.text.slice(offset, endOffset),
+              to: top[first]!.offset,
+              span: { offset, endOffset },
+            },
+            { group: String(offset) },
+          ),
+        );
     }),
   says: () => ({
     message: 'This `@import` stands behind another rule: browsers leave it out.',

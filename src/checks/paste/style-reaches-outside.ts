@@ -1,9 +1,11 @@
+import { atPart } from '../../core/measure/blame.js';
 import { defineCheck, makeSeen, type Case, type Fact, type Seen } from '../../core/check.js';
 import { flatMap, mapPresent } from '../../core/lists.js';
 import { standsInPage } from '../../core/measure/inserts.js';
 import type { HostPart, HostPartFact } from '../../core/evidence.js';
 import { listReaching, listSelectors, type Reaching } from '../../core/markup/reaching.js';
 import type { Span } from '../../core/snippet.js';
+import { tell } from '../../core/tell.js';
 import { joinWords } from '../../core/words/list.js';
 
 interface Data {
@@ -100,14 +102,12 @@ function toFact(
 ): Fact<Data> | null {
   const { parts, fitting, seen } = look(c, fits);
   if (custom && parts.length === 0) return null;
-  return {
-    where: trim(c.snippet.text, span),
-    culprit: { at: 'element', offset: element.offset, part: text },
-    group: `${span.offset}`,
-    level: parts.length > 0 ? 'blocker' : 'concern',
-    data: { selector: text, parts, fits: fitting },
+  return tell.seen(
+    atPart(element, text, trim(c.snippet.text, span)),
+    { selector: text, parts, fits: fitting },
     seen,
-  };
+    { group: `${span.offset}`, level: parts.length > 0 ? 'blocker' : 'concern' },
+  );
 }
 
 function isOf({ tag }: HostPartFact, subject: string): boolean {

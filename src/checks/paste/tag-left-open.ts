@@ -1,9 +1,11 @@
+import { atSnippet } from '../../core/measure/blame.js';
 import { defineCheck, type Fact } from '../../core/check.js';
 import { isParsedInPage } from '../../core/measure/inserts.js';
 import { findBreak, type Break } from '../../core/markup/enclosure.js';
 import { isPlainlyBalanced } from '../../core/markup/balance.js';
 import { findLikelyEnd, type LikelyEnd } from '../../core/markup/likely-end.js';
 import type { Intent } from '../../core/mend/intent.js';
+import { tell } from '../../core/tell.js';
 
 /** What is open, and where it was meant to end; null where nothing tells. */
 type Data = Break & { likely?: LikelyEnd | null };
@@ -33,12 +35,10 @@ export default defineCheck({
     const found = isPlainlyBalanced(c.markup) ? null : findBreak(c.snippet.text);
     if (!found) return [];
     return [
-      {
-        where: found.span,
-        culprit: { at: 'snippet', what: 'enclosure' },
-        data: { ...found, likely: findLikelyEnd(c.markup, found) },
-        seen: [],
-      },
+      tell.markup(atSnippet('enclosure', found.span), {
+        ...found,
+        likely: findLikelyEnd(c.markup, found),
+      }),
     ];
   },
   says(found) {

@@ -1,3 +1,4 @@
+import { atTag } from '../../core/measure/blame.js';
 import { defineCheck, type Fact } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
 import { isHidden } from '../../core/markup/hidden.js';
@@ -8,6 +9,7 @@ import {
   type MarkupElement,
 } from '../../core/markup/markup.js';
 import { WITH_ALT } from '../../core/standards/elements.js';
+import { tell } from '../../core/tell.js';
 
 type Why = 'file' | 'word' | 'punctuation' | 'beside';
 
@@ -40,15 +42,7 @@ export default defineCheck({
         const text = alt?.value.replace(/\s+/g, ' ').trim() ?? '';
         const why = alt && text ? judgeText(text, element, c.markup) : null;
         if (!alt || !why || isHidden(c.markup, element)) return [];
-        const where = { offset: alt.offset, endOffset: alt.endOffset };
-        return [
-          {
-            where,
-            culprit: { at: 'element', offset: element.offset },
-            data: { alt: text, why },
-            seen: [],
-          },
-        ];
+        return [tell.markup(atTag(element, alt), { alt: text, why })];
       },
     );
   },

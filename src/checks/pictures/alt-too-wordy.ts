@@ -1,8 +1,10 @@
+import { atTag } from '../../core/measure/blame.js';
 import { defineCheck, type Fact } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
 import { isHidden } from '../../core/markup/hidden.js';
 import { getAttribute } from '../../core/markup/markup.js';
 import { WITH_ALT } from '../../core/standards/elements.js';
+import { tell } from '../../core/tell.js';
 
 interface Data {
   /** Characters. */
@@ -28,14 +30,7 @@ export default defineCheck({
         const alt = getAttribute(element, 'alt');
         const length = alt ? count(alt.value) : 0;
         if (!alt || length <= MOST || isHidden(markup, element)) return [];
-        return [
-          {
-            where: { offset: alt.offset, endOffset: alt.endOffset },
-            culprit: { at: 'element', offset: element.offset } as const,
-            data: { length },
-            seen: [],
-          },
-        ];
+        return [tell.markup(atTag(element, alt), { length })];
       },
     ),
   says: ({ length }) => ({

@@ -1,17 +1,12 @@
-import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
+import { defineCheck, makeSeen, type Case, type Fact, type MarkupFact } from '../../core/check.js';
 import type { ControlFact } from '../../core/evidence.js';
 import { flatMap, mapPresent } from '../../core/lists.js';
 import { isHidden } from '../../core/markup/hidden.js';
-import {
-  getTagSpan,
-  getValue,
-  listInside,
-  type Markup,
-  type MarkupElement,
-} from '../../core/markup/markup.js';
+import { getValue, listInside, type Markup, type MarkupElement } from '../../core/markup/markup.js';
 import { describeElement, getMarkupControlName } from '../../core/markup/names.js';
-import { blameElement, getBlamed } from '../../core/measure/blame.js';
+import { atTag, blameElement, getBlamed } from '../../core/measure/blame.js';
 import { getControl, isDecoration } from '../../core/standards/elements.js';
+import { tell } from '../../core/tell.js';
 import { capitalize, nameElement } from '../../core/words/list.js';
 
 interface Data {
@@ -20,6 +15,8 @@ interface Data {
   /** An id that another element before it has too, which its label finds; null where that is not why. */
   shared: string | null;
 }
+
+type Measured = Record<'width' | 'height', number>;
 
 export default defineCheck({
   id: 'control-unnamed',
@@ -31,7 +28,8 @@ export default defineCheck({
   standard: 'WCAG 2.2, 4.1.2 Name, Role, Value and 2.4.4 Link Purpose',
   needs: ['controls'],
   markup: true,
-  judge: (c) => (c.renders.length === 0 ? judgeMarkup(c.markup) : judgeRenders(c)),
+  judge: judgeRenders,
+  unrendered: ({ markup }) => tellNameless(markup),
   says({ tag, kind, shared }, { culprit }) {
     const what = capitalize(nameElement(tag, culprit));
     if (shared !== null) {
@@ -58,8 +56,7 @@ export default defineCheck({
     };
   },
   mend: ({ kind, shared }) => (shared ? null : [{ do: 'ask', question: QUESTIONS[kind] }]),
-  measures: ({ width, height }) =>
-    `${Math.round(Number(width))} × ${Math.round(Number(height))} px large`,
+  measures: ({ width, height }) => `${Math.round(width)} × ${Math.round(height)} px large`,
   samples: [
     { tag: 'input', kind: 'field', shared: null },
     { tag: 'a', kind: 'link', shared: null },
@@ -101,23 +98,27 @@ const QUESTIONS: Record<ControlFact['kind'], string> = {
   field: 'What is to be filled in?',
 };
 
-function judgeRenders(c: Case<'controls'>): Fact<Data>[] {
+function judgeRenders(c: Case<'controls'>): Fact<Data, Measured>[] {
   return flatMap(c.renders, (render) => {
     const unnamed = render.controls.filter((one) => one.name === '' && !one.ignored && one.exposed);
-    return mapPresent(unnamed, (control): Fact<Data> | null => {
+    return mapPresent(unnamed, (control): Fact<Data, Measured> | null => {
       const blame = blameElement(c.markup, control);
       const element = getBlamed(c.markup, blame);
       if (element ? isTold(c.markup, element) : control.pictured) return null;
       const { where, culprit } = blame;
       const { tag, kind, box } = control;
       const seen = [makeSeen(render, { width: box.width, height: box.height })];
-      return { where, culprit, data: { tag, kind, shared: findShared(c.markup, element) }, seen };
+      return tell.seen(
+        { where, culprit },
+        { tag, kind, shared: findShared(c.markup, element) },
+        seen,
+      );
     });
   });
 }
 
-function judgeMarkup(markup: Markup): Fact<Data>[] {
-  return mapPresent(markup.elements, (element): Fact<Data> | null => {
+function tellNameless(markup: Markup): MarkupFact<Data>[] {
+  return mapPresent(markup.elements, (element): MarkupFact<Data> | null => {
     const control = getControl(describeElement(element));
     if (!control || isHidden(markup, element) || isDecoration(describeElement(element)))
       return null;
@@ -125,12 +126,11 @@ function judgeMarkup(markup: Markup): Fact<Data>[] {
     const elsewhere = getValue(element, 'aria-labelledby')?.trim();
     if (elsewhere || getMarkupControlName(markup, element, control)) return null;
     if (isTold(markup, element)) return null;
-    return {
-      where: getTagSpan(element),
-      culprit: { at: 'element', offset: element.offset },
-      data: { tag: element.name, kind: control.kind, shared: findShared(markup, element) },
-      seen: [],
-    };
+    return tell.markup(atTag(element), {
+      tag: element.name,
+      kind: control.kind,
+      shared: findShared(markup, element),
+    });
   });
 }
 

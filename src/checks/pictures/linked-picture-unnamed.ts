@@ -1,9 +1,11 @@
+import { atTag } from '../../core/measure/blame.js';
 import { defineCheck, type Fact } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
 import { isHidden } from '../../core/markup/hidden.js';
 import { getAttribute, getValue, listInside } from '../../core/markup/markup.js';
 import { describeElement, getMarkupControlName } from '../../core/markup/names.js';
 import { isLinkOrButton } from '../../core/standards/elements.js';
+import { tell } from '../../core/tell.js';
 
 interface Data {
   control: string;
@@ -33,10 +35,8 @@ export default defineCheck({
           getMarkupControlName(c.markup, control, { byContent: true })
         )
           return [];
-        const where = { offset: alt.offset, endOffset: alt.endOffset };
         const data = { control: control.name === 'a' ? 'link' : 'button' };
-        const culprit = { at: 'element', offset: empty.offset } as const;
-        return [{ where, culprit, data, seen: [] }];
+        return [tell.markup(atTag(empty, alt), data)];
       },
     );
   },

@@ -4,6 +4,7 @@ import { flatMap } from '../../core/lists.js';
 import { blameElement, locateAttribute } from '../../core/measure/blame.js';
 import { isOfAddress } from '../../core/measure/same-address.js';
 import { tellFailure, type Failure } from '../../core/measure/failed.js';
+import { tell } from '../../core/tell.js';
 
 interface Data {
   address: string;
@@ -35,12 +36,11 @@ export default defineCheck({
         if (!data) return [];
         const blame = blameElement(c.markup, picture);
         return [
-          {
-            where: locateAttribute(c.markup, blame, 'src', 'srcset'),
-            culprit: blame.culprit,
+          tell.seen(
+            { ...blame, where: locateAttribute(c.markup, blame, 'src', 'srcset') },
             data,
-            seen: [makeSeen(render, { asked: data.address, happened: data.why })],
-          },
+            makeSeen(render, { asked: data.address, happened: data.why }),
+          ),
         ];
       }),
     ),

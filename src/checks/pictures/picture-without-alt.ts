@@ -1,10 +1,9 @@
-import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
+import { defineCheck, makeSeen, type Case, type Fact, type MarkupFact } from '../../core/check.js';
 import type { PictureFact } from '../../core/evidence.js';
 import { flatMap, mapPresent } from '../../core/lists.js';
-import { blameElement, getBlamed } from '../../core/measure/blame.js';
+import { atTag, blameElement, getBlamed } from '../../core/measure/blame.js';
 import {
   getAttribute,
-  getTagSpan,
   getText,
   getValue,
   listAround,
@@ -15,6 +14,7 @@ import {
 } from '../../core/markup/markup.js';
 import { describeElement, getMarkupName } from '../../core/markup/names.js';
 import { isDecoration, isLinkOrButton, isPicture, isWhole } from '../../core/standards/elements.js';
+import { tell } from '../../core/tell.js';
 import { capitalize, nameElement } from '../../core/words/list.js';
 import { isHidden } from '../../core/markup/hidden.js';
 
@@ -25,6 +25,8 @@ interface Data {
   /** What it stands in and names: then it is no decoration. */
   control: 'link' | 'button' | null;
 }
+
+type Measured = { name: string | null; width: number; height: number };
 
 /** Pictures of this size and less are counters, not content. */
 const COUNTER = 2;
@@ -39,10 +41,8 @@ export default defineCheck({
   standard: 'WCAG 2.2, 1.1.1 Non-text Content',
   needs: ['pictures'],
   markup: true,
-  judge: (c) => [
-    ...(c.renders.length === 0 ? judgeMarkup(c.markup) : judgeRenders(c)),
-    ...judgeWritten(c.markup),
-  ],
+  judge: (c) => [...judgeRenders(c), ...judgeWritten(c.markup)],
+  unrendered: ({ markup }) => [...tellUnnamed(markup), ...judgeWritten(markup)],
   says({ tag, control, inFrame }, fact) {
     const where = inFrame ? ' in the frame’s document' : '';
     const what = capitalize(nameElement(tag, fact.culprit)) + where;
@@ -62,8 +62,7 @@ export default defineCheck({
           : `Add \`${tag === 'area' || tag === 'input' ? 'alt' : 'aria-label'}\` with what it shows or does.`,
     };
   },
-  measures: ({ width, height }) =>
-    `${Math.round(Number(width))} × ${Math.round(Number(height))} px large`,
+  measures: ({ width, height }) => `${Math.round(width)} × ${Math.round(height)} px large`,
   samples: [
     { tag: 'img', control: null, inFrame: false },
     { tag: 'img', control: 'link', inFrame: false },
@@ -118,7 +117,7 @@ export default defineCheck({
   },
 });
 
-function judgeRenders(c: Case<'pictures'>): Fact<Data>[] {
+function judgeRenders(c: Case<'pictures'>): Fact<Data, Measured>[] {
   // A picture that is hidden at one width and shown at another is seen: one sighting is enough.
   return flatMap(c.renders, (render) =>
     mapPresent(render.pictures.filter(isUnnamed), (picture) => {
@@ -131,7 +130,7 @@ function judgeRenders(c: Case<'pictures'>): Fact<Data>[] {
       if (picture.tag === 'image' && control) return null;
       const measured = { name: picture.name, width: picture.box.width, height: picture.box.height };
       const seen = [makeSeen(render, measured)];
-      return { where, culprit, data: { tag: picture.tag, control, inFrame: false }, seen };
+      return tell.seen({ where, culprit }, { tag: picture.tag, control, inFrame: false }, seen);
     }),
   );
 }
@@ -146,7 +145,7 @@ function isUnnamed({ tag, name, ignored, loaded, exposed, box }: PictureFact): b
   return exposed && (box.width > COUNTER || box.height > COUNTER);
 }
 
-function judgeMarkup(markup: Markup): Fact<Data>[] {
+function tellUnnamed(markup: Markup): MarkupFact<Data>[] {
   return markup.elements
     .filter(
       (element) =>
@@ -155,22 +154,23 @@ function judgeMarkup(markup: Markup): Fact<Data>[] {
         !isNamed(markup, element) &&
         !isSetAside(markup, element),
     )
-    .map((element): Fact<Data> => ({
-      where: getTagSpan(element),
-      culprit: { at: 'element', offset: element.offset },
-      data: { tag: element.name, control: findControl(markup, element), inFrame: false },
-      seen: [],
-    }))
+    .map((element): MarkupFact<Data> =>
+      tell.markup(atTag(element), {
+        tag: element.name,
+        control: findControl(markup, element),
+        inFrame: false,
+      }),
+    )
     .filter(({ data }) => data.tag !== 'image' || !data.control);
 }
 
 /** Documents that are written into frames (HTML, 4.8.5: srcdoc) are the snippet's own. */
-function judgeWritten(markup: Markup): Fact<Data>[] {
+function judgeWritten(markup: Markup): MarkupFact<Data>[] {
   return flatMap(markup.elements, (frame) => {
     const written = frame.name === 'iframe' ? getAttribute(frame, 'srcdoc') : null;
     if (!written || isHidden(markup, frame)) return [];
     const { offset, endOffset } = written;
-    return judgeMarkup(readMarkup(written.value)).map((fact): Fact<Data> => ({
+    return tellUnnamed(readMarkup(written.value)).map((fact): MarkupFact<Data> => ({
       ...fact,
       where: { offset, endOffset },
       culprit: { at: 'element', offset: frame.offset, part: 'srcdoc' },

@@ -1,8 +1,8 @@
+import { atTag } from '../../core/measure/blame.js';
 import { defineCheck, type Fact } from '../../core/check.js';
 import { isHidden } from '../../core/markup/hidden.js';
 import { mapPresent } from '../../core/lists.js';
 import {
-  getTagSpan,
   listAround,
   listInside,
   type Markup,
@@ -10,6 +10,7 @@ import {
 } from '../../core/markup/markup.js';
 import { describeElement, getMarkupControlName } from '../../core/markup/names.js';
 import { isDecoration, isLinkOrButton, isPicture } from '../../core/standards/elements.js';
+import { tell } from '../../core/tell.js';
 
 interface Data {
   /** What it stands in alone; null where it says itself that it is a picture. */
@@ -32,12 +33,7 @@ export default defineCheck({
       if (getMarkupControlName(markup, element, HEARD)) return null;
       const control = findControl(markup, element);
       if (!control && !isPicture(describeElement(element))) return null;
-      return {
-        where: getTagSpan(element),
-        culprit: { at: 'element', offset: element.offset },
-        data: { control },
-        seen: [],
-      };
+      return tell.markup(atTag(element), { control });
     });
   },
   says: ({ control }) =>

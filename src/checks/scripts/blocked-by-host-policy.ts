@@ -1,6 +1,6 @@
 import { defineCheck, makeSeen, type Case, type Fact, type Seen } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
-import { blameElement } from '../../core/measure/blame.js';
+import { atSnippet, blameElement } from '../../core/measure/blame.js';
 import {
   addSources,
   allowsHandlers,
@@ -14,6 +14,7 @@ import { listAddresses } from '../../core/markup/addresses.js';
 import { getAttribute } from '../../core/markup/markup.js';
 import { getPlaceKey } from '../../core/render.js';
 import type { Span } from '../../core/snippet.js';
+import { tell } from '../../core/tell.js';
 import { formatWidths, joinWords } from '../../core/words/list.js';
 
 /** Something that is refused, where it stands, and what would let it in. */
@@ -58,12 +59,11 @@ export default defineCheck({
       );
       if (!first) return [];
       return [
-        {
-          where: first.where,
-          culprit: { at: 'snippet', what: header },
-          data: { header, what: nameAll(own, c), directives: joinDirectives(own, c) },
-          seen: joinSeen(own),
-        },
+        tell.seen(
+          atSnippet(header, first.where),
+          { header, what: nameAll(own, c), directives: joinDirectives(own, c) },
+          joinSeen(own),
+        ),
       ];
     });
   },

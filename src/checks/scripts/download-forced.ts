@@ -1,9 +1,11 @@
+import { atSnippet } from '../../core/measure/blame.js';
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
 import { findCall } from '../../core/measure/calls.js';
 import { getTagSpan, getValue, type Markup } from '../../core/markup/markup.js';
 import { FRAMES } from '../../core/standards/elements.js';
 import type { Span } from '../../core/snippet.js';
+import { tell } from '../../core/tell.js';
 import { shorten } from '../../core/words/list.js';
 
 interface Data {
@@ -26,16 +28,15 @@ export default defineCheck({
   markup: false,
   judge: ({ markup, renders }) =>
     flatMap(renders, (render) =>
-      render.scripts.downloads.map(({ address, name }): Fact<Data> => {
+      render.scripts.downloads.map(({ address, name }): Fact<Data, { from: string }> => {
         // What a blob is called differs from load to load.
         const from = address.startsWith('blob:') ? 'blob:' : address;
-        return {
-          where: locate(markup, address),
-          culprit: { at: 'snippet', what: `${from} ${name}` },
-          group: '',
-          data: { name },
-          seen: [makeSeen(render, { from })],
-        };
+        return tell.seen(
+          atSnippet(`${from} ${name}`, locate(markup, address)),
+          { name },
+          makeSeen(render, { from }),
+          { group: '' },
+        );
       }),
     ),
   says: ({ name }) => ({
@@ -44,7 +45,7 @@ export default defineCheck({
       'Visitors find a file on their device that they did not ask for; many take it for an attack.',
     cure: 'Offer it as a link with a `download` attribute, and let the visitor press it; in a frame show a document.',
   }),
-  measures: ({ from }) => `from ${shorten(String(from), 80)}`,
+  measures: ({ from }) => `from ${shorten(from, 80)}`,
   brief: () => 'a download begins by itself',
   samples: [{ name: 'seeds.zip' }, { name: '' }],
   examples: {

@@ -1,9 +1,10 @@
 import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
-import { findRequestTag } from '../../core/measure/blame.js';
+import { atSnippet, findRequestTag } from '../../core/measure/blame.js';
 import { hasHost, matchesHost, parseAddress } from '../../core/measure/site.js';
 import { listWritten } from '../../core/markup/addresses.js';
 import type { Span } from '../../core/snippet.js';
+import { tell } from '../../core/tell.js';
 
 interface Data {
   host: string;
@@ -89,8 +90,7 @@ function listAsked(c: Case<Needs>): Fact<Data>[] {
 
 function toFact(where: Span, url: URL, by: string | null): Fact<Data> {
   const { hostname: host, href: address } = url;
-  const culprit = { at: 'snippet', what: `host ${host}` } as const;
-  return { where, culprit, data: { host, address, by }, seen: [] };
+  return tell.markup(atSnippet(`host ${host}`, where), { host, address, by });
 }
 
 /** A host is told once: where the markup names it, if it does. */

@@ -1,10 +1,18 @@
-import { defineCheck, getCulpritKey, makeSeen, type Case, type Fact } from '../../core/check.js';
+import {
+  defineCheck,
+  getCulpritKey,
+  makeSeen,
+  type Case,
+  type Fact,
+  type MarkupFact,
+} from '../../core/check.js';
 import type { RequestFact } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
-import { findRequestTag } from '../../core/measure/blame.js';
+import { atSnippet, findRequestTag } from '../../core/measure/blame.js';
 import { getPrivateHostKind } from '../../core/measure/private-address.js';
 import { hasHost, matchesHost, parseAddress } from '../../core/measure/site.js';
 import { listWritten } from '../../core/markup/addresses.js';
+import { tell } from '../../core/tell.js';
 
 interface Data {
   host: string;
@@ -23,7 +31,7 @@ export default defineCheck({
   needs: ['traffic'],
   markup: 'part',
   judge(c): Fact<Data>[] {
-    const written = judgeMarkup(c);
+    const written = tellWritten(c);
     const asked = flatMap(c.renders, (render) =>
       flatMap(render.traffic, (request): Fact<Data>[] => {
         const kind = getKind(request, c);
@@ -33,9 +41,8 @@ export default defineCheck({
         );
         const data = { host: request.host, kind, address: request.address };
         const where = known?.where ?? findRequestTag(c.markup, request);
-        const culprit = { at: 'snippet', what: `host ${request.host}` } as const;
         const seen = makeSeen(render, { asked: request.address, happened: 'refused' });
-        return [{ where, culprit, data, seen: [seen] }];
+        return [tell.seen(atSnippet(`host ${request.host}`, where), data, seen)];
       }),
     );
     return mergeByPlace([...written, ...asked]);
@@ -75,7 +82,7 @@ type Needs = 'traffic';
 
 const NAMES_HOST = /^[a-z][a-z\d+.-]*:|^[\\/][\t\n\r]*[\\/]/i;
 
-function judgeMarkup(c: Case<Needs>): Fact<Data>[] {
+function tellWritten(c: Case<Needs>): MarkupFact<Data>[] {
   const { origin } = c.house;
   // What names no host is asked of the page's own.
   const isOwn = getPrivateHostKind(new URL(origin).hostname) === null;
@@ -85,12 +92,11 @@ function judgeMarkup(c: Case<Needs>): Fact<Data>[] {
     const kind = hasHost(url) ? getPrivateHostKind(url.hostname) : null;
     if (!kind || isRerouted(c, url.hostname)) return [];
     return [
-      {
-        where: { offset: attribute.offset, endOffset: attribute.endOffset },
-        culprit: { at: 'snippet', what: `host ${url.hostname}` },
-        data: { host: url.hostname, kind, address: url.href },
-        seen: [],
-      },
+      tell.markup(atSnippet(`host ${url.hostname}`, attribute), {
+        host: url.hostname,
+        kind,
+        address: url.href,
+      }),
     ];
   });
 }

@@ -3,12 +3,13 @@ import type { Level } from '../../core/house/house.js';
 import type { RequestFact } from '../../core/evidence.js';
 import { flatMap, mapPresent } from '../../core/lists.js';
 import { listInsecure, type Insecure } from '../../core/markup/insecure.js';
-import { findRequestTag } from '../../core/measure/blame.js';
+import { atSnippet, atTag, findRequestTag } from '../../core/measure/blame.js';
 import { findAnswer, getFailure, isWithheld } from '../../core/measure/failed.js';
 import { getPrivateHostKind } from '../../core/measure/private-address.js';
 import { isOfAddress } from '../../core/measure/same-address.js';
 import { parseAddress } from '../../core/measure/site.js';
 import type { Span } from '../../core/snippet.js';
+import { tell } from '../../core/tell.js';
 
 interface Data {
   address: string;
@@ -108,15 +109,13 @@ function judge(c: Case<Needs>, written: readonly Insecure[]): Fact<Data>[] {
 function judgeWritten(c: Case<Needs>, written: readonly Insecure[]): Fact<Data>[] {
   return flatMap(written, (one): Fact<Data>[] => {
     const { element, where } = one;
-    const make = (outcome: Outcome, why: string, seen: Seen[]): Fact<Data> => ({
-      where,
-      culprit: { at: 'element', offset: element.offset },
-      group: one.address,
-      level: LEVELS[outcome],
-      doubtful: outcome === 'open',
-      data: { address: one.address, outcome, why, scheme: one.scheme },
-      seen,
-    });
+    const make = (outcome: Outcome, why: string, seen: Seen[]): Fact<Data> =>
+      tell.seen(
+        atTag(element, where),
+        { address: one.address, outcome, why, scheme: one.scheme },
+        seen,
+        { group: one.address, level: LEVELS[outcome], doubtful: outcome === 'open' },
+      );
     if (!one.upgraded) return [make('blocked', '', [])];
     const found = mapPresent(c.renders, (render) => {
       const told = tellUpgraded(one, render.traffic);
@@ -156,11 +155,12 @@ function judgeAsked(c: Case<Needs>, written: readonly Insecure[]): Fact<Data>[] 
         !known.has(first) &&
         !getPrivateHostKind(parseAddress(first)?.hostname ?? ''),
     );
-    return refused.map((request): Fact<Data> => ({
-      where: findRequestTag(c.markup, request),
-      culprit: { at: 'snippet', what: `request ${request.first}` },
-      data: { address: request.first, outcome: 'blocked', why: '', scheme: null },
-      seen: [makeSeen(render, { asked: request.first })],
-    }));
+    return refused.map((request): Fact<Data> =>
+      tell.seen(
+        atSnippet(`request ${request.first}`, findRequestTag(c.markup, request)),
+        { address: request.first, outcome: 'blocked', why: '', scheme: null },
+        makeSeen(render, { asked: request.first }),
+      ),
+    );
   });
 }

@@ -2,10 +2,11 @@ import { defineCheck, makeSeen, type Case, type Fact, type RenderOf } from '../.
 import type { FileType, RequestFact } from '../../core/evidence.js';
 import { mapPresent, flatMap } from '../../core/lists.js';
 import { listAddresses } from '../../core/markup/addresses.js';
-import { findRequestTag } from '../../core/measure/blame.js';
+import { atSnippet, findRequestTag } from '../../core/measure/blame.js';
 import { findAnswer, getFailure } from '../../core/measure/failed.js';
 import { parseAddress } from '../../core/measure/site.js';
 import type { Span } from '../../core/snippet.js';
+import { tell } from '../../core/tell.js';
 
 interface Data {
   address: string;
@@ -99,13 +100,12 @@ function judgeAddress(c: Case<Needs>, render: RenderOf<Needs>, address: string):
   if (!fault) return null;
   const by = getAsker(request, c.house.origin);
   const what = KINDS[request.type] ?? 'file';
-  return {
-    where: locate(c, request),
-    culprit: { at: 'snippet', what: `request ${address}` },
-    ...(request.inFrame && { level: 'advice' as const }),
-    data: { address, why: fault.why, what, by },
-    seen: [makeSeen(render, { asked: address, happened: fault.why })],
-  };
+  return tell.seen(
+    atSnippet(`request ${address}`, locate(c, request)),
+    { address, why: fault.why, what, by },
+    makeSeen(render, { asked: address, happened: fault.why }),
+    { ...(request.inFrame && { level: 'advice' as const }) },
+  );
 }
 
 /** Where the markup names it; else what asked for it. */

@@ -1,15 +1,11 @@
 import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
 import { flatMap, mapPresent } from '../../core/lists.js';
-import { blameElement } from '../../core/measure/blame.js';
+import { atTag, blameElement } from '../../core/measure/blame.js';
 import { addAttribute } from '../../core/mend/attribute.js';
-import {
-  getAttribute,
-  getTagSpan,
-  getValue,
-  type MarkupElement,
-} from '../../core/markup/markup.js';
+import { getAttribute, getValue, type MarkupElement } from '../../core/markup/markup.js';
 import { isScript } from '../../core/markup/traits.js';
 import { parseAddress } from '../../core/measure/site.js';
+import { tell } from '../../core/tell.js';
 
 interface Data {
   address: string;
@@ -40,12 +36,11 @@ export default defineCheck({
       // Asked for by nothing, it was taken out or blocked before it could hold anything up.
       if (c.renders.length > 0 && loads.length === 0) return [];
       return [
-        {
-          where: getTagSpan(element),
-          culprit: { at: 'element', offset: element.offset },
-          data: { address, bound: getBound(c, element, address) },
-          seen: loads.map(({ render, load }) => makeSeen(render, { waitedMs: load.waited })),
-        },
+        tell.seen(
+          atTag(element),
+          { address, bound: getBound(c, element, address) },
+          loads.map(({ render, load }) => makeSeen(render, { waitedMs: load.waited })),
+        ),
       ];
     });
     return [...written, ...judgeMade(c)];
@@ -92,7 +87,7 @@ function judgeMade({ markup, house, renders }: Case<Needs>): Fact<Data>[] {
       if (!load?.from) return null;
       const { where, culprit } = blameElement(markup, { from: load.from, selector: address });
       const seen = [makeSeen(render, { waitedMs: load.waited })];
-      return { where, culprit, group: address, data: { address, bound: 'made' }, seen };
+      return tell.seen({ where, culprit }, { address, bound: 'made' }, seen, { group: address });
     });
   });
 }

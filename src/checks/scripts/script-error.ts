@@ -3,8 +3,9 @@ import type { FileType, RequestFact, ScriptFact } from '../../core/evidence.js';
 import { flatMap, mapPresent } from '../../core/lists.js';
 import { getAttribute, getElementAt, getTagSpan, type Markup } from '../../core/markup/markup.js';
 import { isScript } from '../../core/markup/traits.js';
-import { getHead } from '../../core/measure/blame.js';
+import { atSpan, getHead } from '../../core/measure/blame.js';
 import type { Span } from '../../core/snippet.js';
+import { tell } from '../../core/tell.js';
 
 type Told = ScriptFact['errors'][number];
 
@@ -108,14 +109,12 @@ function judgeFramed(c: Case<Needs>, render: RenderOf<Needs>): Fact<Data>[] {
     if (how === 'console' || ELSEWHERE.test(text)) return null;
     const at = from && 'offset' in from ? getElementAt(c.markup, from.offset) : written;
     const where = at ? getTagSpan(at) : getHead(c.markup);
-    return {
-      where,
-      culprit: { at: 'element', offset: where.offset },
-      group: text,
-      level: 'advice',
-      data: { how, text, address, line, framed: true },
-      seen: [makeSeen(render, { error: text })],
-    };
+    return tell.seen(
+      atSpan(where),
+      { how, text, address, line, framed: true },
+      makeSeen(render, { error: text }),
+      { group: text, level: 'advice' },
+    );
   });
 }
 
@@ -126,13 +125,12 @@ function judgeOwn(c: Case<Needs>, render: RenderOf<Needs>): Fact<Data>[] {
     const offset = from && 'offset' in from ? from.offset : null;
     const where =
       offset === null ? getHead(c.markup) : getPiece(c.markup, offset, address !== null);
-    return {
-      where,
-      culprit: { at: 'element', offset: where.offset },
-      group: text,
-      data: { how, text, address, line },
-      seen: [makeSeen(render, { error: text })],
-    };
+    return tell.seen(
+      atSpan(where),
+      { how, text, address, line },
+      makeSeen(render, { error: text }),
+      { group: text },
+    );
   });
 }
 

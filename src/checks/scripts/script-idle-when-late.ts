@@ -7,11 +7,12 @@ import {
   type Seen,
 } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
-import { getHead } from '../../core/measure/blame.js';
+import { atSpan, getHead } from '../../core/measure/blame.js';
 import { parseAddress } from '../../core/measure/site.js';
 import { getTagSpan, getValue, type Markup, type MarkupElement } from '../../core/markup/markup.js';
 import { isScript } from '../../core/markup/traits.js';
 import type { Span } from '../../core/snippet.js';
+import { tell } from '../../core/tell.js';
 
 interface Data {
   why: 'never-run' | 'waits' | 'writes';
@@ -135,13 +136,7 @@ function getAddress(element: MarkupElement, origin: string): string {
 }
 
 function makeFact(where: Span, why: Data['why'], event: string, seen: Seen[]): Fact<Data> {
-  return {
-    where,
-    culprit: { at: 'element', offset: where.offset },
-    group: why,
-    data: { why, event },
-    seen,
-  };
+  return tell.seen(atSpan(where), { why, event }, seen, { group: why });
 }
 
 /** The tag of a script; where none is known to be meant, the beginning of the code. */

@@ -1,8 +1,10 @@
+import { atPart } from '../../core/measure/blame.js';
 import { defineCheck, type Case, type Fact } from '../../core/check.js';
 import { flatMap, mapPresent } from '../../core/lists.js';
 import { getAttribute } from '../../core/markup/markup.js';
 import { findAnswer } from '../../core/measure/failed.js';
 import { parseAddress } from '../../core/measure/site.js';
+import { tell } from '../../core/tell.js';
 
 interface Package {
   /** The package. */
@@ -38,14 +40,7 @@ export default defineCheck({
       if (!open || (open.version !== null && EXACT.test(open.version))) return [];
       const { name, version } = open;
       const came = findCome(url, name, renders);
-      return [
-        {
-          where: { offset: source.offset, endOffset: source.endOffset },
-          culprit: { at: 'element', offset: element.offset, part: 'src' },
-          data: { name, version, came },
-          seen: [],
-        },
-      ];
+      return [tell.markup(atPart(element, 'src', source), { name, version, came })];
     });
   },
   says: ({ name, version, came }) => ({

@@ -1,3 +1,4 @@
+import { atSnippet } from '../../core/measure/blame.js';
 import { defineCheck, type Fact, type RenderOf } from '../../core/check.js';
 import type { RequestFact } from '../../core/evidence.js';
 import {
@@ -11,6 +12,7 @@ import {
 import { isThirdParty } from '../../core/measure/site.js';
 import { formatBytes, formatWire } from '../../core/measure/units.js';
 import { getTagSpan, type Markup } from '../../core/markup/markup.js';
+import { tell } from '../../core/tell.js';
 import { joinWords } from '../../core/words/list.js';
 
 interface Data {
@@ -37,12 +39,11 @@ export default defineCheck({
     const { requests, seen } = found;
     const [wire, unpacked] = [sumBytes(requests, 'wire'), sumBytes(requests, 'unpacked')];
     return [
-      {
-        where: findHeaviestTag(markup, requests, house.origin) ?? findScript(markup),
-        culprit: { at: 'snippet', what: 'scripts' },
-        data: { limit, wire, unpacked, hosts: weighHosts(requests) },
+      tell.seen(
+        atSnippet('scripts', findHeaviestTag(markup, requests, house.origin) ?? findScript(markup)),
+        { limit, wire, unpacked, hosts: weighHosts(requests) },
         seen,
-      },
+      ),
     ];
   },
   says({ limit, wire, unpacked, hosts }) {

@@ -1,9 +1,11 @@
+import { atPart } from '../../core/measure/blame.js';
 import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
 import { mapPresent } from '../../core/lists.js';
 import { getAttribute, getValue, type MarkupElement } from '../../core/markup/markup.js';
 import { isScript } from '../../core/markup/traits.js';
 import { findAnswer } from '../../core/measure/failed.js';
 import { isThirdParty, parseAddress } from '../../core/measure/site.js';
+import { tell } from '../../core/tell.js';
 
 interface Data {
   host: string;
@@ -71,10 +73,9 @@ function judgeScript(
     return sharedWith === '*' || sharedWith === house.origin;
   });
   if (renders.length > 0 && shared.length === 0) return null;
-  return {
-    where: { offset: src.offset, endOffset: src.endOffset },
-    culprit: { at: 'element', offset: element.offset, part: 'src' },
-    data: { host: url.hostname },
-    seen: shared.map((render) => makeSeen(render, {})),
-  };
+  return tell.seen(
+    atPart(element, 'src', src),
+    { host: url.hostname },
+    shared.map((render) => makeSeen(render, {})),
+  );
 }

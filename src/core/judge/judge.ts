@@ -181,7 +181,9 @@ function judgeRenders(
   renders: readonly RenderOf<FactKind>[],
 ): JudgedFact[] {
   const { snippet, markup, house } = judged;
-  const facts = check.judge({ snippet, markup, house, renders, today: judged.today });
+  const about = { snippet, markup, house, renders, today: judged.today };
+  const tells = renders.length === 0 ? check.unrendered : undefined;
+  const facts: Fact<unknown>[] = tells?.(about) ?? check.judge(about);
   if (facts.length === 0) return [];
   return mergeFacts(facts).map((fact) => {
     const stated = house.levels[check.id] ?? fact.level ?? check.level;

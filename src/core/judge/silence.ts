@@ -4,6 +4,7 @@ import {
   type Culprit,
   type Explains,
   type Fact,
+  type Measures,
   type Seen,
 } from '../check.js';
 import { flatMap } from '../lists.js';
@@ -58,7 +59,7 @@ function listExplained(
 }
 
 /** A rule that breaks down explains nothing: what it would have silenced is told. */
-function holds({ when }: Explains<unknown>, seen: Seen, data: unknown): boolean {
+function holds({ when }: Explains<unknown, Measures>, seen: Seen, data: unknown): boolean {
   try {
     return when?.(seen, data) ?? true;
   } catch {
@@ -67,13 +68,21 @@ function holds({ when }: Explains<unknown>, seen: Seen, data: unknown): boolean 
 }
 
 /** No cause stands for what is heavier than itself, nor for anything while it is waived. */
-function explains(cause: JudgedFact, other: JudgedFact, rule: Explains<unknown>): boolean {
+function explains(
+  cause: JudgedFact,
+  other: JudgedFact,
+  rule: Explains<unknown, Measures>,
+): boolean {
   const heavier = compareLevels(cause.level, other.level) > 0;
   return counts(cause) && (rule.heavier === true || !heavier) && fits(cause.fact, other.fact, rule);
 }
 
 /** A rule that breaks down fits nothing. */
-function fits(cause: Fact<unknown>, other: Fact<unknown>, rule: Explains<unknown>): boolean {
+function fits(
+  cause: Fact<unknown>,
+  other: Fact<unknown>,
+  rule: Explains<unknown, Measures>,
+): boolean {
   try {
     return rule.fits?.(other, cause.data) ?? isSameCulprit(cause, other);
   } catch {

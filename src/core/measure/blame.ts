@@ -27,6 +27,26 @@ export const SAMPLE_BLAME: Blame = {
   culprit: { at: 'element', offset: 0 },
 };
 
+/** An element, at its tag or at what is pointed at. */
+export function atTag(element: MarkupElement, where: Span = getTagSpan(element)): Blame {
+  return { where, culprit: { at: 'element', offset: element.offset } };
+}
+
+/** Where a tag stands that is known by its place alone. */
+export function atSpan(where: Span): Blame {
+  return { where, culprit: { at: 'element', offset: where.offset } };
+}
+
+/** A part of an element, as a rule an attribute by its name. */
+export function atPart({ offset }: MarkupElement, part: string, where: Span): Blame {
+  return { where, culprit: { at: 'element', offset, part } };
+}
+
+/** What is no one element's. */
+export function atSnippet(what: string, where: Span): Blame {
+  return { where, culprit: { at: 'snippet', what } };
+}
+
 function getSpan({ offset, endOffset }: Span): Span {
   return { offset, endOffset };
 }

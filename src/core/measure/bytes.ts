@@ -37,7 +37,7 @@ export function findTooHeavy(
   renders: readonly RenderOf<'traffic'>[],
   limit: number,
   list: (render: RenderOf<'traffic'>) => RequestFact[],
-): { requests: RequestFact[]; seen: Seen[] } | null {
+): { requests: RequestFact[]; seen: Seen<Weighed>[] } | null {
   const over = renders
     .map((render) => ({ render, requests: list(render) }))
     .map((one) => ({ ...one, wire: sumBytes(one.requests, 'wire') }))
@@ -48,11 +48,10 @@ export function findTooHeavy(
   return { requests: heaviest.requests, seen };
 }
 
-/** What was weighed in one place, as it is measured. */
-function measureBytes(
-  requests: readonly RequestFact[],
-  limitBytes: number,
-): Record<string, number> {
+/** What was weighed in one place. */
+type Weighed = Record<'wireBytes' | 'unpackedBytes' | 'requests' | 'limitBytes', number>;
+
+function measureBytes(requests: readonly RequestFact[], limitBytes: number): Weighed {
   return {
     wireBytes: sumBytes(requests, 'wire'),
     unpackedBytes: sumBytes(requests, 'unpacked'),
@@ -62,12 +61,8 @@ function measureBytes(
 }
 
 /** The same in words. */
-export function describeBytes({
-  wireBytes,
-  unpackedBytes,
-  requests,
-}: Record<string, unknown>): string {
-  return `${formatBytes(Number(wireBytes))} on the wire, ${formatBytes(Number(unpackedBytes))} unpacked, in ${countWords(Number(requests), 'request')}`;
+export function describeBytes({ wireBytes, unpackedBytes, requests }: Weighed): string {
+  return `${formatBytes(wireBytes)} on the wire, ${formatBytes(unpackedBytes)} unpacked, in ${countWords(requests, 'request')}`;
 }
 
 /** The tag that, with all it pulled in, brought most bytes; null where none is known to have brought any. */

@@ -1,4 +1,4 @@
-import type { RenderOf, Seen } from '../check.js';
+import type { RenderOf } from '../check.js';
 import type { FrameFact, TextFact } from '../evidence.js';
 import { flatMap } from '../lists.js';
 import { listAround, type Markup, type MarkupElement } from '../markup/markup.js';
@@ -115,8 +115,12 @@ export function readContrast(text: TextFact): PaintedText | null {
 }
 
 /** What was measured of it, in a few words. */
-export function formatContrast({ contrast, colour, ground }: Seen['measured']): string {
-  return `${formatRatio(Number(contrast))}, ${String(colour)} on ${String(ground)}`;
+export function formatContrast({
+  contrast,
+  colour,
+  ground,
+}: Pick<PaintedText, 'contrast' | 'colour' | 'ground'>): string {
+  return `${formatRatio(contrast)}, ${colour} on ${ground}`;
 }
 
 /** Rounded down: what is not reached is not said to be. */

@@ -26,6 +26,6 @@ const WORDS: Record<When, string> = {
 };
 
 /** The same in words, to be put behind what was measured; '' for what was there at load. */
-export function describeWhen(at: unknown): string {
-  return WORDS[at as When] ?? '';
+export function describeWhen(at: When): string {
+  return WORDS[at];
 }

@@ -1,4 +1,4 @@
-import { getCulpritKey, type Fact } from '../check.js';
+import { getCulpritKey, type Fact, type Measures } from '../check.js';
 import type { CauseFact, Facts, TriedCure } from '../evidence.js';
 import { flatMap } from '../lists.js';
 import type { Markup } from '../markup/markup.js';
@@ -8,8 +8,8 @@ import { describeChange } from './describe.js';
 import { hasCured } from './targets.js';
 
 /** A fact as it was seen in one render, with what was tried there. */
-export interface Sighted<D extends { blame: WidthBlame }> {
-  fact: Fact<D>;
+export interface Sighted<D extends { blame: WidthBlame }, M = Measures> {
+  fact: Fact<D, M>;
   causes: Facts['causes'];
   cause: CauseFact | null;
 }
@@ -18,12 +18,12 @@ export interface Sighted<D extends { blame: WidthBlame }> {
  * Gives facts the cure that was seen to cure in every render they were seen in, and to do no harm in any.
  * @param all what was tried in each render, also where nothing was seen
  */
-export function settleCures<D extends { blame: WidthBlame }>(
+export function settleCures<D extends { blame: WidthBlame }, M>(
   markup: Markup,
-  sighted: readonly Sighted<D>[],
+  sighted: readonly Sighted<D, M>[],
   all: readonly Facts['causes'][],
-): Fact<D>[] {
-  const groups = new Map<string, Sighted<D>[]>();
+): Fact<D, M>[] {
+  const groups = new Map<string, Sighted<D, M>[]>();
   for (const one of sighted) {
     const { where, culprit } = one.fact;
     const key = [where.offset, where.endOffset, getCulpritKey(culprit)].join(' ');
@@ -39,8 +39,8 @@ export function settleCures<D extends { blame: WidthBlame }>(
   });
 }
 
-function findCommon<D extends { blame: WidthBlame }>(
-  group: readonly Sighted<D>[],
+function findCommon(
+  group: readonly Pick<Sighted<never>, 'causes' | 'cause'>[],
   all: readonly Facts['causes'][],
 ): Intent[] | null {
   const [first] = group;

@@ -8,7 +8,7 @@ export function joinWords(words: readonly string[], last: 'and' | 'or' = 'and'):
 }
 
 /** The widths at which something was seen: `at 320, 390 and 768 px`; '' where it was seen nowhere. */
-export function formatWidths(seen: readonly Seen[]): string {
+export function formatWidths(seen: readonly Seen<unknown>[]): string {
   return formatWindows({ seen });
 }
 
@@ -17,7 +17,7 @@ export function formatWindows({
   seen,
   ranges = [],
 }: {
-  seen: readonly Seen[];
+  seen: readonly Seen<unknown>[];
   ranges?: readonly Range[];
 }): string {
   const isSearched = (width: number) => ranges.some((range) => covers(range, width));
@@ -32,21 +32,35 @@ function formatRange({ from, to, near }: Range): string {
 }
 
 /** The most px by which something is too wide, wherever it was seen or searched for. */
-export function getMostOver({ seen, ranges = [] }: Pick<Fact<unknown>, 'seen' | 'ranges'>): number {
+export function getMostOver({
+  seen,
+  ranges = [],
+}: Pick<Fact<unknown, { overhang: number }>, 'seen' | 'ranges'>): number {
   return Math.max(
-    ...seen.map(({ measured }) => Number(measured.overhang ?? 0)),
+    ...seen.map(({ measured }) => measured.overhang),
     ...ranges.map(({ most = 0 }) => most),
     0,
   );
 }
 
 /** The sighting whose measure is largest. */
-export function getWorstSeen(seen: readonly Seen[], measure: string): Seen | null {
-  const of = (one: Seen) => Number(one.measured[measure] ?? 0);
-  return seen.reduce<Seen | null>(
+export function getWorstSeen<K extends string, M extends { [name in K]: number }>(
+  seen: readonly Seen<M>[],
+  measure: K,
+): Seen<M> | null {
+  const of = ({ measured }: Seen<M>) => measured[measure];
+  return seen.reduce<Seen<M> | null>(
     (worst, one) => (worst === null || of(one) > of(worst) ? one : worst),
     null,
   );
+}
+
+/** The largest of one measure; 0 where it was seen nowhere. */
+export function getMost<K extends string, M extends { [name in K]: number }>(
+  seen: readonly Seen<M>[],
+  measure: K,
+): number {
+  return getWorstSeen(seen, measure)?.measured[measure] ?? 0;
 }
 
 /** The beginning of a sentence. */
