@@ -36,7 +36,7 @@ export type {
 export { applyEdits } from './core/mend/apply.js';
 export { readMarkup } from './core/markup/markup.js';
 export type { Markup, MarkupAttribute, MarkupElement } from './core/markup/markup.js';
-export type { Edit, Place, Published, Snippet, Span } from './core/snippet.js';
+export type { Edit, Spot, Published, Snippet, Span } from './core/snippet.js';
 
 // Checks: those that there are, and what one is made of.
 export { CHECKS } from './checks/index.js';
@@ -90,7 +90,7 @@ export type {
 export type {
   EngineName,
   Insert,
-  Place as RenderPlace,
+  Place,
   Render,
   Variant,
   Viewport,

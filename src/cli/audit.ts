@@ -9,17 +9,17 @@ import { Faults } from '../run/faults.js';
 import { tellEarly } from './early.js';
 import { readInputs } from './intake.js';
 import { watchInterrupt } from './interrupt.js';
-import { called, parseOptions, toRequest, wantsShots, type AuditOptions } from './options.js';
+import { called, parseOptions, toRequest, wantsShots, type AuditFlags } from './options.js';
 import {
   checkTargets,
   getExit,
-  getFailure,
+  getFailureCode,
   INTERRUPTED,
   prepareToTell,
   saveAll,
   tell,
 } from './outputs.js';
-import { Progress } from './progress.js';
+import { ProgressBar } from './progress.js';
 import { complain, complainOf, write, type World } from './streams.js';
 
 const NO_SANDBOX =
@@ -53,7 +53,7 @@ export async function audit(
       await complain(world, words);
       return INTERRUPTED;
     }
-    return getFailure(problems, faults) ?? getExit(document);
+    return getFailureCode(problems, faults) ?? getExit(document);
   } finally {
     await shots?.remove();
     interrupt.stop();
@@ -64,12 +64,12 @@ export async function audit(
 async function follow(
   run: AuditRun,
   snippets: readonly Snippet[],
-  options: AuditOptions,
+  options: AuditFlags,
   world: World,
   faults: Faults,
   { house }: LoadedHouse,
 ): Promise<RunDocument> {
-  const progress = new Progress(world.stderr, options.quiet, snippets.length);
+  const progress = new ProgressBar(world.stderr, options.quiet, snippets.length);
   const pasted = snippets.filter(({ published }) => !published);
   const told = run.document.then((document) => {
     progress.stop();
@@ -100,7 +100,7 @@ async function follow(
   return run.document;
 }
 
-function show(event: AuditEvent, progress: Progress): void {
+function show(event: AuditEvent, progress: ProgressBar): void {
   if (event.type === 'planned') progress.expect(event.renders);
   if (event.type === 'begun') progress.begin(event.snippet);
   if (event.type === 'rendered') progress.step(event.renders);
@@ -108,7 +108,7 @@ function show(event: AuditEvent, progress: Progress): void {
 }
 
 /** Where the shots of this run go: into the kept run, else to a place of their own that is gone afterwards. */
-async function openShotFolder(options: AuditOptions) {
+async function openShotFolder(options: AuditFlags) {
   if (!wantsShots(options)) return null;
   if (options.keep !== undefined)
     return { path: getShotFolder(options.keep), remove: () => Promise.resolve() };

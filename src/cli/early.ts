@@ -4,15 +4,15 @@ import { readMarkup } from '../core/markup/markup.js';
 import type { Snippet } from '../core/snippet.js';
 import { chooseChecks } from '../run/choose.js';
 import { MARKUP_ONLY } from '../run/request.js';
-import { called, type AuditOptions } from './options.js';
-import type { Progress } from './progress.js';
+import { called, type AuditFlags } from './options.js';
+import type { ProgressBar } from './progress.js';
 
 /** What the markup alone shows is on the screen before the browser has started; it has been told then. */
 export function tellEarly(
   snippets: readonly Snippet[],
   house: House,
-  { only, skip }: AuditOptions,
-  progress: Progress,
+  { only, skip }: AuditFlags,
+  progress: ProgressBar,
 ): true {
   const checks = chooseChecks({ ...(only && { only }), ...(skip && { skip }) }, called);
   const today = new Date().toISOString().slice(0, 10);

@@ -3,7 +3,7 @@ import { basename, relative, resolve } from 'node:path';
 import type { Readable } from 'node:stream';
 import { ToolError } from '../core/errors.js';
 import { decodeText, getMark, LARGEST, LARGEST_DOCUMENT } from '../core/intake/decode.js';
-import type { Piece, Taken } from '../core/intake/piece.js';
+import type { CodePiece, Taken } from '../core/intake/piece.js';
 import type { Snippet } from '../core/snippet.js';
 import { formatBytes } from '../core/measure/units.js';
 import { explain } from './file-fault.js';
@@ -133,7 +133,7 @@ async function takeOut(
   return pieces.map((piece, i) => (piece instanceof ToolError ? piece : toSnippet(file, piece, i)));
 }
 
-function toSnippet(file: Snippet, piece: Piece, i: number): Snippet | ToolError {
+function toSnippet(file: Snippet, piece: CodePiece, i: number): Snippet | ToolError {
   const { text, name, line, indent, slot } = piece;
   const where = `${file.path}, line ${line}`;
   if (text.trim() === '') return bad(`${where}, has no code.`);

@@ -7,13 +7,13 @@ import { Faults } from '../run/faults.js';
 import { loadHouse } from '../run/house-file.js';
 import { mend as mendAll, type Mended } from '../run/mend.js';
 import { checkTarget } from '../run/write.js';
-import { writeMended, type MendedText, type Target } from '../run/write-mended.js';
+import { writeMended, type MendedText, type Destination } from '../run/write-mended.js';
 import type { Snippet } from '../core/snippet.js';
 import { makePaint } from './colours.js';
 import { readInputs } from './intake.js';
 import { watchInterrupt } from './interrupt.js';
 import { called, clash, parseOptions, toRequest } from './options.js';
-import { getExit, getFailure, INTERRUPTED } from './outputs.js';
+import { getExit, getFailureCode, INTERRUPTED } from './outputs.js';
 import { complain, complainOf, getTextWidth, write, type World } from './streams.js';
 
 /** Mends what can be mended with certainty, and proves it. Resolves to the exit code, which is the verdict after. */
@@ -50,7 +50,7 @@ export async function mend(given: Record<string, unknown>, world: World): Promis
     for (const { message } of problems) await complain(world, message);
     for (const fault of faults.found) await complainOf(world, fault);
     const verdict = getOverall(mended.snippets.map(({ after }) => after.verdict));
-    return getFailure(problems, faults) ?? getExit({ verdict });
+    return getFailureCode(problems, faults) ?? getExit({ verdict });
   } finally {
     interrupt.stop();
   }
@@ -59,7 +59,7 @@ export async function mend(given: Record<string, unknown>, world: World): Promis
 const NOTHING_WRITTEN =
   'Nothing was written: --out FOLDER writes mended copies, --write the files themselves.';
 
-function getTarget(inPlace: boolean, out: string | undefined, cwd: string): Target | null {
+function getTarget(inPlace: boolean, out: string | undefined, cwd: string): Destination | null {
   if (inPlace && out !== undefined)
     throw clash('--write', '--out', 'it is one or the other that is written');
   if (out !== undefined) return { folder: resolve(cwd, out) };
@@ -67,7 +67,7 @@ function getTarget(inPlace: boolean, out: string | undefined, cwd: string): Targ
 }
 
 /** @throws ToolError `bad-input`, `bad-option` */
-function checkInputs(snippets: readonly Snippet[], target: Target | null): void {
+function checkInputs(snippets: readonly Snippet[], target: Destination | null): void {
   const page = snippets.find(({ published }) => published);
   if (page)
     throw new ToolError(
@@ -97,7 +97,7 @@ async function tell({ snippets }: Mended, colours: boolean, world: World): Promi
 async function writeAll(
   { snippets: mended }: Mended,
   given: readonly Snippet[],
-  target: Target,
+  target: Destination,
   faults: Faults,
   world: World,
 ): Promise<void> {

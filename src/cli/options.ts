@@ -56,10 +56,10 @@ const schema = z.strictObject({
   color: z.boolean().default(true),
 });
 
-export type AuditOptions = z.output<typeof schema>;
+export type AuditFlags = z.output<typeof schema>;
 
 /** @throws ToolError `bad-option`: which option, what was found, what is allowed. */
-export function parseOptions(given: Record<string, unknown>): AuditOptions {
+export function parseOptions(given: Record<string, unknown>): AuditFlags {
   const parsed = schema.safeParse(given);
   if (parsed.success) return Object.freeze(checkTogether(parsed.data));
   const issue = parsed.error.issues[0]!;
@@ -75,7 +75,7 @@ export function parseOptions(given: Record<string, unknown>): AuditOptions {
 }
 
 /** Options that are each sound and cannot go together. */
-function checkTogether(options: AuditOptions): AuditOptions {
+function checkTogether(options: AuditFlags): AuditFlags {
   const { record, replay, markupOnly, keep, pictures } = options;
   if (record !== undefined && replay !== undefined)
     throw clash('--record', '--replay', 'a replay asks nobody, so there is nothing to record');
@@ -94,7 +94,7 @@ function checkTogether(options: AuditOptions): AuditOptions {
 }
 
 /** Whether anything shows what renders look like. */
-export function wantsShots({ save, pictures, open, markupOnly }: AuditOptions): boolean {
+export function wantsShots({ save, pictures, open, markupOnly }: AuditFlags): boolean {
   const shown = save.some((file) => getFormatOf(file)?.shots);
   return !markupOnly && (shown || open || pictures !== undefined);
 }
@@ -111,7 +111,7 @@ const CALLED: { [part in keyof AuditRequest]?: string } = {
 export const called: Called = (part) => CALLED[part] ?? part;
 
 /** What of the options an audit is asked for. */
-export function toRequest(options: AuditOptions): Omit<AuditRequest, 'snippets'> {
+export function toRequest(options: AuditFlags): Omit<AuditRequest, 'snippets'> {
   const { slot, insert, viewport, width, only, skip, holdOn, browser, jobs, keep, record, replay } =
     options;
   const given = {

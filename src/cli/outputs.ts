@@ -8,7 +8,7 @@ import type { Faults } from '../run/faults.js';
 import { checkTarget, writeWhole } from '../run/write.js';
 import { makePaint } from './colours.js';
 import { openFile } from './open.js';
-import type { AuditOptions } from './options.js';
+import type { AuditFlags } from './options.js';
 import { complain, getTextWidth, write, type World } from './streams.js';
 
 /** What is opened where no HTML report is named. */
@@ -24,7 +24,7 @@ export function getExit({ verdict }: Pick<RunDocument, 'verdict'>): number {
 }
 
 /** What could not be looked at, or done, outdoes the verdict; what Mivket itself failed on outdoes all. Null: nothing of the kind. */
-export function getFailure(problems: readonly ToolError[], faults: Faults): number | null {
+export function getFailureCode(problems: readonly ToolError[], faults: Faults): number | null {
   const codes = problems.map(({ exitCode }) => exitCode);
   const code = Math.max(faults.exitCode ?? 0, ...codes);
   return code === 0 ? null : code;
@@ -34,12 +34,12 @@ export function getFailure(problems: readonly ToolError[], faults: Faults): numb
  * Looks whether all that is to be saved can be, before the first page is loaded.
  * @throws ToolError `cannot-write`
  */
-export async function checkTargets(options: AuditOptions, cwd: string): Promise<void> {
+export async function checkTargets(options: AuditFlags, cwd: string): Promise<void> {
   for (const file of listFiles(options)) await checkTarget(resolve(cwd, file));
   if (options.pictures !== undefined) await checkTarget(resolve(cwd, options.pictures, 'x.png'));
 }
 
-function listFiles({ save, open }: AuditOptions): string[] {
+function listFiles({ save, open }: AuditFlags): string[] {
   const files = [...new Set(save)];
   return open && getHtml(save) === null ? [...files, REPORT] : files;
 }
@@ -49,20 +49,20 @@ function getHtml(save: readonly string[]): string | null {
 }
 
 /** Loads what writes the report, while something else is waited for. */
-export function prepareToTell(options: AuditOptions): void {
+export function prepareToTell(options: AuditFlags): void {
   getPrinted(options)
     .load()
     .catch(() => undefined);
 }
 
-function getPrinted({ format }: AuditOptions): Format {
+function getPrinted({ format }: AuditFlags): Format {
   return PRINTED.find(({ name }) => name === format)!;
 }
 
 /** Writes the report to standard output. */
 export async function tell(
   document: RunDocument,
-  options: AuditOptions,
+  options: AuditFlags,
   world: World,
 ): Promise<void> {
   const make = await getPrinted(options).load();
@@ -81,7 +81,7 @@ export async function tell(
  */
 export async function saveAll(
   document: RunDocument,
-  options: AuditOptions,
+  options: AuditFlags,
   world: World,
   shots: string | null,
   faults: Faults,

@@ -3,7 +3,7 @@ import { clean } from '../formats/clean.js';
 import type { Output } from './streams.js';
 
 /** Progress on standard error: which snippet, how many renders of how many. Silent where that is no terminal. */
-export class Progress {
+export class ProgressBar {
   readonly shown: boolean;
   #output: Output;
   #snippets: number;

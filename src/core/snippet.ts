@@ -29,7 +29,7 @@ export interface Span {
 }
 
 /** A span with lines and columns, 1-based, as editors count them. */
-export interface Place extends Span {
+export interface Spot extends Span {
   line: number;
   column: number;
   endLine: number;

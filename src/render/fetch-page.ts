@@ -7,7 +7,7 @@ import { decode } from './gate/coding.js';
 import { Gates, type GateHandle } from './gate/gates.js';
 import { USER } from './gate/doorman.js';
 import type { GateRules } from './gate/route.js';
-import type { Memory } from './life/places.js';
+import type { Memory } from './life/booths.js';
 
 /** A page as its site answers with it, decoded. */
 export interface FetchedPage {

@@ -4,7 +4,7 @@ import {
   readAll,
   readStill,
   rest,
-  takeSteps,
+  clickSteps,
   waitFor,
   type Reading,
   type ReadingTraits,
@@ -118,7 +118,7 @@ async function readOn(
     looked.reading = await readStill(page, wish, traits, limits, loaded);
   if (looked.reading) return;
   looked.stillMoving.push(...(await rest(page, traits, limits, loaded)));
-  if (loaded) await takeSteps(page, terms.steps, limits);
+  if (loaded) await clickSteps(page, terms.steps, limits);
   looked.reading = await readWithin(page, wish, traits, limits);
 }
 

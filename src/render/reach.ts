@@ -1,14 +1,14 @@
 import { joinTraits, type Traits } from '../core/markup/traits.js';
 import { isOneKind } from '../core/render.js';
 import type { Job } from './life/job.js';
-import type { Place } from './life/places.js';
+import type { Booth } from './life/booths.js';
 import { ServedPage, type Sources } from './page/served-page.js';
 import type { RendererOptions } from './renderer-options.js';
 import type { Reach } from './setting.js';
 
-/** How a page is reached from what stands in a place. */
+/** How a page is reached from what stands in a booth. */
 export function findReach(
-  place: Place,
+  booth: Booth,
   job: Job,
   sources: Sources,
   hostTraits: Traits,
@@ -17,17 +17,17 @@ export function findReach(
   const traits = joinTraits(job.subject.traits);
   const all = joinTraits([traits, hostTraits]);
   const { live, changes } = all;
-  const isSame = place.shown?.isOf(sources) ?? false;
-  const served = isSame ? place.shown! : new ServedPage(sources);
+  const isSame = booth.shown?.isOf(sources) ?? false;
+  const served = isSame ? booth.shown! : new ServedPage(sources);
   const still = isSame && !live && traits.resizable;
-  if (still && isResizable(place, job, all, options)) return { by: 'resize', served };
+  if (still && isResizable(booth, job, all, options)) return { by: 'resize', served };
   const framed = live ? 'framed-code' : 'no-code';
-  return { by: 'load', served, before: place.shown && (changes ? 'code' : framed) };
+  return { by: 'load', served, before: booth.shown && (changes ? 'code' : framed) };
 }
 
 /** Whether what stands there can be brought to another window, and not tell. */
 function isResizable(
-  { viewport, variant, page }: Place,
+  { viewport, variant, page }: Booth,
   { render, profile }: Job,
   traits: Traits,
   { alwaysLoad, published }: Pick<RendererOptions, 'alwaysLoad' | 'published'>,

@@ -13,9 +13,9 @@ import { EmptyPages } from './empty/empty-pages.js';
 import { Breakdown } from './bounds/breakdown.js';
 import { Budget } from './bounds/budget.js';
 import { DEFAULT_LIMITS, getCeiling, inTime, type Limits } from './bounds/limit.js';
-import { EMPTY, shorten, UNHURRIED, type Job, type Subject } from './life/job.js';
+import { EMPTY, shortenLimits, UNHURRIED, type Job, type Subject } from './life/job.js';
 import { loadWindows, type Loading } from './life/load-windows.js';
-import { Places, type Place } from './life/places.js';
+import { Booths, type Booth } from './life/booths.js';
 import { getRules, type RendererOptions } from './renderer-options.js';
 import { getHost, getSources } from './sources.js';
 import { OWN_FAULT } from './bounds/lost.js';
@@ -33,7 +33,7 @@ const GRACE = 10_000;
 export class Renderer {
   #options: RendererOptions;
   #hostTraits: Traits;
-  #places: Places;
+  #booths: Booths;
   #baselines: Baselines;
   #empty: EmptyPages;
   /** The page breaks down, without any snippet, when it is looked at as others are. */
@@ -43,31 +43,31 @@ export class Renderer {
   static async open(options: RendererOptions): Promise<Renderer> {
     const memory = { recordTo: options.recordTo ?? null, recording: options.recording ?? null };
     const { language } = options.house;
-    const places = await Places.open(options.program, getRules(options), memory, language);
-    return new Renderer(options, places);
+    const booths = await Booths.open(options.program, getRules(options), memory, language);
+    return new Renderer(options, booths);
   }
 
   /** Another in the same browser, for another house or page of the same language; it is to be closed before this one. */
   beside(options: RendererOptions): Renderer {
-    return new Renderer(options, this.#places.beside(getRules(options), options.house.language));
+    return new Renderer(options, this.#booths.beside(getRules(options), options.house.language));
   }
 
-  private constructor(options: RendererOptions, places: Places) {
+  private constructor(options: RendererOptions, booths: Booths) {
     this.#options = options;
     this.#hostTraits = options.ownPage === null ? STILL : getTraits(readMarkup(options.ownPage));
-    this.#places = places;
+    this.#booths = booths;
     this.#baselines = new Baselines({
-      places,
+      booths,
       toEmpty: (render) => this.#toEmpty(render),
       getKey: (empty) => this.#getPageKey(empty),
-      make: (place, render) => this.#makeBaseline(place, render),
+      make: (booth, render) => this.#makeBaseline(booth, render),
       leaves: this.#getLeaving([]),
       signal: options.signal,
     });
     this.#empty = new EmptyPages({
-      places,
+      booths,
       makeJob: (render) => this.#getEmptyJob(render),
-      render: (place, job) => this.#renderEmpty(place, job),
+      render: (booth, job) => this.#renderEmpty(booth, job),
       leaves: this.#getLeaving([]),
       getKey: (render) => this.#getPageKey(render),
     });
@@ -79,15 +79,15 @@ export class Renderer {
 
   /** The browser's product and version. */
   get version(): string {
-    return this.#places.version;
+    return this.#booths.version;
   }
 
   get sandboxed(): boolean {
-    return this.#places.sandboxed;
+    return this.#booths.sandboxed;
   }
 
   close(): Promise<void> {
-    return this.#places.close();
+    return this.#booths.close();
   }
 
   /** The page without the snippet, for every render for which it could be rendered. */
@@ -172,8 +172,8 @@ export class Renderer {
   #getLoading(budget: Budget): Loading {
     return {
       find: (render) => this.#baselines.find(render),
-      enter: (wanted) => this.#places.enter(wanted),
-      attempt: (place, job) => budget.spend(() => this.#attempt(place, job, budget)),
+      enter: (wanted) => this.#booths.enter(wanted),
+      attempt: (booth, job) => budget.spend(() => this.#attempt(booth, job, budget)),
       budget,
       seats: this.#options.seats ?? NO_SEATS,
       pictures: this.#options.onShot !== undefined,
@@ -189,15 +189,15 @@ export class Renderer {
     return error instanceof ToolError ? error.message : OWN_FAULT;
   }
 
-  /** Without code and films nothing stays behind in a place that the next load would not clear. */
+  /** Without code and films nothing stays behind in a booth that the next load would not clear. */
   #getLeaving(traits: readonly Traits[]): 'clean' | 'used' {
     const { live, media } = joinTraits([...traits, this.#hostTraits]);
     return live || media ? 'used' : 'clean';
   }
 
-  async #attempt(place: Place, job: Job, budget: Budget): Promise<Rendered | null> {
+  async #attempt(booth: Booth, job: Job, budget: Budget): Promise<Rendered | null> {
     try {
-      return await this.#renderInTime(place, job, budget);
+      return await this.#renderInTime(booth, job, budget);
     } catch (error) {
       if (this.#options.signal?.aborted) throw error;
       this.#explain(error);
@@ -206,46 +206,46 @@ export class Renderer {
   }
 
   /** @throws Breakdown where it takes longer than any render may */
-  async #renderInTime(place: Place, job: Job, budget: Budget): Promise<Rendered> {
-    const rendering = this.#render(place, job, budget);
+  async #renderInTime(booth: Booth, job: Job, budget: Budget): Promise<Rendered> {
+    const rendering = this.#render(booth, job, budget);
     rendering.catch(() => undefined);
     const late = () => new Breakdown('the render took too long');
     return inTime(rendering, Math.min(getCeiling(this.#limits), budget.left + GRACE), late);
   }
 
   /** The page without a snippet. @throws Breakdown also where only a part of it could be read */
-  async #renderEmpty(place: Place, job: Job): Promise<Rendered> {
-    const rendering = this.#renderInTime(place, job, new Budget(Infinity));
+  async #renderEmpty(booth: Booth, job: Job): Promise<Rendered> {
+    const rendering = this.#renderInTime(booth, job, new Budget(Infinity));
     const rendered = await rendering.finally(() => {
-      this.#careful ||= place.page.happened.crashed;
+      this.#careful ||= booth.page.happened.crashed;
     });
-    const { gone, happened } = place.page;
+    const { gone, happened } = booth.page;
     const isRead = rendered.parted !== null || happened.left;
     if (gone || happened.crashed || !isRead) throw new Breakdown('the page could not be read');
     return rendered;
   }
 
-  async #render(place: Place, job: Job, budget: Budget): Promise<Rendered> {
+  async #render(booth: Booth, job: Job, budget: Budget): Promise<Rendered> {
     const { root, onShot, cold = true, house } = this.#options;
     const { render } = job;
     const sources = getSources(this.#options, render, job.subject.texts);
     const around = await this.#findAround(job);
     const rendered = await renderPage(
-      place,
+      booth,
       sources,
       {
         terms: { steps: house.steps, root, cold },
         around,
-        reach: findReach(place, job, sources, this.#hostTraits, this.#options),
-        limits: shorten(this.#limits, job),
+        reach: findReach(booth, job, sources, this.#hostTraits, this.#options),
+        limits: shortenLimits(this.#limits, job),
         budget,
       },
       { ...job, careful: job.careful || this.#careful },
     );
     for (const shot of rendered.shots) await onShot?.(shot);
-    place.shown = rendered.served;
-    place.viewport = render.viewport;
-    place.variant = render.variant;
+    booth.shown = rendered.served;
+    booth.viewport = render.viewport;
+    booth.variant = render.variant;
     return compareRendered(rendered, this.#empty, job.hands);
   }
 
@@ -272,20 +272,20 @@ export class Renderer {
     return `${getRenderKey({ ...render, snippets })} ${composePage(getHost(this.#options, render), [])}`;
   }
 
-  async #makeBaseline(place: Place, render: Render): Promise<Baseline> {
-    if (CONDITIONS[render.variant].later) return this.#makeLater(place, render);
+  async #makeBaseline(booth: Booth, render: Render): Promise<Baseline> {
+    if (CONDITIONS[render.variant].later) return this.#makeLater(booth, render);
     const job = this.#getEmptyJob(render);
-    const first = await this.#renderEmpty(place, job);
+    const first = await this.#renderEmpty(booth, job);
     // The neutral page has nothing that could differ from one load to the next.
-    const second = this.#options.ownPage === null ? first : await this.#renderEmpty(place, job);
+    const second = this.#options.ownPage === null ? first : await this.#renderEmpty(booth, job);
     return makeBaseline([first, second]);
   }
 
   /** The page without a snippet in its first minute. */
-  async #makeLater(place: Place, render: Render): Promise<Baseline> {
+  async #makeLater(booth: Booth, render: Render): Promise<Baseline> {
     const job = this.#getEmptyJob(render);
-    const first = await this.#renderEmpty(place, job);
-    const second = await this.#renderEmpty(place, { ...job, minute: 'only' });
+    const first = await this.#renderEmpty(booth, job);
+    const second = await this.#renderEmpty(booth, { ...job, minute: 'only' });
     return makeBaseline([first, second, ...second.later]);
   }
 

@@ -18,7 +18,7 @@ import { look, type Looked } from './look.js';
 import type { Instant, Lived, Living, Moment } from './living.js';
 import { liveOn, waitOn } from './minute.js';
 import { readOver } from './collect/read.js';
-import type { Place } from './life/places.js';
+import type { Booth } from './life/booths.js';
 import type { ServedPage, Sources } from './page/served-page.js';
 import type { Setting } from './setting.js';
 import type { TakenShot } from './steps/shot.js';
@@ -58,18 +58,18 @@ const PREPARED = 4000;
  * @throws Error where page or browser are gone
  */
 export async function renderPage(
-  place: Pick<Place, 'page' | 'gate' | 'refusals'>,
+  booth: Pick<Booth, 'page' | 'gate' | 'refusals'>,
   sources: Sources,
   setting: Setting,
   job: Job,
 ): Promise<Rendered> {
-  const { page, gate } = place;
+  const { page, gate } = booth;
   const { reach, around, limits } = setting;
   const { served } = reach;
   const ready =
     reach.by === 'resize'
       ? page.resize(around.window)
-      : prepare(place, sources, setting, reach, job);
+      : prepare(booth, sources, setting, reach, job);
   // What stands there from before may hang by now.
   await inTime(
     ready,
@@ -78,13 +78,13 @@ export async function renderPage(
   );
   const looked = await look(page, sources, setting, job);
   // A page that is only brought to another width has asked for nothing since: what was refused it still is.
-  if (reach.by === 'load') place.refusals.push(...(await gate.takeRefusals()));
+  if (reach.by === 'load') booth.refusals.push(...(await gate.takeRefusals()));
   const alone = job.minute !== 'no' && job.minute !== 'also';
-  const told = await tellAll(place, { job, setting, looked }, alone ? [] : STEPS);
+  const told = await tellAll(booth, { job, setting, looked }, alone ? [] : STEPS);
   const lives = canLiveOn(page, setting, job, looked);
   const mayLive = lives && ((await job.mayLive?.()) ?? true);
   const waits = mayLive && page.happened.handled;
-  const lived = mayLive && !waits ? await live(place, { job, setting, looked }) : NOT_LIVED;
+  const lived = mayLive && !waits ? await live(booth, { job, setting, looked }) : NOT_LIVED;
   return {
     ...told,
     evidence: lived.unseen === null ? told.evidence : markCut(told.evidence, lived.unseen),
@@ -105,7 +105,7 @@ interface LookedAt {
 
 /** All that is told of a page as it was looked at, with what steps find out. */
 async function tellAll(
-  place: Pick<Place, 'page' | 'refusals'>,
+  booth: Pick<Booth, 'page' | 'refusals'>,
   seen: LookedAt,
   steps: readonly AnyStep[],
 ): Promise<Moment & { learned: Learned[] }> {
@@ -113,13 +113,13 @@ async function tellAll(
   const known = (await job.learn?.()) ?? job.known;
   const scenes: Scene[] = [];
   for (const of of job.subject.traits.keys())
-    scenes.push(await setScene(place, { ...seen, job: { ...job, known } }, of));
+    scenes.push(await setScene(booth, { ...seen, job: { ...job, known } }, of));
   const found = await takeSteps(scenes, steps, job.onLearned);
   return {
     evidence: scenes.map((scene, i) => toEvidence(scene, found[i]!, looked)),
     learned: found.map((one) => one.learned),
     parted: scenes[0]?.parted ?? null,
-    requests: place.page.requests.requests.map((one) => one.address),
+    requests: booth.page.requests.requests.map((one) => one.address),
     settings: looked.reading?.raw.settings ?? {},
     sheets: looked.reading?.raw.sheets ?? [],
     shots: flatMap(found, ({ shot, harm }) => [shot, harm].filter((one) => one !== null)),
@@ -130,7 +130,7 @@ const NOT_LIVED: Lived = { moments: [], unseen: null };
 
 /** Whether anything may come of living on: the page is as it would be, and there is time for it. */
 function canLiveOn(
-  { happened }: Place['page'],
+  { happened }: Booth['page'],
   { budget }: Setting,
   { minute }: Job,
   { reading, stopped }: Looked,
@@ -140,10 +140,10 @@ function canLiveOn(
 
 /** Lives the first minute on, and reads the page where it is otherwise. */
 function live(
-  place: Pick<Place, 'page' | 'gate' | 'refusals'>,
+  booth: Pick<Booth, 'page' | 'gate' | 'refusals'>,
   { job, setting, looked }: LookedAt,
 ): Promise<Lived> {
-  const { page } = place;
+  const { page } = booth;
   const { limits, budget } = setting;
   const { render, subject, minute } = job;
   const variant = CONDITIONS[render.variant].later ? render.variant : 'minute';
@@ -163,11 +163,11 @@ function live(
       ...(down && { shots: 'none' }),
     };
     const covered = down?.covered ?? null;
-    place.refusals.push(...(await place.gate.takeRefusals()));
+    booth.refusals.push(...(await booth.gate.takeRefusals()));
     const isLeft = page.happened.left;
     const reading = isLeft ? null : await readOver(page, { slots, wants }, traits, limits, covered);
     const now: Looked = { ...looked, stopped, stillMoving: [], reading, cut: null };
-    return tellAll(place, { job: then, setting, looked: now }, LATER_STEPS);
+    return tellAll(booth, { job: then, setting, looked: now }, LATER_STEPS);
   };
   const empty = CONDITIONS[render.variant].source === 'none';
   const living: Living = { page, limits, budget, empty, read };
@@ -176,7 +176,7 @@ function live(
 
 /** A page that was looked at, as it concerns one of the snippets. */
 async function setScene(
-  { page, refusals }: Pick<Place, 'page' | 'refusals'>,
+  { page, refusals }: Pick<Booth, 'page' | 'refusals'>,
   { job, setting, looked }: LookedAt,
   of: number,
 ): Promise<Scene> {
@@ -230,13 +230,13 @@ function toEvidence(
 }
 
 async function prepare(
-  place: Pick<Place, 'page' | 'gate' | 'refusals'>,
+  booth: Pick<Booth, 'page' | 'gate' | 'refusals'>,
   sources: Sources,
   { terms, around }: Setting,
   { served, before }: Extract<Setting['reach'], { by: 'load' }>,
   job: Job,
 ): Promise<void> {
-  const { page, gate } = place;
+  const { page, gate } = booth;
   const { render, baseline, profile: profiled, scripted } = job;
   const { hostChanges, window } = around;
   const { pathname, search } = new URL(sources.address);
@@ -252,5 +252,5 @@ async function prepare(
     }),
   ]);
   await gate.takeRefusals();
-  place.refusals.length = 0;
+  booth.refusals.length = 0;
 }

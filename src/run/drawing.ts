@@ -1,12 +1,12 @@
 import { ToolError } from '../core/errors.js';
 import { doAlive } from '../render/life/attempt.js';
 import type { BrowserProgram } from '../render/browser/bundled.js';
-import type { Places } from '../render/life/places.js';
+import type { Booths } from '../render/life/booths.js';
 
 /** Draws pages of our own; the browser is started by the first, and asks for nothing outside. */
 export class Drawer {
   readonly #wanted: string | undefined;
-  #opening: Promise<Places> | null = null;
+  #opening: Promise<Booths> | null = null;
 
   /** @param wanted a browser, as users name it */
   constructor(wanted: string | undefined) {
@@ -18,32 +18,32 @@ export class Drawer {
    * @throws ToolError `browser-failed` also where the browser is gone each time
    */
   async draw(html: string, width: number): Promise<Buffer | null> {
-    const places = await (this.#opening ??= this.#open());
-    const first = await places.enter();
-    const { done, place } = await doAlive(
+    const booths = await (this.#opening ??= this.#open());
+    const first = await booths.enter();
+    const { done, booth } = await doAlive(
       first,
-      () => places.enter('alone'),
+      () => booths.enter('alone'),
       async ({ page }) => ({ drawn: await page.draw(html, width) }),
     ).catch(async (error: unknown) => {
       await first.leave('broken');
       throw error;
     });
-    await place.leave('used');
+    await booth.leave('used');
     if (done === null)
       throw new ToolError('browser-failed', 'The browser was gone each time a picture was drawn.');
     return done.drawn;
   }
 
   async close(): Promise<void> {
-    const places = await this.#opening?.catch(() => null);
-    await places?.close();
+    const booths = await this.#opening?.catch(() => null);
+    await booths?.close();
   }
 
-  async #open(): Promise<Places> {
+  async #open(): Promise<Booths> {
     const { findBrowser } = await import('../render/browser/find.js');
-    const { Places } = await import('../render/life/places.js');
+    const { Booths } = await import('../render/life/booths.js');
     const program: BrowserProgram = await findBrowser(this.#wanted);
     const rules = { origin: 'https://drawing.invalid', reroute: {}, offline: true };
-    return Places.open(program, rules, { recordTo: null, recording: null }, 'en');
+    return Booths.open(program, rules, { recordTo: null, recording: null }, 'en');
   }
 }

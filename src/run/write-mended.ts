@@ -14,7 +14,7 @@ export interface MendedText {
 }
 
 /** Where what was mended goes: into copies in a folder, or into the files themselves. */
-export type Target = { folder: string } | 'in place';
+export type Destination = { folder: string } | 'in place';
 
 /** What was written, for the reader. */
 export interface Written {
@@ -31,7 +31,7 @@ export interface Written {
  */
 export async function writeMended(
   all: readonly MendedText[],
-  target: Target,
+  target: Destination,
   cwd: string,
 ): Promise<Written> {
   const [{ snippet, text }] = all as [MendedText];

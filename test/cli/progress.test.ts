@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { Writable } from 'node:stream';
-import { Progress } from '../../dist/src/cli/progress.js';
+import { ProgressBar } from '../../dist/src/cli/progress.js';
 
 /** Something that says it is a terminal, and keeps what is written. */
 function openTerminal(isTTY: boolean) {
@@ -23,7 +23,7 @@ function openTerminal(isTTY: boolean) {
 describe('progress', () => {
   test('tells on a terminal which snippet, and how many renders of how many', () => {
     const { output, getWritten } = openTerminal(true);
-    const progress = new Progress(output, false, 2);
+    const progress = new ProgressBar(output, false, 2);
     progress.note('map.html:1  frame-fixed-size: \u001b[2Jbold');
     progress.expect(8);
     progress.begin('map.html');
@@ -40,7 +40,7 @@ describe('progress', () => {
     ['a terminal that is to be quiet', true, true],
   ])('is silent on %s', (_name, isTTY, quiet) => {
     const { output, getWritten } = openTerminal(isTTY);
-    const progress = new Progress(output, quiet, 1);
+    const progress = new ProgressBar(output, quiet, 1);
     progress.note('x');
     progress.expect(4);
     progress.begin('map.html');

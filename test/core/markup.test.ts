@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { listAddresses } from '../../src/core/markup/addresses.js';
-import { getLineStarts, getPlace } from '../../src/core/markup/lines.js';
+import { getLineStarts, getSpot } from '../../src/core/markup/lines.js';
 import { getAttribute, getElementAt, getText, readMarkup } from '../../src/core/markup/markup.js';
 import {
   listParsedElements,
@@ -22,7 +22,7 @@ describe('lines', () => {
     ['a\rb', 2, { line: 2, column: 1 }],
     ['abc', 3, { line: 1, column: 4 }],
   ])('%j at %i', (text, offset, expected) => {
-    expect(getPlace(getLineStarts(text), { offset, endOffset: offset })).toMatchObject(expected);
+    expect(getSpot(getLineStarts(text), { offset, endOffset: offset })).toMatchObject(expected);
   });
 });
 

@@ -9,7 +9,7 @@ import { Breakdown } from '../../src/render/bounds/breakdown.js';
 import { Budget } from '../../src/render/bounds/budget.js';
 import { EmptyPages } from '../../src/render/empty/empty-pages.js';
 import type { Job } from '../../src/render/life/job.js';
-import type { Place } from '../../src/render/life/places.js';
+import type { Booth } from '../../src/render/life/booths.js';
 import type { Rendered } from '../../src/render/stage.js';
 
 /** Places whose browsers go as often as is said. */
@@ -19,12 +19,12 @@ function makePlaces(deaths: number) {
   const enter = (wanted = 'shared') => {
     log.push(wanted);
     const leave = (how: string) => Promise.resolve(void log.push(how));
-    return Promise.resolve({ page: { gone: left-- > 0 }, leave } as unknown as Place);
+    return Promise.resolve({ page: { gone: left-- > 0 }, leave } as unknown as Booth);
   };
   return { log, enter };
 }
 
-const work = ({ page }: Place) =>
+const work = ({ page }: Booth) =>
   page.gone ? Promise.reject(new Breakdown('gone')) : Promise.resolve('done');
 
 test('what a browser takes along is done again in one of its own', async () => {
@@ -55,7 +55,7 @@ test('the page without a snippet is made again by who asks next, as long as ther
   const tell = async (failures: number) => {
     let left = failures;
     const baselines = new Baselines({
-      places: makePlaces(0),
+      booths: makePlaces(0),
       toEmpty: getEmpty,
       getKey: () => 'one page',
       make: () =>
@@ -75,7 +75,7 @@ test('who asks for no windows is given the page in which some were searched', as
   const [render] = planRenders('x', house, house);
   const made: Render['search'][] = [];
   const baselines = new Baselines({
-    places: makePlaces(0),
+    booths: makePlaces(0),
     toEmpty: getEmpty,
     getKey: ({ search }) => JSON.stringify(search),
     make: (_, { search }) => Promise.resolve(void made.push(search)).then(() => ({}) as Baseline),
@@ -93,7 +93,7 @@ test('what is asked of a page without a snippet is asked again where it failed',
   let asked = 0;
   const slot = { family: 'serif' };
   const pages = new EmptyPages({
-    places: makePlaces(0),
+    booths: makePlaces(0),
     leaves: 'used',
     makeJob: () => ({}) as Job,
     render: () =>

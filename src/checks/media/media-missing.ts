@@ -1,6 +1,6 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
-import { findAnswer, getFailure, isPage } from '../../core/measure/failed.js';
+import { findAnswer, getFailure, isWebPage } from '../../core/measure/failed.js';
 import { listMediaSources } from '../../core/measure/media-sources.js';
 import { isOfAddress } from '../../core/measure/same-address.js';
 import { tell } from '../../core/tell.js';
@@ -38,7 +38,7 @@ export default defineCheck({
           const answer = findAnswer(address, render.traffic);
           const fault = answer && getFailure(answer);
           // A page is told by media-page-not-file.
-          if (!fault || isPage(answer)) return [];
+          if (!fault || isWebPage(answer)) return [];
           const plays = medium.readyState >= CAME;
           const data = { address, why: fault.why, tag: medium.tag, plays };
           const seen = [makeSeen(render, { asked: address, happened: fault.why })];

@@ -1,6 +1,6 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
-import { findAnswer, isPage } from '../../core/measure/failed.js';
+import { findAnswer, isWebPage } from '../../core/measure/failed.js';
 import { isOfAddress } from '../../core/measure/same-address.js';
 import { listMediaSources } from '../../core/measure/media-sources.js';
 import { tell } from '../../core/tell.js';
@@ -26,7 +26,7 @@ export default defineCheck({
         flatMap(listMediaSources(c.markup, medium, c.house.origin), (source): Fact<Data>[] => {
           const { address, where, culprit } = source;
           const answer = findAnswer(address, render.traffic);
-          if (!answer || !isPage(answer)) return [];
+          if (!answer || !isWebPage(answer)) return [];
           const seen = [makeSeen(render, { asked: address, answer: answer.contentType })];
           const data = { address, tag };
           return [tell.seen({ where, culprit }, data, seen, { group: address })];

@@ -1,5 +1,5 @@
 import { parse, type DefaultTreeAdapterTypes } from 'parse5';
-import type { Piece } from './piece.js';
+import type { CodePiece } from './piece.js';
 
 /** Elements that show code for reading. */
 const SHOWN = new Set(['pre', 'code', 'textarea', 'xmp']);
@@ -7,8 +7,8 @@ const SHOWN = new Set(['pre', 'code', 'textarea', 'xmp']);
 type Node = DefaultTreeAdapterTypes.Node;
 
 /** The blocks of an HTML document that show code: their text is markup, once what is escaped is read. */
-export function takeFromHtml(text: string): Piece[] {
-  const pieces: Piece[] = [];
+export function takeFromHtml(text: string): CodePiece[] {
+  const pieces: CodePiece[] = [];
   const waiting: Node[] = [parse(text, { sourceCodeLocationInfo: true })];
   for (let node = waiting.pop(); node; node = waiting.pop()) {
     if ('tagName' in node && SHOWN.has(node.tagName)) {
@@ -21,7 +21,7 @@ export function takeFromHtml(text: string): Piece[] {
   return pieces;
 }
 
-function toPiece(node: DefaultTreeAdapterTypes.Element, text: string): Piece | null {
+function toPiece(node: DefaultTreeAdapterTypes.Element, text: string): CodePiece | null {
   const shown = getText(node);
   const start = node.sourceCodeLocation?.startTag;
   // A word of code in a sentence is no snippet.

@@ -1,13 +1,13 @@
 import MarkdownIt from 'markdown-it';
 import { flatMap } from '../lists.js';
-import type { Piece } from './piece.js';
+import type { CodePiece } from './piece.js';
 
 const MARKUP = /^(html?|xhtml|svg|xml)$/i;
 
 /** The fenced blocks of a Markdown text that are markup: by the word behind the fence, or, without one, by how they begin. */
-export function takeFromMarkdown(text: string): Piece[] {
+export function takeFromMarkdown(text: string): CodePiece[] {
   const lines = text.split(/\r\n|\n|\r/);
-  return flatMap(new MarkdownIt('commonmark').parse(text, {}), (token): Piece[] => {
+  return flatMap(new MarkdownIt('commonmark').parse(text, {}), (token): CodePiece[] => {
     if (token.type !== 'fence' || !token.map) return [];
     const [word = ''] = token.info.trim().split(/[\s{,]+/);
     const markup = word === '' ? /^\s*<[a-z!]/i.test(token.content) : MARKUP.test(word);

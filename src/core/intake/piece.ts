@@ -1,7 +1,7 @@
 import type { ToolError } from '../errors.js';
 
 /** A piece of code that was taken out of a document. */
-export interface Piece {
+export interface CodePiece {
   text: string;
   /** What the document calls it; null where it has no name. */
   name: string | null;
@@ -14,4 +14,4 @@ export interface Piece {
 }
 
 /** One of those that a document has, or what is wrong with it. */
-export type Taken = Piece | ToolError;
+export type Taken = CodePiece | ToolError;

@@ -3,7 +3,7 @@ import { flatMap } from '../lists.js';
 import { getElementFrom, getTagSpan, type Markup } from '../markup/markup.js';
 import { applyEdits } from '../mend/apply.js';
 import { composeMends } from '../mend/compose.js';
-import { bySayingMore, listTargets, type Intent } from '../mend/intent.js';
+import { bySayingMore, listTouched, type Intent } from '../mend/intent.js';
 import type { Cause, Finding } from '../run.js';
 import { counts } from '../verdict.js';
 
@@ -48,7 +48,7 @@ export function numberCauses(markup: Markup, told: readonly Telling[]): number[]
 /** Two findings that share one of these have the same cause. What is waived keeps to itself. */
 function listKeys(markup: Markup, { check, fact, finding, intents }: Telling): string[] {
   const { offset, endOffset } = fact.where;
-  const targets = listTargets(intents).map((target) => `change ${target}`);
+  const targets = listTouched(intents).map((target) => `change ${target}`);
   const keys = [...targets];
   // A whole tag may have several faults, a piece of it hardly: that is the piece to change.
   if (!isTag(markup, fact)) keys.push(`at ${offset} ${endOffset}`);
@@ -109,11 +109,11 @@ function cure(markup: Markup, group: readonly Telling[]): Omit<Cause, 'number'> 
   const done = new Set(
     flatMap(
       ordered.filter((_, i) => taken[i]),
-      (one) => listTargets(one.intents),
+      (one) => listTouched(one.intents),
     ),
   );
   const isCured = (one: Telling) =>
-    listTargets(one.intents).some((target) => done.has(target)) || isTakenOut(one, ordered);
+    listTouched(one.intents).some((target) => done.has(target)) || isTakenOut(one, ordered);
   // What leaves the gravest as it is is no cure of the cause.
   if (edits.length === 0 || !isCured(group[0]!)) return { mend: null, cures: [] };
   const cures = group.filter(isCured).map(({ finding }) => finding.id);

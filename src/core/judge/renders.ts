@@ -17,7 +17,7 @@ export interface Fit {
 }
 
 /** What is told of each render besides what was seen in it. */
-export interface Looked {
+export interface RenderNotes {
   /** The culprits in each. */
   marks: readonly Mark[][];
   fits: readonly Fit[];
@@ -28,7 +28,7 @@ export function reportRenders(
   markup: Markup,
   evidence: readonly Evidence[],
   findings: readonly Finding[],
-  { marks, fits }: Looked,
+  { marks, fits }: RenderNotes,
 ): SnippetReport['renders'] {
   return evidence.map((one, i) => {
     const place = getPlace(one);

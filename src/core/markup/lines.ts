@@ -1,4 +1,4 @@
-import type { Place, Span } from '../snippet.js';
+import type { Spot, Span } from '../snippet.js';
 
 /** Offsets at which each line of a text starts; line breaks are LF, CR LF or CR. */
 export function getLineStarts(text: string): number[] {
@@ -8,7 +8,7 @@ export function getLineStarts(text: string): number[] {
 }
 
 /** Turns a span into lines and columns. */
-export function getPlace(starts: readonly number[], span: Span): Place {
+export function getSpot(starts: readonly number[], span: Span): Spot {
   const from = locate(starts, span.offset);
   const to = locate(starts, span.endOffset);
   return {

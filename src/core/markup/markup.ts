@@ -5,8 +5,8 @@ import {
   type DefaultTreeAdapterTypes,
   type Token,
 } from 'parse5';
-import type { Place, Snippet, Span } from '../snippet.js';
-import { getLineStarts, getPlace } from './lines.js';
+import type { Spot, Snippet, Span } from '../snippet.js';
+import { getLineStarts, getSpot } from './lines.js';
 
 /** An attribute as written; `value` is '' where none was given. */
 export interface MarkupAttribute extends Span {
@@ -31,7 +31,7 @@ export interface MarkupElement extends Span {
 export interface Markup {
   text: string;
   elements: MarkupElement[];
-  place(span: Span): Place;
+  place(span: Span): Spot;
 }
 
 /**
@@ -49,8 +49,8 @@ export function readMarkup(
   elements.sort((a, b) => a.offset - b.offset);
   elements.forEach((element, index) => (element.index = index));
   const starts = getLineStarts(text);
-  const place = (span: Span): Place => {
-    const found = getPlace(starts, span);
+  const place = (span: Span): Spot => {
+    const found = getSpot(starts, span);
     return {
       ...found,
       line: found.line + line - 1,

@@ -54,7 +54,7 @@ function listElements(root: Node): ParsedElement[] {
   }
   const found: Found[] = [];
   const tags = new Set<number>();
-  const waiting: Waiting<Found>[] = [{ node: root, around: null, before: null }];
+  const waiting: Pending<Found>[] = [{ node: root, around: null, before: null }];
   for (let next = waiting.pop(); next; next = waiting.pop()) {
     const { node, before } = next;
     let { around } = next;
@@ -78,14 +78,14 @@ function listElements(root: Node): ParsedElement[] {
   }));
 }
 
-interface Waiting<T> {
+interface Pending<T> {
   node: Node;
   around: T | null;
   /** Where what stands before it ends; null where nothing does. */
   before: number | null;
 }
 
-function listInside<T>(nodes: readonly Node[], around: T | null): Waiting<T>[] {
+function listInside<T>(nodes: readonly Node[], around: T | null): Pending<T>[] {
   let before: number | null = null;
   return nodes.map((node) => {
     const one = { node, around, before };

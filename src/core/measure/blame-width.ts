@@ -55,7 +55,7 @@ function sample(reason: Reason, property: string, value: string): WidthBlame {
 }
 
 /** As much of an element as tells what it is. */
-export type Sized = Pick<ElementFact, 'from' | 'selector' | 'box' | 'tag'>;
+export type ToBlame = Pick<ElementFact, 'from' | 'selector' | 'box' | 'tag'>;
 
 /** What was found by trying. */
 export interface Found {
@@ -72,7 +72,7 @@ export interface Found {
  */
 export function blameWidth(
   markup: Markup,
-  fact: Sized,
+  fact: ToBlame,
   { causes, cause, room }: Found,
 ): WidthBlame {
   const blame: WidthBlame = {

@@ -6,7 +6,7 @@ export const TOLERANCE = 1;
 const MOST = 5;
 
 /** An element to blame, and how far it reaches beyond the edge, px. */
-export interface Culprit {
+export interface Overhanging {
   element: ElementFact;
   overhang: number;
   /** What sticks out: the box itself, or only what it paints (long words, generated boxes). */
@@ -26,7 +26,7 @@ export interface CulpritWish {
  * The elements that make something too wide: not those that merely hold them, nor those that only
  * fill a too wide parent. Farthest first.
  */
-export function findCulprits(elements: readonly ElementFact[], wish: CulpritWish): Culprit[] {
+export function findCulprits(elements: readonly ElementFact[], wish: CulpritWish): Overhanging[] {
   const family = new Family(elements);
   const reach = (element: ElementFact) => getReach(element, wish);
   const seen = wish.shownOnly
@@ -40,7 +40,7 @@ export function findCulprits(elements: readonly ElementFact[], wish: CulpritWish
       reach(element) > TOLERANCE &&
       !family.isFixed(element),
   );
-  const culprits: Culprit[] = [];
+  const culprits: Overhanging[] = [];
   while (sticking.length > 0 && culprits.length < MOST) {
     const most = Math.max(...sticking.map(reach));
     const farthest = sticking.filter((one) => reach(one) >= most - TOLERANCE);
@@ -79,8 +79,8 @@ function isInRow(
 
 /** Pushed out by what stands beside it, and is too wide by itself. */
 function isPushed(
-  { element }: Culprit,
-  culprits: readonly Culprit[],
+  { element }: Overhanging,
+  culprits: readonly Overhanging[],
   family: Family,
   { left, right }: CulpritWish,
 ): boolean {

@@ -49,7 +49,7 @@ export function listPixels(value: string): number[] {
 }
 
 /** What states a width. */
-export interface Stated {
+export interface StatedWidth {
   where: Span;
   declaration: StyleDeclaration | null;
   /** As written, where an attribute states it. */
@@ -62,7 +62,7 @@ export function findFixed(
   element: MarkupElement,
   room: number,
   window: number | null = null,
-): Stated | null {
+): StatedWidth | null {
   const found = findDeclaration(markup, element, ['min-width', 'width', 'inline-size'], window);
   const stated = found ? stateBy(found) : stateByAttribute(markup, element);
   const written = found?.value ?? getValue(element, 'width') ?? '';
@@ -71,13 +71,13 @@ export function findFixed(
 }
 
 /** A declaration as what states a width. */
-export function stateBy(declaration: StyleDeclaration): Stated {
+export function stateBy(declaration: StyleDeclaration): StatedWidth {
   const { offset, endOffset } = declaration;
   return { where: { offset, endOffset }, declaration, attribute: null };
 }
 
 /** The width attribute as what states a width; null where there is none. */
-export function stateByAttribute({ text }: Markup, element: MarkupElement): Stated | null {
+export function stateByAttribute({ text }: Markup, element: MarkupElement): StatedWidth | null {
   const attribute = getAttribute(element, 'width');
   if (!attribute) return null;
   const { offset, endOffset } = attribute;

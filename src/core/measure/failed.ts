@@ -35,7 +35,7 @@ export function findAnswer(
 const PAGE = /^(text\/html|application\/xhtml\+xml)$/;
 
 /** Whether an answer is a web page, and no error. */
-export function isPage({ status, contentType }: RequestFact): boolean {
+export function isWebPage({ status, contentType }: RequestFact): boolean {
   return status !== null && status < 300 && PAGE.test(contentType ?? '');
 }
 

@@ -5,7 +5,7 @@ import { hashCode } from './csp.js';
 import { parseAddress } from './site.js';
 
 /** What a policy refused, in words, and the source that would let it in (CSP 3, 2.3.1). */
-export interface Refused {
+export interface PolicyRefusal {
   what: string;
   source: string;
 }
@@ -32,7 +32,10 @@ const INLINE: Record<string, string> = {
 };
 
 /** Describes a refusal that the browser told of. */
-export function describeRefusal(markup: Markup, { directive, blocked, from }: PolicyFact): Refused {
+export function describeRefusal(
+  markup: Markup,
+  { directive, blocked, from }: PolicyFact,
+): PolicyRefusal {
   if (/^(wasm-)?eval$/.test(blocked))
     return { what: 'code made from text (eval)', source: `'unsafe-${blocked}'` };
   const url = parseAddress(blocked);

@@ -1,8 +1,8 @@
 import type { Baseline, ElementFact, Facts } from '../evidence.js';
-import { findCulprits, TOLERANCE, type Culprit } from './culprits.js';
+import { findCulprits, TOLERANCE, type Overhanging } from './culprits.js';
 
 /** An element that reaches beyond an edge, with the edge, page px. */
-export type Sticking = Culprit & { side: 'left' | 'right'; edge: number };
+export type Sticking = Overhanging & { side: 'left' | 'right'; edge: number };
 
 /** What of a render tells whether the page is too wide. */
 export type PageView = Pick<Facts, 'page' | 'elements'> & {

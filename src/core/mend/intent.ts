@@ -42,7 +42,7 @@ export function joinIntents(intents: readonly Intent[]): Intent[] {
 }
 
 /** What of the source cures change: cures that share one of these are one change. */
-export function listTargets(intents: readonly Intent[] | null): string[] {
+export function listTouched(intents: readonly Intent[] | null): string[] {
   return flatMap(intents ?? [], (intent) => {
     if (intent.do === 'ask') return [];
     if (intent.do === 'replace-text') return [`${intent.span.offset} ${intent.span.endOffset}`];

@@ -21,7 +21,7 @@ export interface MendedSnippet {
 }
 
 /** A text with cures in it that is to be looked at. */
-export interface Trial {
+export interface Proposal {
   text: string;
   causes: Cause[];
 }
@@ -47,7 +47,7 @@ export class Work {
   }
 
   /** What to look at next; null where there is nothing left to mend. */
-  next(): Trial | null {
+  next(): Proposal | null {
     const { causes, text, mended } = this.#now;
     const certain = causes.filter((one) => one.mend !== null);
     const open = certain.filter((one) => this.#isWanted(one));
@@ -70,7 +70,7 @@ export class Work {
   }
 
   /** What came of it. */
-  take({ causes }: Trial, after: SnippetReport): void {
+  take({ causes }: Proposal, after: SnippetReport): void {
     const proof = proveCures(this.#now, causes, after);
     if (isProven(proof)) {
       this.#cured.push(...proof.cured);

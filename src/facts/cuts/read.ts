@@ -11,7 +11,7 @@ import {
   type Clipper,
   type Edges,
 } from '../../render/in-page/clip.js';
-import { getRange, listTexts } from '../../render/in-page/ink.js';
+import { getRange, listOwnTexts } from '../../render/in-page/ink.js';
 import type { ObjectReader } from '../../render/in-page/object-reader.js';
 import { getSample, listAround, round } from '../../render/in-page/shared.js';
 import type { OfElement } from '../common.js';
@@ -69,7 +69,7 @@ interface Piece {
 function isPiece(real: Element): boolean {
   // What is drawn is clipped by its view box, and what runs by itself comes by.
   if (real.closest('marquee') || real.parentElement?.closest('svg')) return false;
-  return getObject(real) !== null || listTexts(real).length > 0;
+  return getObject(real) !== null || listOwnTexts(real).length > 0;
 }
 
 function getObject(real: Element): 'picture' | 'control' | null {
@@ -84,7 +84,7 @@ function getPiece(real: Element): Piece {
     const r = globalThis.mivketNotebook.own(real).getBoundingClientRect();
     return { what: object, sample: '', boxes: r.width > 1 && r.height > 1 ? [r] : [] };
   }
-  const texts = listTexts(real);
+  const texts = listOwnTexts(real);
   const sample = texts.map(({ nodeValue }) => nodeValue ?? '').join(' ');
   const boxes = flatMap(texts, (text) => Array.from(getRange(text).getClientRects()));
   return {

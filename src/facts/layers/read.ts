@@ -38,9 +38,11 @@ export function readLayers(): RawCovered[] {
   const { page } = globalThis.mivketNotebook;
   const scroll = keepScroll();
   // What is free where the page stands needs no scrolling; most is.
-  const open = listTargets(page).filter((real) => !isPointable(real) || findCover(real) !== null);
+  const open = listHitTargets(page).filter(
+    (real) => !isPointable(real) || findCover(real) !== null,
+  );
   const covered = open.map((real) => ({ real, by: scrollAndFind(real, scroll) }));
-  const found = mapPresent(covered, ({ real, by }) => (by ? describe(real, by) : null));
+  const found = mapPresent(covered, ({ real, by }) => (by ? describeCovered(real, by) : null));
   scroll.restore();
   return found;
 }
@@ -72,7 +74,7 @@ function isMoved(real: Element): boolean {
 }
 
 /** Those of the document, shadow roots included. */
-export function listTargets(page: Document): Element[] {
+export function listHitTargets(page: Document): Element[] {
   const found: Element[] = [];
   for (const real of walk([page.documentElement])) {
     if (found.length >= MOST) break;
@@ -191,7 +193,7 @@ function keepScroll(): Scroll {
   };
 }
 
-export function describe(real: Element, by: Element): RawCovered {
+export function describeCovered(real: Element, by: Element): RawCovered {
   const { idOf, own } = globalThis.mivketNotebook;
   const node = own(real);
   return {

@@ -1,10 +1,10 @@
 import { nextFrame } from '../../render/in-page/shared.js';
 import {
   bringTo,
-  describe,
+  describeCovered,
   findCover,
   isPointable,
-  listTargets,
+  listHitTargets,
   PLACES,
   type RawCovered,
 } from './read.js';
@@ -15,7 +15,7 @@ const met = { free: new Set<Element>(), covered: new Map<Element, Element>() };
 /** Points at all that is in view. Resolves to how far down that is, px. */
 export function noteStop(): number {
   const { free, covered } = met;
-  for (const real of listTargets(globalThis.mivketNotebook.page)) {
+  for (const real of listHitTargets(globalThis.mivketNotebook.page)) {
     if (free.has(real) || !isPointable(real)) continue;
     const cover = findCover(real);
     if (cover) covered.set(real, cover);
@@ -33,7 +33,7 @@ export async function listCoveredOnTheWay(): Promise<RawCovered[]> {
   const { scrollX: left, scrollY: top } = window;
   for (const [real, by] of met.covered) {
     if (met.free.has(real) || found.length >= MOST_BROUGHT) continue;
-    if (!(await getsFree(real))) found.push(describe(real, by));
+    if (!(await getsFree(real))) found.push(describeCovered(real, by));
   }
   window.scrollTo({ left, top, behavior: 'instant' });
   await nextFrame();

@@ -16,7 +16,7 @@ import { formatBlock } from './block.js';
 import { formatFrames } from './frames.js';
 import { formatShape } from './shapes.js';
 import { formatHarm } from './harm.js';
-import { formatSheet, type Shots } from './sheet.js';
+import { formatSheet, type ShotBytes } from './sheet.js';
 import { STYLE } from './style.js';
 import { html, trusted, type Html } from './template.js';
 
@@ -65,7 +65,7 @@ const CUT = '<!-- snippets -->';
 export async function loadShots(
   snippets: readonly SnippetReport[],
   getShot: GetShot,
-): Promise<Shots> {
+): Promise<ShotBytes> {
   const shots = new Map<string, string>();
   const taken = flatMap(snippets, ({ renders }) =>
     flatMap(renders, ({ shot, harm }) => [shot, harm?.with, harm?.without]),
@@ -78,7 +78,7 @@ export async function loadShots(
 }
 
 /** Contact sheets alone, for a picture of them. */
-export function formatSheetPage(snippets: readonly SnippetReport[], shots: Shots): string {
+export function formatSheetPage(snippets: readonly SnippetReport[], shots: ShotBytes): string {
   const page = html`<!doctype html>
     <html lang="en">
       <head>
@@ -187,7 +187,7 @@ function formatSnippet(
   snippet: SnippetReport,
   index: number,
   document: RunDocument,
-  shots: Shots,
+  shots: ShotBytes,
 ): Html {
   const anchor = `s${index + 1}`;
   return html`<section class="snippet" id="${anchor}" aria-label="${cleanLine(snippet.name)}">

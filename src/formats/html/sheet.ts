@@ -10,10 +10,10 @@ type Mark = RenderReport['marks'][number];
 type Shown = RenderReport & { shot: Shot };
 
 /** The bytes of shots by their hash, base64; what is not among them is told to be missing. */
-export type Shots = ReadonlyMap<string, string>;
+export type ShotBytes = ReadonlyMap<string, string>;
 
 /** The contact sheet of a snippet: a row a slot, its widths side by side at one scale. */
-export function formatSheet(snippet: SnippetReport, shots: Shots): Html | null {
+export function formatSheet(snippet: SnippetReport, shots: ShotBytes): Html | null {
   const taken = snippet.renders.filter((render): render is Shown => isShown(render));
   if (taken.length === 0) return null;
   const slots = [...new Set(taken.map(nameRoom))];
@@ -40,7 +40,7 @@ function formatState(render: RenderReport): string {
   return state && `, ${state}`;
 }
 
-function formatFigure(snippet: SnippetReport, render: Shown, shots: Shots): Html {
+function formatFigure(snippet: SnippetReport, render: Shown, shots: ShotBytes): Html {
   const { shot, marks } = render;
   const { region } = shot;
   const edge = isBeyond(render)
@@ -54,7 +54,7 @@ function formatFigure(snippet: SnippetReport, render: Shown, shots: Shots): Html
 }
 
 /** A shot as it was taken, or that it is not there. */
-export function formatShot(shot: Shot | null, shots: Shots, alt: string): Html {
+export function formatShot(shot: Shot | null, shots: ShotBytes, alt: string): Html {
   const bytes = shot && shots.get(shot.hash);
   return shot && bytes
     ? html`<img

@@ -5,7 +5,7 @@ import type { Passed } from '../page/browser-page.js';
 import type { Shown } from '../in-page/glance.js';
 import { flatMap } from '../../core/lists.js';
 import type { Session } from './connection.js';
-import { goOn, moveOn, readTime, stand, WAITING, type Policy, type Target } from './time.js';
+import { goOn, moveOn, readTime, stand, WAITING, type TimePolicy, type Timed } from './time.js';
 
 /** How long a line that its server holds open may keep the time standing, ms. */
 const HELD = 3000;
@@ -66,7 +66,7 @@ export class Clock {
     });
   }
 
-  get #targets(): Target[] {
+  get #targets(): Timed[] {
     return flatMap([...this.#groups], ([owner, group]) =>
       [...group].map((session) => ({ session, owner })),
     );
@@ -158,7 +158,7 @@ export class Clock {
   }
 
   /** Those of one process have one clock: it must stand in all of them before any has a goal. */
-  async #moveAll(targets: readonly Target[], ms: number, policy: Policy): Promise<true> {
+  async #moveAll(targets: readonly Timed[], ms: number, policy: TimePolicy): Promise<true> {
     const fresh = targets.filter(({ session }) => !this.#standing.has(session));
     await Promise.all(fresh.map(({ session }) => stand(session)));
     for (const { session } of fresh) this.#standing.add(session);
@@ -166,7 +166,7 @@ export class Clock {
     const times = await Promise.all(owners.map(readTime));
     const goals = new Map(owners.map((owner, i) => [owner, times[i]! + ms]));
     // One whose clock is not known has no goal: the frame that it lives with has.
-    const getGoal = ({ session, owner }: Target) =>
+    const getGoal = ({ session, owner }: Timed) =>
       this.#homeless.has(session) ? null : goals.get(owner);
     await Promise.all(targets.map((one) => moveOn(one, ms, policy, getGoal(one))));
     return true;

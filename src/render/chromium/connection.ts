@@ -4,7 +4,7 @@ import type { ProtocolMapping } from 'devtools-protocol/types/protocol-mapping.j
 import { Breakdown } from '../bounds/breakdown.js';
 
 export type Commands = ProtocolMapping.Commands;
-export type Events = ProtocolMapping.Events;
+export type ProtocolEvents = ProtocolMapping.Events;
 type Params<M extends keyof Commands> = Commands[M]['paramsType'][0];
 type Result<M extends keyof Commands> = Commands[M]['returnType'];
 
@@ -209,11 +209,17 @@ export class Session {
     this.send(method, params).catch(() => undefined);
   }
 
-  on<E extends keyof Events>(event: E, listener: (params: Events[E][0]) => void): void {
+  on<E extends keyof ProtocolEvents>(
+    event: E,
+    listener: (params: ProtocolEvents[E][0]) => void,
+  ): void {
     this.#events.on(event, listener);
   }
 
-  off<E extends keyof Events>(event: E, listener: (params: Events[E][0]) => void): void {
+  off<E extends keyof ProtocolEvents>(
+    event: E,
+    listener: (params: ProtocolEvents[E][0]) => void,
+  ): void {
     this.#events.off(event, listener);
   }
 

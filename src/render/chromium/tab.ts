@@ -6,9 +6,9 @@ import type { PutIn } from '../in-page/put-in.js';
 import { getWatcherScript } from '../page-scripts.js';
 import { within, withinTalk } from '../bounds/limit.js';
 import type {
-  Answer,
+  PageAnswer,
   BrowserPage,
-  Framed,
+  FrameAnswer,
   Hottest,
   PageCall,
   Preparation,
@@ -157,7 +157,7 @@ export class Tab implements BrowserPage {
     this.read(wish).catch(() => undefined);
   }
 
-  read<N extends PageCall>(name: N, ...args: Parameters<PageCalls[N]>): Promise<Answer<N>> {
+  read<N extends PageCall>(name: N, ...args: Parameters<PageCalls[N]>): Promise<PageAnswer<N>> {
     return this.#worlds.call(this.mainFrame, name, args);
   }
 
@@ -165,11 +165,11 @@ export class Tab implements BrowserPage {
     name: N,
     ms: number,
     ...args: Parameters<PageCalls[N]>
-  ): Promise<Framed<Answer<N>>[]> {
+  ): Promise<FrameAnswer<PageAnswer<N>>[]> {
     const frames = this.#worlds.frames.filter((frame) => frame !== this.mainFrame);
     const answers = frames.map(async (frame) => {
       const answer = await within(this.#worlds.call(frame, name, args), ms).catch(() => null);
-      return answer === null ? [] : [{ frame, answer: answer as Answer<N> }];
+      return answer === null ? [] : [{ frame, answer: answer as PageAnswer<N> }];
     });
     return (await Promise.all(answers)).flat();
   }

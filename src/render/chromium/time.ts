@@ -7,10 +7,10 @@ const STARVED = 1000;
 
 /** Whether time stands while something is asked for. */
 export const WAITING = 'pauseIfNetworkFetchesPending';
-export type Policy = typeof WAITING | 'advance';
+export type TimePolicy = typeof WAITING | 'advance';
 
 /** What has a time of its own. */
-export interface Target {
+export interface Timed {
   session: Session;
   /** The page or frame in whose process it is, and whose clock is its own. */
   owner: Session;
@@ -31,9 +31,9 @@ export function goOn(session: Session): void {
  * @param goal where its owner's clock is to be, ms; null: wherever it comes to stand
  */
 export async function moveOn(
-  { session, owner }: Target,
+  { session, owner }: Timed,
   ms: number,
-  policy: Policy,
+  policy: TimePolicy,
   goal: number | null = null,
 ): Promise<void> {
   const over = new Promise<void>((resolve) => {
@@ -63,7 +63,7 @@ export async function readTime(owner: Session): Promise<number> {
   return 1000 * (answer?.metrics.find(({ name }) => name === 'Timestamp')?.value ?? NaN);
 }
 
-function grant(session: Session, budget: number, policy: Policy): Promise<boolean> {
+function grant(session: Session, budget: number, policy: TimePolicy): Promise<boolean> {
   const wish = { policy, budget, maxVirtualTimeTaskStarvationCount: STARVED };
   return session.send('Emulation.setVirtualTimePolicy', wish).then(
     () => true,

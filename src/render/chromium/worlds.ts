@@ -1,6 +1,6 @@
 import type { PageCalls } from '../reader/calls.js';
 import { getReaderScript } from '../page-scripts.js';
-import type { Answer, PageCall } from '../page/browser-page.js';
+import type { PageAnswer, PageCall } from '../page/browser-page.js';
 import { ProtocolError, type Session } from './connection.js';
 
 const WORLD = 'mivket';
@@ -66,7 +66,7 @@ export class Worlds {
     frame: string,
     name: N,
     args: Parameters<PageCalls[N]>,
-  ): Promise<Answer<N>> {
+  ): Promise<PageAnswer<N>> {
     const { session, context } = this.get(frame);
     const { result, exceptionDetails } = await session.send('Runtime.evaluate', {
       expression: `mivketCalls.${name}(...${JSON.stringify(args)})`,
@@ -77,6 +77,6 @@ export class Worlds {
     });
     if (exceptionDetails)
       throw new ProtocolError(exceptionDetails.exception?.description ?? exceptionDetails.text);
-    return result.value as Answer<N>;
+    return result.value as PageAnswer<N>;
   }
 }

@@ -109,7 +109,7 @@ export async function readStill(
 }
 
 /** What a visitor does first, such as to close a notice: each step where there is something to click. */
-export async function takeSteps(
+export async function clickSteps(
   page: BrowserPage,
   steps: House['steps'],
   limits: Limits,

@@ -1,22 +1,22 @@
 import type { Baseline } from '../../core/evidence.js';
 import { CONDITIONS, type Render } from '../../core/render.js';
 import { makeAlive } from '../life/attempt.js';
-import type { Place, Places } from '../life/places.js';
+import type { Booth, Booths } from '../life/booths.js';
 
 /** How baselines are made. */
 export interface BaselineMaking {
-  places: Pick<Places, 'enter'>;
+  booths: Pick<Booths, 'enter'>;
   /** The page without the snippet that a render is held against. */
   toEmpty(render: Render): Render;
   /** Renders of one key are the same page. */
   getKey(empty: Render): string;
-  make(place: Place, empty: Render): Promise<Baseline>;
-  /** How a place is left in which the page stood. */
+  make(booth: Booth, empty: Render): Promise<Baseline>;
+  /** How a booth is left in which the page stood. */
   leaves: 'clean' | 'used';
   signal: AbortSignal | undefined;
 }
 
-/** So often a page is begun anew that could not be rendered, each time in a new place as well. */
+/** So often a page is begun anew that could not be rendered, each time in a new booth as well. */
 const MOST = 2;
 
 /** The page without a snippet, rendered once a run for each page and viewport. */
@@ -37,17 +37,17 @@ export class Baselines {
     const wanted = new Map(renders.map((render) => [this.#getKey(render), render]));
     const missing = [...wanted].filter(([key]) => !this.#made.has(key));
     let before: Promise<unknown> = Promise.resolve();
-    const place = missing.length > 0 ? this.#making.places.enter('urgent') : null;
+    const booth = missing.length > 0 ? this.#making.booths.enter('urgent') : null;
     for (const [key, render] of missing) {
       const empty = this.#toEmpty(render);
       const making = before
-        .then(async () => this.#make(await place!, empty))
+        .then(async () => this.#make(await booth!, empty))
         .catch(() => this.#makeAnew(empty));
       making.catch(() => this.#fail(key));
       this.#made.set(key, making);
       before = making.catch(() => undefined);
     }
-    before.then(async () => (await place)?.leave(this.#making.leaves)).catch(() => undefined);
+    before.then(async () => (await booth)?.leave(this.#making.leaves)).catch(() => undefined);
   }
 
   /** Null where it could not be made: then nothing can be told from the page itself. */
@@ -84,16 +84,16 @@ export class Baselines {
     if (failed < MOST) this.#made.delete(key);
   }
 
-  /** A browser that broke down on the page alone is given one more chance, in a new place. */
+  /** A browser that broke down on the page alone is given one more chance, in a new booth. */
   async #makeAnew(render: Render): Promise<Baseline> {
-    const { places, make, leaves, signal } = this.#making;
+    const { booths, make, leaves, signal } = this.#making;
     signal?.throwIfAborted();
-    return makeAlive(places, (place) => make(place, render), leaves);
+    return makeAlive(booths, (booth) => make(booth, render), leaves);
   }
 
-  /** A minute is lived on in a place of its own, which nothing else can be loaded in. */
-  #make(place: Place, empty: Render): Promise<Baseline> {
+  /** A minute is lived on in a booth of its own, which nothing else can be loaded in. */
+  #make(booth: Booth, empty: Render): Promise<Baseline> {
     const isLater = CONDITIONS[empty.variant].later;
-    return isLater ? this.#makeAnew(empty) : this.#making.make(place, empty);
+    return isLater ? this.#makeAnew(empty) : this.#making.make(booth, empty);
   }
 }

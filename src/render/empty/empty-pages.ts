@@ -12,16 +12,16 @@ import { getEmpty, type Render } from '../../core/render.js';
 import { Breakdown } from '../bounds/breakdown.js';
 import { makeAlive } from '../life/attempt.js';
 import type { Hands, Job } from '../life/job.js';
-import type { Place, Places } from '../life/places.js';
+import type { Booth, Booths } from '../life/booths.js';
 import type { Rendered } from '../stage.js';
 
 /** How pages without snippets are looked at. */
 export interface EmptyMaking {
-  places: Pick<Places, 'enter'>;
+  booths: Pick<Booths, 'enter'>;
   makeJob(empty: Render): Job;
   /** @throws Error where it takes longer than any render may */
-  render(place: Place, job: Job): Promise<Rendered>;
-  /** How a place is left in which the page stood. */
+  render(booth: Booth, job: Job): Promise<Rendered>;
+  /** How a booth is left in which the page stood. */
   leaves: 'clean' | 'used';
   /** Renders of one key have the same page without the snippet. */
   getKey(empty: Render): string;
@@ -83,10 +83,10 @@ export class EmptyPages {
   }
 
   async #look(empty: Render, wish: Partial<Job> = {}): Promise<Rendered> {
-    const { places, makeJob, render, leaves } = this.#making;
+    const { booths, makeJob, render, leaves } = this.#making;
     const job: Job = { ...makeJob(empty), ...wish };
-    // Others hold a place until this is known.
-    return makeAlive(places, (place) => render(place, job), leaves);
+    // Others hold a booth until this is known.
+    return makeAlive(booths, (booth) => render(booth, job), leaves);
   }
 }
 

@@ -1,10 +1,10 @@
 import { getContrast } from '../../core/measure/contrast.js';
 import type { ReachFact } from '../../facts/reaching/fact.js';
 import { readPaint } from './colours.js';
-import { listTexts } from './ink.js';
+import { listOwnTexts } from './ink.js';
 
 /** In what way something of a snippet is broken. */
-export type Harm = Exclude<ReachFact['way'], 'name' | 'stated'>;
+export type Breakage = Exclude<ReachFact['way'], 'name' | 'stated'>;
 
 /** What is under the one can hardly be read, and what has the other can (WCAG 2.2, 1.4.3), of 21. */
 const FAINT = 3;
@@ -17,7 +17,7 @@ const CONTROLS = 'a[href], button, input, select, textarea, summary, label, ifra
 export const SPOT = 2;
 
 /** What is broken of an element as it stands; @param slot around it. */
-export function findHarms(element: Element, slot: Element): Harm[] {
+export function findHarms(element: Element, slot: Element): Breakage[] {
   const node = globalThis.mivketNotebook.own(element);
   const style = getComputedStyle(element);
   if (node.hasAttribute('hidden')) return [];
@@ -32,7 +32,7 @@ export function findHarms(element: Element, slot: Element): Harm[] {
 }
 
 /** Whether a harm is over, and not by a hair. */
-export function isOver(element: Element, harm: Harm, slot: Element): boolean {
+export function isOver(element: Element, harm: Breakage, slot: Element): boolean {
   if (harm === 'faint' && getTextContrast(element, slot) < CLEAR) return false;
   return !findHarms(element, slot).includes(harm) && element.getClientRects().length > 0;
 }
@@ -57,7 +57,7 @@ function isCut(node: Element, { overflowX, overflowY }: CSSStyleDeclaration): bo
 
 /** 21, the most, for what has no text of its own, or none on plain colour. */
 function getTextContrast(element: Element, slot: Element): number {
-  if (listTexts(element).length === 0) return 21;
+  if (listOwnTexts(element).length === 0) return 21;
   const { colour, ground } = readPaint(element, slot);
   return colour && ground ? getContrast(colour, ground) : 21;
 }

@@ -6,10 +6,10 @@
 /** With it the node is handed over, before any code of the page runs. */
 const HANDED = 'handed';
 
-export type Told = 'play' | 'write' | 'timer-set' | 'timer-over';
+export type Signal = 'play' | 'write' | 'timer-set' | 'timer-over';
 
 /** In the page's own world. @returns what tells of an element */
-export function makeChannel(): (name: Told, element?: HTMLElement) => void {
+export function makeChannel(): (name: Signal, element?: HTMLElement) => void {
   const node = document.createElement('i');
   const { apply } = Reflect;
   const { dispatchEvent } = EventTarget.prototype;

@@ -24,7 +24,7 @@ export function getInk(
   if (detail && r.width + r.height > 0) {
     // What it cuts off or scrolls itself shows within its box only.
     const cut = cuts(style.overflowX);
-    for (const text of listTexts(node)) {
+    for (const text of listOwnTexts(node)) {
       if (style.display !== 'inline') {
         left = Math.min(left, r.left + getEdge(style, 'left'));
         right = Math.max(right, r.right - getEdge(style, 'right'));
@@ -64,7 +64,7 @@ export function generates(node: Element): boolean {
 }
 
 /** Texts of an element's own that are more than white space. */
-export function listTexts(node: Element): ChildNode[] {
+export function listOwnTexts(node: Element): ChildNode[] {
   return Array.from(globalThis.mivketNotebook.own(node).childNodes).filter(
     (child) => child.nodeType === Node.TEXT_NODE && child.nodeValue?.trim(),
   );
@@ -78,7 +78,7 @@ export function getRange(text: Node): Range {
 
 /** Where lines of an element's own text are, px of the window. */
 export function listLines(node: Element): DOMRect[] {
-  const lines = flatMap(listTexts(node), (text) => Array.from(getRange(text).getClientRects()));
+  const lines = flatMap(listOwnTexts(node), (text) => Array.from(getRange(text).getClientRects()));
   return lines.filter(({ width, height }) => width > 0 && height > 0);
 }
 
@@ -103,7 +103,7 @@ function isClear(colour: string): boolean {
 
 /** The text of an element's own, without that of elements in it. */
 export function getOwnText(node: Element): string {
-  return listTexts(node)
+  return listOwnTexts(node)
     .map((text) => text.nodeValue ?? '')
     .join(' ');
 }

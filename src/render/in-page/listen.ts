@@ -1,5 +1,5 @@
 import { mapPresent } from '../../core/lists.js';
-import { whenHanded, type Told } from './channel.js';
+import { whenHanded, type Signal } from './channel.js';
 import type { Notebook } from './observe.js';
 import { parseHeight } from './posted.js';
 
@@ -48,7 +48,7 @@ function followCalls(notebook: Notebook, channel: Element): void {
   const keep = (all: string[], address: string) => {
     if (all.length < MOST_TOLD) all.push(address.slice(0, LONGEST_ADDRESS));
   };
-  const on = (name: Told, listener: (element: HTMLElement | null) => void) =>
+  const on = (name: Signal, listener: (element: HTMLElement | null) => void) =>
     channel.addEventListener(name, (event) => listener((event as SubmitEvent).submitter));
   on('timer-set', () => notebook.timers++);
   on('timer-over', () => notebook.timers--);

@@ -4,7 +4,7 @@ import { UNSEEN } from '../../core/standards/elements.js';
 import { isLocked } from './clip.js';
 import { listSheets } from './host-rules.js';
 import { readElements, type ElementWish, type RawElement } from './elements.js';
-import { getRange, listTexts } from './ink.js';
+import { getRange, listOwnTexts } from './ink.js';
 import { readSettings } from './settings.js';
 import { round, toPageBox } from './shared.js';
 import { getEdge } from './styles.js';
@@ -79,7 +79,7 @@ function readSlot(real: Element, name: string): SlotFact {
   return {
     name,
     overhang: Math.max(0, node.scrollWidth - node.clientWidth),
-    text: listTexts(real).some((text) => getRange(text).getBoundingClientRect().width > 0),
+    text: listOwnTexts(real).some((text) => getRange(text).getBoundingClientRect().width > 0),
     family: style.fontFamily,
     pageFamily: null,
     inForm: node.closest('form') !== null,

@@ -9,7 +9,7 @@ import { listAround, makeInherited, nextFrame } from './shared.js';
 import { findSlot } from './slots.js';
 
 /** An element that is to be looked at in a picture of the window, px of that. */
-export interface Piece {
+export interface PaintedPiece {
   id: number;
   box: Box;
 }
@@ -22,13 +22,13 @@ export interface View {
   /** The window's width without its scroll bar, px. */
   clientWidth: number;
   /** Parts of the page around, whole and free to be seen. */
-  host: Piece[];
+  host: PaintedPiece[];
   /** Where boxes of the snippet's are. */
   own: Box[];
   /** Some of these are not in the window, or are otherwise at another instant. */
   beyond: boolean;
   /** Letters of the snippet's. */
-  texts: Piece[];
+  texts: PaintedPiece[];
   /** What is behind the slot, `#rrggbb`; null where that is no plain colour. */
   ground: string | null;
 }
@@ -145,7 +145,11 @@ function meet(a: Box, b: Box): boolean {
 }
 
 /** In its whole length the page lies over nothing of it itself; of the snippet nothing that stays in the window. */
-function toHostPiece(id: number, own: ReadonlySet<number>, held: readonly Box[]): Piece | null {
+function toHostPiece(
+  id: number,
+  own: ReadonlySet<number>,
+  held: readonly Box[],
+): PaintedPiece | null {
   const real = globalThis.mivketNotebook.nodes.get(id);
   const box = getBox(id);
   if (!real || !box || box.width < LEAST || box.height < LEAST || !isInWindow(box)) return null;
@@ -181,7 +185,7 @@ function isOwnLayer(hit: Element, own: ReadonlySet<number>): boolean {
 }
 
 /** Where its letters are, unless something with content of its own lies over them. */
-function toTextPiece(id: number, own: ReadonlySet<number>): Piece | null {
+function toTextPiece(id: number, own: ReadonlySet<number>): PaintedPiece | null {
   const real = globalThis.mivketNotebook.nodes.get(id);
   if (!real || isRestless(real)) return null;
   const [box] = listLines(real)

@@ -1,6 +1,6 @@
 import { flatMap, mapPresent } from '../../core/lists.js';
 import type { ReachFact } from '../../facts/reaching/fact.js';
-import { findHarms, isOver, SPOT, type Harm } from './breaking.js';
+import { findHarms, isOver, SPOT, type Breakage } from './breaking.js';
 import { beginColours } from './colours.js';
 import { fits, splitRules, type SheetRule } from './host-rules.js';
 import { findSharedName } from './shared-names.js';
@@ -64,7 +64,7 @@ interface Scene {
 interface Harmed {
   element: Element;
   slot: Element;
-  harms: readonly Harm[];
+  harms: readonly Breakage[];
 }
 
 function listHarmed(own: readonly Element[]): Harmed[] {

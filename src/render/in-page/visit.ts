@@ -2,7 +2,7 @@ import type { Act } from '../../facts/visit/fact.js';
 import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
 import { mapPresent } from '../../core/lists.js';
 import { leaveFocus, listTabbable } from './focus.js';
-import { listTexts } from './ink.js';
+import { listOwnTexts } from './ink.js';
 import { nextFrame, walk } from './shared.js';
 import { scrollBack } from './swipes.js';
 
@@ -125,7 +125,7 @@ function listWorded(): Element[] {
   let count = 0;
   for (const node of walk([page.body ?? page.documentElement])) {
     if (++count > MOST || found.length >= 40) break;
-    if (listTexts(node).length === 0 || !isOwn(node)) continue;
+    if (listOwnTexts(node).length === 0 || !isOwn(node)) continue;
     if (!own(node).closest(`${ACTIVE}, script, style`)) found.push(node);
   }
   return found;

@@ -182,7 +182,7 @@ export function loseAll({ render, subject }: Job, why: string): Evidence[] {
 }
 
 /** How long is waited, in view of what was waited for before. */
-export function shorten(limits: Limits, { hanging, restless }: Job): Limits {
+export function shortenLimits(limits: Limits, { hanging, restless }: Job): Limits {
   return {
     load: restless ? Math.min(limits.load, SLOW_LOAD) : limits.load,
     settle: restless ? Math.min(limits.settle, SLOW_SETTLE) : limits.settle,

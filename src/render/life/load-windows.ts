@@ -5,7 +5,7 @@ import { attempt } from './attempt.js';
 import type { Wanted } from '../browser/pool.js';
 import type { Budget } from '../bounds/budget.js';
 import { QUICK, UNHURRIED, type Job, type Subject } from './job.js';
-import type { Place } from './places.js';
+import type { Booth } from './booths.js';
 import type { Seats } from './seats.js';
 import type { Rendered } from '../stage.js';
 
@@ -13,11 +13,11 @@ import type { Rendered } from '../stage.js';
 export interface Loading {
   /** The page without the snippet; null where it is not known. */
   find(render: Render): Promise<Baseline | null>;
-  enter(wanted: Wanted): Promise<Place>;
+  enter(wanted: Wanted): Promise<Booth>;
   /** How many loads may go on beside others. */
   seats: Seats;
   /** null where the browser broke down on it, or the time was over. */
-  attempt(place: Place, job: Job): Promise<Rendered | null>;
+  attempt(booth: Booth, job: Job): Promise<Rendered | null>;
   /** What the snippet may take as a whole. */
   budget: Budget;
   /** Whether pictures are wanted. */
@@ -28,7 +28,7 @@ export interface Loading {
 }
 
 /**
- * Loads a snippet's page in one window after the other, in a place of its own, and stops where it hangs.
+ * Loads a snippet's page in one window after the other, in a booth of its own, and stops where it hangs.
  * @param like a render of it that the others are to be like
  * @param choose the widths to load next, in view of what was loaded so far; none when it is enough
  */
@@ -43,7 +43,7 @@ export async function loadWindows(
   let next = choose(loads);
   const baseline = next.length > 0 ? await find(like) : null;
   if (!baseline) return loads;
-  let place = await enter('shared');
+  let booth = await enter('shared');
   const common = { ...UNHURRIED, ...QUICK, subject, known: [] };
   let how: 'used' | 'broken' = 'used';
   try {
@@ -55,9 +55,9 @@ export async function loadWindows(
         const empty = { ...baseline, scrollWidth: getWide(baseline.wide, width) };
         const render = { ...like, viewport, search: [] };
         const job: Job = { ...common, render, baseline: empty };
-        const tried = await attempt(loading, place, job);
+        const tried = await attempt(loading, booth, job);
         const { done } = tried;
-        place = tried.place;
+        booth = tried.booth;
         loads.push(...(done?.evidence ?? []));
         if (done && !done.evidence[0]?.scripts.hung) continue;
         how = 'broken';
@@ -65,7 +65,7 @@ export async function loadWindows(
       }
     }
   } finally {
-    await place.leave(how);
+    await booth.leave(how);
   }
   return loads;
 }

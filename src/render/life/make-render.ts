@@ -4,12 +4,12 @@ import { attempt, getState } from './attempt.js';
 import { loseAll, type Job } from './job.js';
 import type { Learned } from './learned.js';
 import type { Loading } from './load-windows.js';
-import type { Place } from './places.js';
+import type { Booth } from './booths.js';
 
 const NO_BASELINE = 'the page without the snippet could not be rendered';
 const LOST = 'the browser broke down on it each time it was tried';
 
-/** The evidence of a render, what it has taught, and the place that the next one can be made in. */
+/** The evidence of a render, what it has taught, and the booth that the next one can be made in. */
 export interface Made {
   evidence: Evidence[];
   /** What was seen later in it, and whether that is still to be looked at. */
@@ -20,17 +20,17 @@ export interface Made {
   /** What is known of each snippet from now on; null: what was known before. */
   learned: readonly Learned[] | null;
   /** null where it was left. */
-  place: Place | null;
+  booth: Booth | null;
   /** It could be looked at only with care. */
   careful: boolean;
 }
 
 /** Whatever breaks down in it is a gap of this render. */
-export async function makeRender(loading: Loading, place: Place | null, job: Job): Promise<Made> {
-  let at = place;
+export async function makeRender(loading: Loading, booth: Booth | null, job: Job): Promise<Made> {
+  let at = booth;
   try {
     const baseline = await loading.find(job.render);
-    if (baseline === null) return { ...lose(job, NO_BASELINE), place };
+    if (baseline === null) return { ...lose(job, NO_BASELINE), booth };
     const isLater = job.minute !== 'no';
     const later = isLater ? await loading.find({ ...job.render, variant: 'minute' }) : null;
     at ??= await loading.enter('shared');
@@ -38,7 +38,7 @@ export async function makeRender(loading: Loading, place: Place | null, job: Job
   } catch (error) {
     await at?.leave('used');
     if (loading.signal?.aborted) throw error;
-    return { ...lose(job, loading.explain(error)), place: null };
+    return { ...lose(job, loading.explain(error)), booth: null };
   }
 }
 
@@ -48,39 +48,39 @@ function lose(job: Job, why: string): Again {
   return { evidence: loseAll(job, why), ...NOT_LIVED, learned: null, careful };
 }
 
-/** A crash or a hang costs its render only: tried once more in a new place, then told as a gap. */
-async function tryTwice(loading: Loading, place: Place, job: Job): Promise<Made> {
+/** A crash or a hang costs its render only: tried once more in a new booth, then told as a gap. */
+async function tryTwice(loading: Loading, booth: Booth, job: Job): Promise<Made> {
   const { budget, signal } = loading;
   const { careful } = job;
-  const first = await attempt(loading, place, job);
+  const first = await attempt(loading, booth, job);
   const known: Again | null = first.done && { ...first.done, careful };
   const hung = known?.evidence[0]?.scripts.hung;
-  const { gone, happened } = first.place.page;
+  const { gone, happened } = first.booth.page;
   const { crashed } = happened;
-  if (known && !hung && !crashed && !gone) return { ...known, place: first.place };
-  await first.place.leave(getState(first));
-  if (known && (budget.isOver || (hung && job.hanging))) return { ...known, place: null };
-  if (budget.isOver) return { ...lose(job, budget.words), place: null };
+  if (known && !hung && !crashed && !gone) return { ...known, booth: first.booth };
+  await first.booth.leave(getState(first));
+  if (known && (budget.isOver || (hung && job.hanging))) return { ...known, booth: null };
+  if (budget.isOver) return { ...lose(job, budget.words), booth: null };
   const again = crashed ? tryAsCrashed(loading, job) : tryAgain(loading, job);
   const second = await again.catch((error: unknown) => {
     if (known === null || signal?.aborted) throw error;
     return null;
   });
   const otherwise = known ?? lose(job, budget.isOver ? budget.words : LOST);
-  return { ...(second ?? otherwise), place: null };
+  return { ...(second ?? otherwise), booth: null };
 }
 
-type Again = Omit<Made, 'place'>;
+type Again = Omit<Made, 'booth'>;
 
 export const NOT_LIVED = { later: [], waits: false, stuck: null };
 
-/** Once more in a new place; null where nothing comes of it. */
+/** Once more in a new booth; null where nothing comes of it. */
 async function tryAgain(loading: Loading, job: Job): Promise<Again | null> {
   const tried = await attempt(loading, await loading.enter('shared'), { ...job, profile: true });
-  await tried.place.leave(getState(tried));
+  await tried.booth.leave(getState(tried));
   const { careful } = job;
-  const { done, place } = tried;
-  return done && !place.page.happened.crashed ? { ...done, careful } : null;
+  const { done, booth } = tried;
+  return done && !booth.page.happened.crashed ? { ...done, careful } : null;
 }
 
 /**

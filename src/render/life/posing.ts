@@ -2,7 +2,7 @@ import { isMeasured, type Evidence } from '../../core/evidence.js';
 import { attempt, getState, type Done } from './attempt.js';
 import { POSING, type Job, type Subject } from './job.js';
 import type { Loading } from './load-windows.js';
-import type { Place } from './places.js';
+import type { Booth } from './booths.js';
 import type { Rendered } from '../stage.js';
 
 /**
@@ -16,7 +16,7 @@ export async function poseAll(
   leaves: 'clean' | 'used',
 ): Promise<Evidence[][]> {
   const posed: Evidence[][] = [];
-  let place: Place | null = null;
+  let booth: Booth | null = null;
   try {
     for (const all of evidence) {
       const [first] = all as [Evidence];
@@ -27,20 +27,20 @@ export async function poseAll(
         posed.push(all);
         continue;
       }
-      place ??= await loading.enter('shared');
+      booth ??= await loading.enter('shared');
       const baseline = await loading.find(first.render);
       const job: Job = { ...POSING, subject, render: first.render, baseline, known: [] };
-      const tried: Done<Rendered> = await attempt(loading, place, job);
+      const tried: Done<Rendered> = await attempt(loading, booth, job);
       const taken = tried.done;
       const isSpent = taken === null || taken.evidence[0]!.scripts.hung !== null;
-      if (isSpent) await tried.place.leave(getState(tried));
-      place = isSpent ? null : tried.place;
+      if (isSpent) await tried.booth.leave(getState(tried));
+      booth = isSpent ? null : tried.booth;
       posed.push(all.map((one, of) => withShots(one, taken?.evidence[of])));
     }
   } catch (error) {
     if (loading.signal?.aborted) throw error;
   } finally {
-    await place?.leave(leaves);
+    await booth?.leave(leaves);
   }
   return evidence.map((all, i) => posed[i] ?? all);
 }

@@ -13,7 +13,7 @@ import {
 import { NOTHING, type Learned } from './learned.js';
 import type { Loading } from './load-windows.js';
 import { makeRender, NOT_LIVED, type Made } from './make-render.js';
-import type { Place } from './places.js';
+import type { Booth } from './booths.js';
 
 /** So long a render waits for what those before it may teach, ms: a page goes on meanwhile. */
 const LESSON = 15_000;
@@ -26,11 +26,11 @@ export class Progress {
   /** What is known by the renders that were begun so far, once it is. */
   #known: Promise<readonly Learned[]>;
   /** Places in which nothing goes on at present. */
-  #idle: Place[] = [];
+  #idle: Booth[] = [];
 
   /** @param apart several may be made side by side */
   constructor(loading: Loading, subject: Subject, apart: boolean) {
-    // Who holds a place cannot wait for one that is given up when all its places are free.
+    // Who holds a booth cannot wait for one that is given up when all its booths are free.
     const enter: Loading['enter'] = (wanted) =>
       loading.enter(wanted === 'shared' ? 'urgent' : wanted);
     this.#loading = apart ? { ...loading, enter } : loading;
@@ -82,13 +82,13 @@ export class Progress {
     };
     if (budget.isOver) {
       const evidence = loseAll(job, budget.words);
-      return { evidence, ...NOT_LIVED, learned: null, place: null, careful: job.careful };
+      return { evidence, ...NOT_LIVED, learned: null, booth: null, careful: job.careful };
     }
     const made = await makeRender(this.#loading, this.#idle.pop() ?? null, job);
     this.#note(made);
     // Where time was moved on nothing else can be loaded.
-    if (made.place?.page.aged) await made.place.leave('used');
-    else if (made.place) this.#idle.push(made.place);
+    if (made.booth?.page.aged) await made.booth.leave('used');
+    else if (made.booth) this.#idle.push(made.booth);
     return made;
   }
 
@@ -103,9 +103,9 @@ export class Progress {
     };
   }
 
-  /** Leaves all places. */
+  /** Leaves all booths. */
   async leave(how: 'clean' | 'used'): Promise<void> {
-    for (const place of this.#idle.splice(0)) await place.leave(how);
+    for (const booth of this.#idle.splice(0)) await booth.leave(how);
   }
 }
 

@@ -21,7 +21,7 @@ export interface Doing {
 
 /** How a series is rendered. */
 export interface SeriesOptions extends Doing {
-  /** In what state a place is left. */
+  /** In what state a booth is left. */
   leaves: 'clean' | 'used';
   /** The kinds of facts that somebody reads of a render. */
   getWants(render: Render): ReadonlySet<FactKind>;

@@ -49,10 +49,10 @@ export type Hottest = CallFrame | null;
 
 /** What is asked of the code that stands in the page. */
 export type PageCall = keyof PageCalls;
-export type Answer<N extends PageCall> = Awaited<ReturnType<PageCalls[N]>>;
+export type PageAnswer<N extends PageCall> = Awaited<ReturnType<PageCalls[N]>>;
 
 /** What the document of a frame answers; `frame` names it, as long as it stands. */
-export interface Framed<T> {
+export interface FrameAnswer<T> {
   frame: string;
   answer: T;
 }
@@ -106,13 +106,13 @@ export interface BrowserPage {
   resize(viewport: Viewport): Promise<void>;
 
   /** Asks the code that reads the page, unseen by the page's own. @throws Error where there is none to ask */
-  read<N extends PageCall>(name: N, ...args: Parameters<PageCalls[N]>): Promise<Answer<N>>;
+  read<N extends PageCall>(name: N, ...args: Parameters<PageCalls[N]>): Promise<PageAnswer<N>>;
   /** The same of every frame in it, of whatever origin; those that do not answer within `ms` are left out. */
   readFrames<N extends PageCall>(
     name: N,
     ms: number,
     ...args: Parameters<PageCalls[N]>
-  ): Promise<Framed<Answer<N>>[]>;
+  ): Promise<FrameAnswer<PageAnswer<N>>[]>;
   /** The number of the element of the page in which a frame stands, in whatever shadow root; null where it is not in this page. */
   findOwner(frame: string): Promise<number | null>;
   /** The scripts and sheets that it has loaded, as far as the browser keeps them. */

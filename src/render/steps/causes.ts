@@ -16,7 +16,7 @@ import {
 import { TOLERANCE } from '../../core/measure/culprits.js';
 import { applyEdits } from '../../core/mend/apply.js';
 import { composeMend, composeMends } from '../../core/mend/compose.js';
-import { joinIntents, listTargets as listSet, type Intent } from '../../core/mend/intent.js';
+import { joinIntents, listTouched as listSet, type Intent } from '../../core/mend/intent.js';
 import { makeSmall, takeOut, toChanges, type Change, type Ids } from '../../core/trial/change.js';
 import { listCausesOf } from '../../core/trial/cause.js';
 import { diffMarkup } from '../../core/trial/diff.js';

@@ -1,10 +1,10 @@
-import { listTexts } from '../ink.js';
+import { listOwnTexts } from '../ink.js';
 import { cuts } from '../styles.js';
 import { getScrollWidth, isHeld } from './measure.js';
 import { breaksWords, hasTorn } from './torn.js';
 
 /** What a change may do that is no cure: null where it does nothing of the kind. */
-export type Harm = 'page' | 'overflow' | 'text' | 'torn' | 'gone' | 'moved' | null;
+export type TrialHarm = 'page' | 'overflow' | 'text' | 'torn' | 'gone' | 'moved' | null;
 
 /** So many elements are watched. */
 const MOST = 600;
@@ -29,7 +29,7 @@ interface Standing extends Look {
 }
 
 /** The page as it stands, to be compared with itself after a change. */
-export class Picture {
+export class Before {
   readonly #standing: Standing[];
   readonly #scrollWidth = getScrollWidth();
   readonly #edges: { left: number; right: number };
@@ -48,7 +48,7 @@ export class Picture {
    * @param strict nothing may have moved at all, to the side or in size
    * @param changed the elements that were changed
    */
-  compare(strict: boolean, changed: readonly Element[]): Harm {
+  compare(strict: boolean, changed: readonly Element[]): TrialHarm {
     if (getScrollWidth() > this.#scrollWidth + NEAR) return 'page';
     for (const before of this.#standing) {
       const inside = changed.some((one) => one.contains(before.node));
@@ -60,7 +60,7 @@ export class Picture {
   }
 
   /** @param near by how much it may have moved, px; null: as far as it likes */
-  #compareOne(before: Standing, now: Look, near: number | null): Harm {
+  #compareOne(before: Standing, now: Look, near: number | null): TrialHarm {
     if (isSeen(before) && !isSeen(now)) return before.hasText ? 'text' : 'gone';
     if (!isSeen(before)) return null;
     // What is scrolled is not lost; what is cut off is.
@@ -82,7 +82,7 @@ function isSeen({ width, height }: Look): boolean {
 
 function look(node: Element): Look {
   const { left, right, width, height } = node.getBoundingClientRect();
-  const hasText = listTexts(node).length > 0;
+  const hasText = listOwnTexts(node).length > 0;
   return { node, left, right, width, height, cut: getCut(node), hasText };
 }
 

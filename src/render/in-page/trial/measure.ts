@@ -1,6 +1,6 @@
 import type { CauseFact } from '../../../core/evidence.js';
 import { flatMap } from '../../../core/lists.js';
-import { generates, getRange, listTexts } from '../ink.js';
+import { generates, getRange, listOwnTexts } from '../ink.js';
 import { listAroundInSlot } from '../slots.js';
 import { cuts } from '../styles.js';
 
@@ -72,7 +72,7 @@ export class Gauge {
     const bare = globalThis.mivketNotebook.own(node);
     const rect = bare.getBoundingClientRect();
     const left = this.#target.side === 'left';
-    const pieces = flatMap(listTexts(node), (text) => [...getRange(text).getClientRects()]);
+    const pieces = flatMap(listOwnTexts(node), (text) => [...getRange(text).getClientRects()]);
     const style = getComputedStyle(node);
     const shown = cuts(style.overflowX) ? [] : pieces.filter(({ width }) => width > 0);
     const reaches = [rect, ...shown].map((one) => (left ? one.left : one.right));

@@ -39,7 +39,7 @@ export function withChanges<T>(changes: readonly Change[], look: () => T): T | n
 let held: Hold | null = null;
 
 /** Sets the scene, and takes it away again: no transition runs, and the slot is as narrow as is asked for. */
-export function within<T>(
+export function withinScene<T>(
   { slot: name, targets }: Scene,
   act: (gauges: Gauge[], isOver: () => boolean, slot: Element) => T,
 ): T | null {

@@ -1,8 +1,8 @@
 import { flatMap } from '../../../core/lists.js';
 import type { Change } from '../../../core/trial/change.js';
-import { Picture, type Harm } from './harm.js';
+import { Before, type TrialHarm } from './harm.js';
 import type { Gauge } from './measure.js';
-import { listChanged, TOLERANCE, withChanges, within, withRoom, type Scene } from './scene.js';
+import { listChanged, TOLERANCE, withChanges, withinScene, withRoom, type Scene } from './scene.js';
 
 /** A thing to try against one target: several changes together. */
 export type Remedy = readonly Change[];
@@ -17,7 +17,9 @@ const PLENTY = 3000;
 export function seekCure(
   scene: Scene & { remedies: readonly Remedy[]; apart: readonly (readonly string[])[] },
 ): number[] | null {
-  return within(scene, (gauges, clock, slot) => new CureSearch(scene, gauges, slot, clock).run());
+  return withinScene(scene, (gauges, clock, slot) =>
+    new CureSearch(scene, gauges, slot, clock).run(),
+  );
 }
 
 /** Puts remedies together, the one that helps most first, until nothing sticks out. */
@@ -25,7 +27,7 @@ class CureSearch {
   readonly #remedies: readonly Remedy[];
   /** What each of them sets: two that set the same do not go together. */
   readonly #apart: readonly (readonly string[])[];
-  readonly #picture: Picture;
+  readonly #picture: Before;
   /** What cures, but changes something where there is room enough. */
   #second: number[] | null = null;
 
@@ -37,7 +39,7 @@ class CureSearch {
   ) {
     this.#remedies = remedies;
     this.#apart = apart;
-    this.#picture = new Picture(slot);
+    this.#picture = new Before(slot);
   }
 
   run(): number[] | null {
@@ -72,7 +74,7 @@ class CureSearch {
     return best;
   }
 
-  #measure(chosen: readonly number[]): { left: number; harm: Harm } | null {
+  #measure(chosen: readonly number[]): { left: number; harm: TrialHarm } | null {
     return withChanges(this.#list(chosen), () => {
       const left = this.#read();
       return { left, harm: left <= TOLERANCE ? this.#picture.compare(false, []) : null };
@@ -82,7 +84,7 @@ class CureSearch {
   /** Whether it does nothing at all where there is room enough. */
   #isIdle(chosen: readonly number[]): boolean {
     return withRoom(this.slot, PLENTY, () => {
-      const picture = new Picture(this.slot);
+      const picture = new Before(this.slot);
       const changes = this.#list(chosen);
       return withChanges(changes, () => picture.compare(true, listChanged(changes))) === null;
     });

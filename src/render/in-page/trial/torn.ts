@@ -1,4 +1,4 @@
-import { getRange, listTexts } from '../ink.js';
+import { getRange, listOwnTexts } from '../ink.js';
 
 /** What may not come apart: signs with no room, no hyphen and no slash between them (UAX 14). */
 const WORD = /[^\s/\-\u00ad\u200b\u2010-\u2015]{2,}/gu;
@@ -19,7 +19,7 @@ export function breaksWords(node: Element): boolean {
 /** Whether a word of an element's own stands in two lines that would have had room in one. @param room px */
 export function hasTorn(node: Element, room: number): boolean {
   let looked = 0;
-  for (const text of listTexts(node)) {
+  for (const text of listOwnTexts(node)) {
     for (const { index, 0: word } of (text.nodeValue ?? '').matchAll(WORD)) {
       if (++looked > MOST) return false;
       if (UNSPACED.test(word)) continue;

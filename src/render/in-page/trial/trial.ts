@@ -1,11 +1,11 @@
 import type { Change } from '../../../core/trial/change.js';
-import { Picture, type Harm } from './harm.js';
+import { Before, type TrialHarm } from './harm.js';
 import type { Gauge } from './measure.js';
-import { listChanged, TOLERANCE, withChanges, within, type Scene } from './scene.js';
+import { listChanged, TOLERANCE, withChanges, withinScene, type Scene } from './scene.js';
 import type { Remedy } from './search.js';
 
 /** A declaration or an attribute that is taken out to see what it does. */
-export interface Suspect {
+export interface RawSuspect {
   change: Change;
   /** A width that is stated, made very small: it sets the width where that helps; null for all else. */
   probe: Change | null;
@@ -27,12 +27,12 @@ export interface Effects {
 export interface Tried {
   /** By how many px each target is still too wide. */
   left: number[];
-  harm: Harm;
+  harm: TrialHarm;
 }
 
 /** Takes each suspect out, by itself, and puts it back. The page must not be used for anything else afterwards. */
-export function findEffects(scene: Scene & { suspects: readonly Suspect[] }): Effects | null {
-  return within(scene, (gauges, clock) => {
+export function findEffects(scene: Scene & { suspects: readonly RawSuspect[] }): Effects | null {
+  return withinScene(scene, (gauges, clock) => {
     const before = gauges.map((gauge) => gauge.read());
     const effects = scene.suspects.map(({ change, rule }) => {
       if (clock() || (rule !== null && !counts(rule))) return null;
@@ -67,7 +67,7 @@ function isUnknown(effects: readonly (number[] | null)[], target: number): boole
 
 /** Takes out one after the other until it tells, and puts back what was not needed for that. */
 function findTogether(
-  suspects: readonly Suspect[],
+  suspects: readonly RawSuspect[],
   effects: readonly (number[] | null)[],
   gauge: Gauge,
   isOver: () => boolean,
@@ -95,8 +95,8 @@ function findTogether(
 export function tryCures(
   scene: Scene & { cures: readonly Remedy[]; strict: boolean },
 ): (Tried | null)[] | null {
-  return within(scene, (gauges, clock, slot) => {
-    const picture = new Picture(slot);
+  return withinScene(scene, (gauges, clock, slot) => {
+    const picture = new Before(slot);
     return scene.cures.map((cure) =>
       clock()
         ? null

@@ -5,7 +5,7 @@ import { TOLERANCE } from '../../../core/measure/culprits.js';
 import { getEdge } from '../styles.js';
 import { listEdges } from './edges.js';
 import type { PageCopy } from './copy.js';
-import { readFit, type Fit, type FitWish } from './fit.js';
+import { readFit, type TooWide, type FitWish } from './fit.js';
 import { getKey, toSpans, Trail, type RawSpan, type Sample } from './trail.js';
 import { getWide } from '../../../core/search/spans.js';
 
@@ -44,7 +44,7 @@ export class Sweep {
   readonly #wish: SweepWish;
   readonly #slot: Element | null;
   readonly #own: { id: number; node: Element }[];
-  readonly #fits = new Map<number, Fit[]>();
+  readonly #fits = new Map<number, TooWide[]>();
   readonly #far: number;
   readonly #only: ReadonlySet<Element>;
   readonly #end = performance.now() + LONGEST;
@@ -171,7 +171,7 @@ export class Sweep {
     );
   }
 
-  #read(width: number): Fit[] {
+  #read(width: number): TooWide[] {
     const known = this.#fits.get(width);
     if (known) return known;
     this.#copy.setWidth(width);
@@ -217,6 +217,6 @@ function isAlike(a: Sample, b: Sample): boolean {
   return a.sign === b.sign && Math.abs(a.room - b.room) < 0.5;
 }
 
-function getKeys(fits: readonly Fit[]): string {
+function getKeys(fits: readonly TooWide[]): string {
   return fits.map(getKey).sort().join(' ');
 }

@@ -1,7 +1,7 @@
 import type { Interval, Room, WideSpan, WidthSpan } from '../../../core/evidence.js';
 import { flatMap } from '../../../core/lists.js';
 import { covers } from '../../../core/search/spans.js';
-import type { Fit } from './fit.js';
+import type { TooWide } from './fit.js';
 
 /** A span of an element that is known by its number. */
 export type RawSpan = Omit<WidthSpan, 'element'> & { element: number | null };
@@ -17,7 +17,12 @@ export interface Sample {
 }
 
 /** What is too wide from one window to another, as it was read in both; of what is in both the worse. */
-export function toSpans(first: readonly Fit[], last: readonly Fit[], from: number, to: number) {
+export function toSpans(
+  first: readonly TooWide[],
+  last: readonly TooWide[],
+  from: number,
+  to: number,
+) {
   const others = new Map(last.map((one) => [getKey(one), one]));
   const inBoth = flatMap(first, (one): RawSpan[] => {
     const other = others.get(getKey(one));
@@ -29,12 +34,12 @@ export function toSpans(first: readonly Fit[], last: readonly Fit[], from: numbe
   return [...inBoth, ...[...others.values()].map((one) => toSpan(one, to))];
 }
 
-function toSpan({ for: what, element, overhang }: Fit, width: number): RawSpan {
+function toSpan({ for: what, element, overhang }: TooWide, width: number): RawSpan {
   return { for: what, element, from: width, to: width, most: overhang, at: width, near: false };
 }
 
 /** Fits of one key are of the same thing. */
-export function getKey({ for: what, element }: Pick<Fit, 'for' | 'element'>): string {
+export function getKey({ for: what, element }: Pick<TooWide, 'for' | 'element'>): string {
   return `${what} ${element ?? ''}`;
 }
 

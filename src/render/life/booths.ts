@@ -13,7 +13,7 @@ import type { BrowserPage } from '../page/browser-page.js';
 import type { ServedPage } from '../page/served-page.js';
 
 /** A context of its own with its own gate: where one snippet is rendered. */
-export interface Place {
+export interface Booth {
   /** The page that stands in the tab; null before the first. */
   shown: ServedPage | null;
   viewport: Viewport | null;
@@ -26,23 +26,23 @@ export interface Place {
   leave: (how: 'clean' | 'used' | 'broken') => Promise<void>;
 }
 
-/** A place that was left clean, and can be used again. */
+/** A booth that was left clean, and can be used again. */
 interface Spare {
-  place: Place;
+  booth: Booth;
   isRetired(): boolean;
   hold(): void;
 }
 
-/** So often a place is used again, in case its memory grows. */
+/** So often a booth is used again, in case its memory grows. */
 const MOST_USES = 20;
-/** So often a place is opened whose browser or gate is gone at once. */
+/** So often a booth is opened whose browser or gate is gone at once. */
 const TRIES = 3;
 
 /** What a run writes down of its traffic, or is answered from. */
 export type Memory = Pick<GateData, 'recordTo' | 'recording'>;
 
 /** Browser and gates of a run. Close it: processes, ports and profiles go with it. */
-export class Places {
+export class Booths {
   #pool: BrowserPool;
   #gates: Gates;
   #rules: GateRules;
@@ -53,7 +53,7 @@ export class Places {
   /** Browser and gates are another's, and end with that. */
   #lent = false;
   /** All that are in the same browser. */
-  #family = new Set<Places>([this]);
+  #family = new Set<Booths>([this]);
   version = '';
   sandboxed = true;
 
@@ -63,33 +63,33 @@ export class Places {
     rules: GateRules,
     memory: Memory,
     language: string,
-  ): Promise<Places> {
+  ): Promise<Booths> {
     if (!rules.offline && memory.recording === null) checkProxies();
     const key = makeKey();
     const distrusted = memory.recordTo === null ? null : makeKey();
     const pool = new BrowserPool(DRIVERS.chromium, program, { spki: key.spki, language });
     const gates = new Gates({ key, distrusted, ...memory });
-    const places = new Places(pool, gates, rules, language);
+    const booths = new Booths(pool, gates, rules, language);
     try {
       const { browser, release } = await pool.lease();
-      places.version = browser.version;
-      places.sandboxed = browser.sandboxed;
+      booths.version = browser.version;
+      booths.sandboxed = browser.sandboxed;
       await release(false);
     } catch (error) {
-      await places.close();
+      await booths.close();
       throw error;
     }
-    return places;
+    return booths;
   }
 
   /** Others in the same browser, with rules of their own. */
-  beside(rules: GateRules, language: string): Places {
-    const places = new Places(this.#pool, this.#gates, rules, language);
-    places.version = this.version;
-    places.sandboxed = this.sandboxed;
-    places.#lent = true;
-    places.#family = this.#family.add(places);
-    return places;
+  beside(rules: GateRules, language: string): Booths {
+    const booths = new Booths(this.#pool, this.#gates, rules, language);
+    booths.version = this.version;
+    booths.sandboxed = this.sandboxed;
+    booths.#lent = true;
+    booths.#family = this.#family.add(booths);
+    return booths;
   }
 
   private constructor(pool: BrowserPool, gates: Gates, rules: GateRules, language: string) {
@@ -103,12 +103,12 @@ export class Places {
    * @param wanted how its browser is wanted
    * @throws ToolError `browser-failed`; Breakdown where the run is over, or all is gone each time
    */
-  async enter(wanted: Wanted = 'shared'): Promise<Place> {
-    // A browser that is given up waits for all its places, and the next one for that.
+  async enter(wanted: Wanted = 'shared'): Promise<Booth> {
+    // A browser that is given up waits for all its booths, and the next one for that.
     for (const one of this.#family) await one.#giveUp((spare) => spare.isRetired());
     const spare = wanted === 'alone' ? undefined : this.#spare.pop();
     spare?.hold();
-    if (spare) return spare.place;
+    if (spare) return spare.booth;
     for (let tries = 1; ; tries++) {
       try {
         return await this.#open(wanted);
@@ -122,13 +122,13 @@ export class Places {
   async #giveUp(isOver: (spare: Spare) => boolean): Promise<void> {
     const over = this.#spare.filter(isOver);
     this.#spare = this.#spare.filter((spare) => !over.includes(spare));
-    for (const { place, hold } of over) {
+    for (const { booth, hold } of over) {
       hold();
-      await place.leave('used');
+      await booth.leave('used');
     }
   }
 
-  async #open(wanted: Wanted): Promise<Place> {
+  async #open(wanted: Wanted): Promise<Booth> {
     const { browser, isRetired, release } = await this.#pool.lease(wanted);
     const gate = await this.#gates.open(this.#rules).catch(async (error: unknown) => {
       await release(false);
@@ -139,17 +139,17 @@ export class Places {
       let uses = 0;
       let held = true;
       const hold = () => void (held = true);
-      const leave: Place['leave'] = async (how) => {
+      const leave: Booth['leave'] = async (how) => {
         if (!held) return;
         held = false;
-        // A browser that is given up waits for all its places.
+        // A browser that is given up waits for all its booths.
         if (how === 'clean' && !page.aged && ++uses < MOST_USES && !isRetired())
-          return void this.#spare.push({ place, isRetired, hold });
+          return void this.#spare.push({ booth, isRetired, hold });
         await page.close();
         await gate.close();
         await release(how === 'broken' || browser.gone);
       };
-      const place: Place = {
+      const booth: Booth = {
         shown: null,
         viewport: null,
         variant: null,
@@ -158,7 +158,7 @@ export class Places {
         refusals: [],
         leave,
       };
-      return place;
+      return booth;
     } catch (error) {
       await gate.close();
       await release(true);
