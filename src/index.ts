@@ -87,11 +87,4 @@ export type {
   SlotFact,
   Source,
 } from './core/evidence.js';
-export type {
-  EngineName,
-  Insert,
-  Place,
-  Render,
-  Variant,
-  Viewport,
-} from './core/render.js';
+export type { EngineName, Insert, Place, Render, Variant, Viewport } from './core/render.js';

@@ -81,6 +81,18 @@ describe('who may import whom', () => {
   });
 });
 
+test('one name stands for one thing', () => {
+  const named = files.flatMap((file) => {
+    const text = readFileSync(join(SRC, file), 'utf8');
+    const all = text.matchAll(/^export (?:async )?(?:interface|type|class|function) (\w+)\b/gm);
+    return [...all].map(([, name]) => ({ name: name!, file }));
+  });
+  const twice = named.filter(({ name, file }) =>
+    named.some((other) => other.name === name && other.file !== file),
+  );
+  expect(twice).toEqual([]);
+});
+
 test('the list of checks and the folder of checks agree', () => {
   const found = files
     .filter((file) => /^checks\/[^/]+\//.test(file))

@@ -26,7 +26,7 @@ const NO_SANDBOX =
   'mivket: The browser runs without its sandbox, because you are root; better run as an ordinary user.\n';
 
 /** The main job. Resolves to the exit code, which is the verdict. */
-export async function audit(
+export async function runAudit(
   given: Record<string, unknown>,
   world: World,
   loaded?: LoadedHouse,

@@ -1,7 +1,7 @@
 import { join, relative, sep } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { ToolError } from '../core/errors.js';
-import { audit } from './audit.js';
+import { runAudit } from './audit.js';
 import { loadHouse, type LoadedHouse } from '../run/house-file.js';
 import { watchInterrupt } from './interrupt.js';
 import { write, type World } from './streams.js';
@@ -26,7 +26,7 @@ export async function demo(given: Record<string, unknown>, world: World): Promis
   try {
     for (const pattern of Object.keys(loaded.house.reroute))
       loaded.house.reroute[pattern] = standIns.origin;
-    const code = await audit({ ...options, inputs: [`${FOLDER}/snippets`] }, world, loaded);
+    const code = await runAudit({ ...options, inputs: [`${FOLDER}/snippets`] }, world, loaded);
     if (!RAN.includes(code)) return code;
     if (!options.quiet) await write(world.stderr, getNextSteps(world.cwd));
     return 0;

@@ -1,6 +1,6 @@
 import { readdir, realpath, stat } from 'node:fs/promises';
 import { join, sep } from 'node:path';
-import { explain } from './file-fault.js';
+import { explainFileFault } from './file-fault.js';
 
 /** What is in a folder, and what of it could not be looked at. */
 export interface Walked {
@@ -47,7 +47,7 @@ async function walk(folder: string, bounds: Bounds, walking: Walk): Promise<void
     (error: NodeJS.ErrnoException) => error,
   );
   if (!Array.isArray(entries))
-    return void walked.problems.push({ path: folder, why: explain(entries) });
+    return void walked.problems.push({ path: folder, why: explainFileFault(entries) });
   for (const entry of entries) {
     const path = join(folder, entry.name);
     if (entry.isSymbolicLink()) await follow(path, entry.name, bounds, walking);

@@ -6,7 +6,7 @@ import { decodeText, getMark, LARGEST, LARGEST_DOCUMENT } from '../core/intake/d
 import type { CodePiece, Taken } from '../core/intake/piece.js';
 import type { Snippet } from '../core/snippet.js';
 import { formatBytes } from '../core/measure/units.js';
-import { explain } from './file-fault.js';
+import { explainFileFault } from './file-fault.js';
 import { walkFolder } from './folder.js';
 
 const ENDINGS = /\.(html?|txt|svg)$/i;
@@ -79,7 +79,7 @@ async function readPath(intake: Intake, input: string, cwd: string): Promise<voi
   // An address may have a query, whose mark is one of patterns too.
   if (/^https?:\/\//i.test(input)) return collect(intake, () => fromAddress(input));
   if (PATTERN.test(input)) return readPattern(intake, input, cwd);
-  intake.problems.push(bad(`${input} ${explain(found)}.`));
+  intake.problems.push(bad(`${input} ${explainFileFault(found)}.`));
 }
 
 async function readFolder(intake: Intake, path: string, input: string, cwd: string): Promise<void> {
@@ -165,7 +165,7 @@ async function readFile(path: string, cwd: string, most: number): Promise<Snippe
     }
   } catch (error) {
     if (error instanceof ToolError) throw error;
-    throw bad(`${shown} ${explain(error as NodeJS.ErrnoException)}.`);
+    throw bad(`${shown} ${explainFileFault(error as NodeJS.ErrnoException)}.`);
   }
 }
 

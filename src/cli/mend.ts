@@ -17,7 +17,7 @@ import { getExit, getFailureCode, INTERRUPTED } from './outputs.js';
 import { complain, complainOf, getTextWidth, write, type World } from './streams.js';
 
 /** Mends what can be mended with certainty, and proves it. Resolves to the exit code, which is the verdict after. */
-export async function mend(given: Record<string, unknown>, world: World): Promise<number> {
+export async function runMend(given: Record<string, unknown>, world: World): Promise<number> {
   const { write: inPlace = false, out, ...rest } = given as { write?: boolean; out?: string };
   const options = parseOptions(rest);
   const target = getTarget(inPlace, out, world.cwd);

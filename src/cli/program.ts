@@ -61,8 +61,8 @@ function addAudit(program: Command, world: World, outcome: { code: number }): vo
     .option('--replay <file>', 'let a recording (.har) answer, and nothing else')
     .action(async (inputs: string[], options: Record<string, unknown>) => {
       const work = async () => {
-        const { audit } = await import('./audit.js');
-        return audit({ ...options, inputs }, world);
+        const { runAudit } = await import('./audit.js');
+        return runAudit({ ...options, inputs }, world);
       };
       const { withAllReady } = await import('../run/ready.js');
       outcome.code = await (options.markupOnly ? work() : withAllReady(work));
@@ -84,8 +84,8 @@ function addMend(program: Command, world: World, outcome: { code: number }): voi
     .action(async (inputs: string[], options: Record<string, unknown>) => {
       const { withAllReady } = await import('../run/ready.js');
       outcome.code = await withAllReady(async () => {
-        const { mend } = await import('./mend.js');
-        return mend({ ...options, inputs }, world);
+        const { runMend } = await import('./mend.js');
+        return runMend({ ...options, inputs }, world);
       });
     });
 }

@@ -25,7 +25,7 @@ const MOST_PHRASES = 60;
 const LONGEST = 120;
 
 /** The phrases in which a text asks for something, each once. */
-export function listAsked(text: string): string[] {
+export function listAskedConditions(text: string): string[] {
   const found = new Set<string>();
   for (const pattern of Object.values(ASKS))
     for (const [phrase] of text.matchAll(new RegExp(pattern, 'gi'))) {
@@ -134,7 +134,7 @@ export function planConditions(
 ): Render[] {
   if (published) return [];
   const atRest = evidence.filter(({ render }) => isPlain(render));
-  const own = listAsked(markup.text);
+  const own = listAskedConditions(markup.text);
   const files = flatMap(atRest, ({ asks }) => asks.files);
   const page = flatMap(atRest, ({ asks }) => asks.page);
   const sets = gatherSets(listConditions(own), listConditions(files), listConditions(page));

@@ -119,7 +119,7 @@ export function formatSearched({ searched }: Pick<SnippetReport, 'searched'>): s
 }
 
 /** Why a snippet has its verdict, in a sentence; '' where nothing was found. */
-export function getReason(
+export function getMainReason(
   snippet: SnippetReport,
   { notJudged }: Pick<RunDocument, 'notJudged'>,
 ): string {

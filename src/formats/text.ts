@@ -9,7 +9,7 @@ import {
   formatEngines,
   formatFits,
   formatHead,
-  getReason,
+  getMainReason,
   listNotes,
   orderByWorst,
 } from './summary.js';
@@ -67,7 +67,7 @@ function formatOverview(document: RunDocument, { paint, width }: TextOptions): s
     .map((snippet) => {
       const name = cleanLine(snippet.name);
       const room = width - Math.max(longest, stringWidth(name)) - 10;
-      const reason = cleanLine(getReason(snippet, document));
+      const reason = cleanLine(getMainReason(snippet, document));
       const told = reason.length > room ? `${reason.slice(0, Math.max(room - 1, 10))}…` : reason;
       const space = ' '.repeat(Math.max(longest - stringWidth(name), 0));
       return `${name}${space}  ${stamp(snippet, paint)}${told ? ' '.repeat(8 - snippet.verdict.length) + told : ''}`;

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { listAsked, planConditions } from '../../src/core/conditions.js';
+import { listAskedConditions, planConditions } from '../../src/core/conditions.js';
 import type { AsksFact, Evidence } from '../../src/core/evidence.js';
 import { getDefaultHouse } from '../../src/core/house/read.js';
 import { describeCondition } from '../../src/core/judge/later.js';
@@ -29,21 +29,22 @@ const [phone, desktop] = [narrow, wide].map(
 describe('what is asked for', () => {
   test('is told in the words it is done with, each once', () => {
     const css = '@media (MAX-height:  450px) {} @media (max-height: 450px) {} a { color: red }';
-    expect(listAsked(css)).toEqual(['(max-height: 450px']);
-    expect(listAsked('if (innerWidth<600) matchMedia("(prefers-contrast: more)")')).toEqual([
-      'prefers-contrast',
-      'innerwidth<600',
-    ]);
-    expect(listAsked('<p style="max-height: 40px; aspect-ratio: 2; height: 450px">')).toEqual([]);
-    expect(listAsked(':root { color-scheme: light dark } b { color-scheme: light }')).toHaveLength(
-      1,
-    );
+    expect(listAskedConditions(css)).toEqual(['(max-height: 450px']);
+    expect(
+      listAskedConditions('if (innerWidth<600) matchMedia("(prefers-contrast: more)")'),
+    ).toEqual(['prefers-contrast', 'innerwidth<600']);
+    expect(
+      listAskedConditions('<p style="max-height: 40px; aspect-ratio: 2; height: 450px">'),
+    ).toEqual([]);
+    expect(
+      listAskedConditions(':root { color-scheme: light dark } b { color-scheme: light }'),
+    ).toHaveLength(1);
   });
 
   test('no more is kept than anybody would write by hand', () => {
     const many = Array.from({ length: 90 }, (_, i) => `(max-height: ${i}px)`).join(' ');
-    expect(listAsked(many)).toHaveLength(60);
-    expect(listAsked(`color-scheme: ${'x'.repeat(300)} dark`)[0]).toHaveLength(120);
+    expect(listAskedConditions(many)).toHaveLength(60);
+    expect(listAskedConditions(`color-scheme: ${'x'.repeat(300)} dark`)[0]).toHaveLength(120);
   });
 });
 

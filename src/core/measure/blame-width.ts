@@ -58,7 +58,7 @@ function sample(reason: Reason, property: string, value: string): WidthBlame {
 export type ToBlame = Pick<ElementFact, 'from' | 'selector' | 'box' | 'tag'>;
 
 /** What was found by trying. */
-export interface Found {
+export interface TriedBlame {
   causes: Facts['causes'];
   /** null where it was not tried. */
   cause: CauseFact | null;
@@ -73,7 +73,7 @@ export interface Found {
 export function blameWidth(
   markup: Markup,
   fact: ToBlame,
-  { causes, cause, room }: Found,
+  { causes, cause, room }: TriedBlame,
 ): WidthBlame {
   const blame: WidthBlame = {
     ...SAMPLE_WIDTH_BLAME,

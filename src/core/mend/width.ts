@@ -58,13 +58,15 @@ function shrinkDeclared(
   const keeps = element && keepShape(markup, element, declaration.value);
   const { property } = declaration;
   const own = property === 'width' ? shrinking : { ...shrinking, [property]: '100%' };
-  if (!keeps) return write(declaration, element, own);
+  if (!keeps) return writeStated(declaration, element, own);
   const { height: auto, ...ratio } = keeps;
-  const wide = write(declaration, element, { ...own, ...ratio });
+  const wide = writeStated(declaration, element, { ...own, ...ratio });
   const height = findDeclaration(markup, element, ['height']);
   return [
     ...wide,
-    ...(height ? write(height, element, { height: auto }) : writeOnTag(element, { height: auto })),
+    ...(height
+      ? writeStated(height, element, { height: auto })
+      : writeOnTag(element, { height: auto })),
   ];
 }
 
@@ -125,7 +127,7 @@ function getRatio(width: string | null, height: string | null): string | null {
 }
 
 /** Puts declarations in the place of one: in its sheet, or on the tag. */
-export function write(
+export function writeStated(
   declaration: StyleDeclaration,
   element: MarkupElement | null,
   instead: Readonly<Declarations>,

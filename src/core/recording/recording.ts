@@ -17,7 +17,7 @@ export class Recording {
   constructor(exchanges: readonly Exchange[]) {
     for (const exchange of exchanges) {
       const url = new URL(exchange.url);
-      add(this.#byKey, getKey(exchange), exchange);
+      add(this.#byKey, getQuestionKey(exchange), exchange);
       add(this.#byPath, getPathKey(exchange.method, url), exchange);
       add(this.#hosts, url.host, exchange);
     }
@@ -41,7 +41,7 @@ export class Recording {
    * random number) is answered by the one most like it.
    */
   find(load: Load, nth: number, question: Question): Exchange | null {
-    const same = this.#byKey.get(getKey({ ...question, requestBody: question.body }));
+    const same = this.#byKey.get(getQuestionKey({ ...question, requestBody: question.body }));
     const url = new URL(question.url);
     const known = same ?? getNearest(url, this.#byPath.get(getPathKey(question.method, url)) ?? []);
     const own = known.filter((one) => isSameLoad(one.load, load));
@@ -53,7 +53,7 @@ export class Recording {
 }
 
 /** What makes two requests the same question; the fragment stays with the browser. */
-export function getKey({
+export function getQuestionKey({
   method,
   url,
   requestBody,

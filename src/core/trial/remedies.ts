@@ -1,6 +1,6 @@
 import { flatMap } from '../lists.js';
 import type { Markup, MarkupElement } from '../markup/markup.js';
-import { shrinkStated, write, writeOnTag } from '../mend/width.js';
+import { shrinkStated, writeStated, writeOnTag } from '../mend/width.js';
 import { joinIntents, type Intent } from '../mend/intent.js';
 import { REPLACED } from '../standards/elements.js';
 import type { Stated } from './stated.js';
@@ -51,7 +51,7 @@ function mendStated(markup: Markup, stated: Stated, near: readonly Near[]): Inte
   const shrunk = shrinkStated(markup, owner, { ...stated, outer: measured?.width ?? null });
   const { declaration } = stated;
   if (declaration)
-    return [...shrunk, ...listInstead(stated).map((one) => write(declaration, owner, one))];
+    return [...shrunk, ...listInstead(stated).map((one) => writeStated(declaration, owner, one))];
   if (!owner) return shrunk;
   return [...shrunk, [{ do: 'remove-attribute', element: owner.offset, name: stated.property }]];
 }

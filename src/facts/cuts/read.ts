@@ -13,7 +13,7 @@ import {
 } from '../../render/in-page/clip.js';
 import { getRange, listOwnTexts } from '../../render/in-page/ink.js';
 import type { ObjectReader } from '../../render/in-page/object-reader.js';
-import { getSample, listAround, round } from '../../render/in-page/shared.js';
+import { getSample, listParents, round } from '../../render/in-page/shared.js';
 import type { OfElement } from '../common.js';
 import type { CutFact } from './fact.js';
 
@@ -134,7 +134,7 @@ function findWindowCut(real: Element, piece: Piece, open: ReadonlySet<Axis>): Cu
 }
 
 function isFixed(real: Element): boolean {
-  return [...listAround(real)].some((node) => getComputedStyle(node).position === 'fixed');
+  return [...listParents(real)].some((node) => getComputedStyle(node).position === 'fixed');
 }
 
 function measureCut(
@@ -190,13 +190,13 @@ function isParked({ boxes }: Piece, clip: Edges, axis: Axis): boolean {
 }
 
 function hasEllipsis(real: Element, clipper: Element): boolean {
-  return [...listAround(real, clipper)].some(
+  return [...listParents(real, clipper)].some(
     (node) => getComputedStyle(node).textOverflow !== 'clip',
   );
 }
 
 function hasLineClamp(real: Element, clipper: Element): boolean {
-  return [...listAround(real, clipper)].some((node) => {
+  return [...listParents(real, clipper)].some((node) => {
     const clamp = getComputedStyle(node).getPropertyValue('-webkit-line-clamp');
     return clamp !== '' && clamp !== 'none';
   });
@@ -206,7 +206,7 @@ const MOVING = /all|transform|translate|left|right|top|bottom|inset|margin|heigh
 
 /** Something on the way is in motion, or will be when its state changes. */
 function isMoved(real: Element, clipper: Element): boolean {
-  return [...listAround(real, clipper)].some((node) => {
+  return [...listParents(real, clipper)].some((node) => {
     const style = getComputedStyle(node);
     if (style.display === 'inline') return false;
     const changes = /[1-9]/.test(style.transitionDuration) && MOVING.test(style.transitionProperty);

@@ -2,7 +2,7 @@ import { mapPresent } from '../../core/lists.js';
 import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
 import { FRAMES, MEDIA } from '../../core/standards/elements.js';
 import { getVisibleArea } from '../../render/in-page/clip.js';
-import { getSample, listAround, toPageBox, walk } from '../../render/in-page/shared.js';
+import { getSample, listParents, toPageBox, walk } from '../../render/in-page/shared.js';
 import type { Box } from '../common.js';
 
 /** What is covered, with the numbers of both elements. */
@@ -131,9 +131,9 @@ function pointAt(x: number, y: number): Element | null {
 /** To point at it, at what is in it, at its label, or at what is around it, is to point at it or at nothing else. */
 function isSame(real: Element, hit: Element): boolean {
   const labels: Element[] = Array.from((real as Partial<HTMLInputElement>).labels ?? []);
-  const around = [...listAround(hit)];
+  const around = [...listParents(hit)];
   if (around.some((node) => node === real || labels.includes(node))) return true;
-  return [...listAround(real)].includes(hit);
+  return [...listParents(real)].includes(hit);
 }
 
 /** Places of the window, from its upper or lower edge, that something is brought to: bars may be at either. */

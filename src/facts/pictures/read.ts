@@ -3,7 +3,7 @@ import { isPicture, isWhole } from '../../core/standards/elements.js';
 import { describe, isIgnored, makeNameTree } from '../../render/in-page/names.js';
 import type { Notebook } from '../../render/in-page/observe.js';
 import type { ObjectReader } from '../../render/in-page/object-reader.js';
-import { listAround } from '../../render/in-page/shared.js';
+import { listParents } from '../../render/in-page/shared.js';
 import type { OfElement } from '../common.js';
 import type { PictureFact } from './fact.js';
 
@@ -27,7 +27,7 @@ export const readPicture: ObjectReader<RawPicture> = {
 function isOfDrawing(real: Element, book: Notebook): boolean {
   if (real.localName !== 'image') return false;
   const tree = makeNameTree(book);
-  for (const at of listAround(real))
+  for (const at of listParents(real))
     if (isWhole(describe(book.own(at)), () => computeName(tree, at))) return true;
   return false;
 }

@@ -12,7 +12,7 @@ const LONGEST = 2000;
 const MOST_ALIKE = 200;
 
 /** One cause with all that is to be said of it. */
-export function formatBlock(block: Block, anchor: string, snippet: SnippetReport): Html {
+export function formatHtmlBlock(block: Block, anchor: string, snippet: SnippetReport): Html {
   const told = tellBlock(block, snippet);
   const { number, mark, level, id, place } = told;
   const rows = (labels: readonly string[]) =>

@@ -4,7 +4,7 @@ import { listFitCells, nameFrame, type FrameFitReport } from '../frame-fit.js';
 import { html, type Html } from './template.js';
 
 /** What each frame has and what its document needs; the styles that make it fit, to be copied. */
-export function formatFrames({ frameFit }: SnippetReport): Html | null {
+export function formatHtmlFrames({ frameFit }: SnippetReport): Html | null {
   if (frameFit.length === 0) return null;
   const unfit = frameFit.filter(({ fits }) => !fits).length;
   const sum =

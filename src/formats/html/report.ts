@@ -8,12 +8,12 @@ import {
   formatEngines,
   formatFits,
   formatHead,
-  getReason,
+  getMainReason,
   listNotes,
   orderByWorst,
 } from '../summary.js';
-import { formatBlock } from './block.js';
-import { formatFrames } from './frames.js';
+import { formatHtmlBlock } from './block.js';
+import { formatHtmlFrames } from './frames.js';
 import { formatShape } from './shapes.js';
 import { formatHarm } from './harm.js';
 import { formatSheet, type ShotBytes } from './sheet.js';
@@ -148,7 +148,7 @@ function formatList(document: RunDocument): Html {
         <td><a href="#s${snippets.indexOf(snippet) + 1}">${cleanLine(snippet.name)}</a></td>
         <td class="${getTone(snippet)}"><b>${snippet.verdict.toUpperCase()}</b></td>
         <td>${formatCounts(snippet).replace(/^, /, '') || 'nothing found'}</td>
-        <td class="reason">${cleanLine(getReason(snippet, document))}</td>
+        <td class="reason">${cleanLine(getMainReason(snippet, document))}</td>
         <td>${formatFits(snippet).replace(/^fits /, '')}</td>
       </tr>`,
   );
@@ -192,8 +192,8 @@ function formatSnippet(
   const anchor = `s${index + 1}`;
   return html`<section class="snippet" id="${anchor}" aria-label="${cleanLine(snippet.name)}">
     ${formatTitle(snippet)} ${formatSheet(snippet, shots)} ${formatHarm(snippet, shots)}
-    ${listBlocks(snippet).map((block) => formatBlock(block, anchor, snippet))}
-    ${formatFrames(snippet)} ${formatWhole(snippet)}
+    ${listBlocks(snippet).map((block) => formatHtmlBlock(block, anchor, snippet))}
+    ${formatHtmlFrames(snippet)} ${formatWhole(snippet)}
     ${listNotes(snippet, document).map((line) => html`<p class="faint">${cleanLine(line)}</p>`)}
   </section>`;
 }

@@ -11,7 +11,7 @@ import {
   type Header,
   type Load,
 } from '../../core/recording/exchange.js';
-import { getKey } from '../../core/recording/recording.js';
+import { getQuestionKey } from '../../core/recording/recording.js';
 import { decode } from './coding.js';
 
 /** Headers by name, as Node gives them. */
@@ -66,7 +66,8 @@ export class Recorder {
     const first = this.#first.get(snippet) ?? new Map<string, string>();
     this.#first.set(snippet, first);
     const series = new Map<string, Exchange[]>();
-    for (const one of exchanges) series.set(getKey(one), [...(series.get(getKey(one)) ?? []), one]);
+    for (const one of exchanges)
+      series.set(getQuestionKey(one), [...(series.get(getQuestionKey(one)) ?? []), one]);
     const fresh = new Set<string>();
     for (const [key, list] of series) {
       const answers = hash(list.map(getAnswer));
@@ -75,7 +76,7 @@ export class Recorder {
       fresh.add(key);
     }
     for (const one of exchanges)
-      if (fresh.has(getKey(one))) this.#lines.write(`${JSON.stringify(one)}\n`);
+      if (fresh.has(getQuestionKey(one))) this.#lines.write(`${JSON.stringify(one)}\n`);
   }
 }
 

@@ -1,7 +1,7 @@
 import { validateHeaderName, validateHeaderValue } from 'node:http';
 import type { Refusal } from '../../core/evidence.js';
 import { getHeader, type Exchange, type Load } from '../../core/recording/exchange.js';
-import { getKey, type Recording } from '../../core/recording/recording.js';
+import { getQuestionKey, type Recording } from '../../core/recording/recording.js';
 import { encode } from './coding.js';
 import { keepHeaders, refuse, type Answer, type Ask } from './exchange.js';
 
@@ -58,7 +58,7 @@ export class Replay {
       url: url.href,
       body: await readQuestion(ask),
     };
-    const key = getKey({ ...question, requestBody: question.body });
+    const key = getQuestionKey({ ...question, requestBody: question.body });
     const nth = this.#asked.get(key) ?? 0;
     this.#asked.set(key, nth + 1);
     return this.#recording.find(this.#load, nth, question);

@@ -1,4 +1,4 @@
-import { listAround, makeInherited } from './shared.js';
+import { listParents, makeInherited } from './shared.js';
 
 /** An element that clips what stands in it, with the box to which it does, px of the window. */
 export interface Clipper {
@@ -126,7 +126,7 @@ export function isClippedAway(real: Element, listLines: () => readonly Edges[]):
   if (!mayClip(real)) return false;
   const lines = listLines();
   if (lines.length === 0) return false;
-  for (const node of listAround(real)) if (clipsAll(getComputedStyle(node))) return true;
+  for (const node of listParents(real)) if (clipsAll(getComputedStyle(node))) return true;
   const open = new Set<Axis>(['x', 'y']);
   for (const { style, box } of listClippers(real, true))
     for (const axis of [...open]) {

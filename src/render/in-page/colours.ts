@@ -1,6 +1,6 @@
 import { formatColour } from '../../core/measure/contrast.js';
 import type { TextFact } from '../../facts/texts/fact.js';
-import { listAround, round } from './shared.js';
+import { listParents, round } from './shared.js';
 
 /** Red, green and blue from 0 to 255, and alpha from 0 to 1. */
 type Colour = [number, number, number, number];
@@ -34,7 +34,7 @@ export function readPaint(
   if (!text || paintsLetters(style)) return { colour: null, ground: null, given };
   // What is drawn behind such letters may well stand for them.
   const faint = text[3] < FAINT;
-  for (const node of listAround(real)) {
+  for (const node of listParents(real)) {
     const around = getComputedStyle(node);
     const back = parse(around.backgroundColor) ?? CLEAR;
     const isOpaque = ground[3] >= 1;
@@ -80,7 +80,7 @@ function isOutside(node: Element, slot: Element | null): boolean {
 
 /** Whether something that is not around it can lie behind it: it is taken out of the flow, or moved over something. */
 function isOver(real: Element): boolean {
-  for (const node of listAround(real)) {
+  for (const node of listParents(real)) {
     const { position, marginTop, gridRowStart, gridColumnStart } = getComputedStyle(node);
     const moved = /absolute|fixed|sticky/.test(position) || parseFloat(marginTop) < 0;
     if (moved || (gridRowStart !== 'auto' && gridColumnStart !== 'auto')) return true;

@@ -1,5 +1,5 @@
 import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
-import { listAround, nextFrame } from './shared.js';
+import { listParents, nextFrame } from './shared.js';
 import { findSlot } from './slots.js';
 
 const TABBABLE =
@@ -62,7 +62,7 @@ export function readFocus(slot: string, own: readonly number[]): Focus {
   if (!activeElement || activeElement === body || activeElement === documentElement)
     return { id: null, inside: false };
   const ids = new Set(own);
-  for (const node of listAround(activeElement))
+  for (const node of listParents(activeElement))
     if (ids.has(idOf(node)) || node.getAttribute(SLOT_ATTRIBUTE) === slot)
       return { id: idOf(activeElement), inside: true };
   return { id: idOf(activeElement), inside: false };

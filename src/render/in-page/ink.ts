@@ -1,6 +1,6 @@
 import { flatMap } from '../../core/lists.js';
 import { MARKS, PAINTED } from '../../core/standards/elements.js';
-import { listAround, round } from './shared.js';
+import { listParents, round } from './shared.js';
 import { cuts, getEdge } from './styles.js';
 
 /** From where to where something shows, px of the page. */
@@ -117,7 +117,7 @@ export function hasLetters(text: string): boolean {
 
 /** Whether it is small by its nature, or stands in what is: a link in a footnote's number is one too. */
 export function isMark(real: Element): boolean {
-  for (const node of listAround(real)) if (MARKS.has(node.localName)) return true;
+  for (const node of listParents(real)) if (MARKS.has(node.localName)) return true;
   return false;
 }
 

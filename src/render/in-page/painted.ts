@@ -5,7 +5,7 @@ import { flatMap, mapPresent } from '../../core/lists.js';
 import { listClippers } from './clip.js';
 import { readPaint } from './colours.js';
 import { listLines } from './ink.js';
-import { listAround, makeInherited, nextFrame } from './shared.js';
+import { listParents, makeInherited, nextFrame } from './shared.js';
 import { findSlot } from './slots.js';
 
 /** An element that is to be looked at in a picture of the window, px of that. */
@@ -179,7 +179,7 @@ function belongs(real: Element, hit: Element): boolean {
 /** It is the snippet's, and goes away with the page: what stays in the window is told of by what it covers. */
 function isOwnLayer(hit: Element, own: ReadonlySet<number>): boolean {
   const { idOf } = globalThis.mivketNotebook;
-  const around = [...listAround(hit)];
+  const around = [...listParents(hit)];
   const isOwn = around.some((one) => own.has(idOf(one)));
   return isOwn && !around.some((one) => getComputedStyle(one).position === 'fixed');
 }

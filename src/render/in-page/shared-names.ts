@@ -1,6 +1,6 @@
 import { flatMap } from '../../core/lists.js';
 import { fits } from './host-rules.js';
-import { listAround } from './shared.js';
+import { listParents } from './shared.js';
 
 /**
  * A class or id of a selector, `.card`, that the snippet's own elements carry where the selector fits: on the element
@@ -15,7 +15,7 @@ export function findSharedName(
     fits(element, selector) ? listNames(selector) : [],
   );
   if (names.length === 0) return null;
-  const carriers = [...listAround(element)].filter((one) => own.has(one));
+  const carriers = [...listParents(element)].filter((one) => own.has(one));
   return names.find((name) => carriers.some((one) => fits(one, name))) ?? null;
 }
 

@@ -36,7 +36,7 @@ export function* walk(roots: readonly Element[]): Generator<Element> {
 }
 
 /** An element and those around it, shadow roots too, as far as another. */
-export function* listAround(real: Element, last: Element | null = null): Generator<Element> {
+export function* listParents(real: Element, last: Element | null = null): Generator<Element> {
   for (let node: Element | null = real; node; node = globalThis.mivketNotebook.parentOf(node)) {
     yield node;
     if (node === last) return;
@@ -56,7 +56,7 @@ export function makeInherited(
   return (real) => {
     const [way, end]: [Element[], Element | null] = [[], last()];
     let found = false;
-    for (const node of listAround(real)) {
+    for (const node of listParents(real)) {
       if (node === end) break;
       const told = known.get(node);
       if (told === undefined) way.push(node);

@@ -1,5 +1,5 @@
 import type { AsksFact, RequestFact } from '../../core/evidence.js';
-import { listAsked } from '../../core/conditions.js';
+import { listAskedConditions } from '../../core/conditions.js';
 import { flatMap } from '../../core/lists.js';
 import { isOneOfKind } from './once.js';
 import { defineStep, type ReadScene } from './step.js';
@@ -24,9 +24,9 @@ async function takeAsks({ page, facts, setting, baseline }: ReadScene): Promise<
   const host = ownPage ? (baseline?.requests ?? []) : [];
   const files = own.size + host.length === 0 ? [] : await page.listFiles();
   const texts = (isMeant: (address: string) => boolean) =>
-    flatMap(files, ({ address, text }) => (isMeant(address) ? listAsked(text) : []));
+    flatMap(files, ({ address, text }) => (isMeant(address) ? listAskedConditions(text) : []));
   const sheets = texts((address) => !own.has(address));
-  const served = ownPage ? listAsked(setting.reach.served.html) : [];
+  const served = ownPage ? listAskedConditions(setting.reach.served.html) : [];
   return {
     files: [...new Set(texts((address) => own.has(address)))].sort(),
     page: [...new Set([...served, ...sheets])].filter((one) => SCHEME.test(one)).sort(),

@@ -7,7 +7,7 @@ import { Hold } from './hold.js';
 import { Gauge, type Aim } from './measure.js';
 
 /** Where something is tried, and what it is held against. */
-export interface Scene {
+export interface TrialScene {
   slot: string;
   targets: readonly Aim[];
 }
@@ -40,7 +40,7 @@ let held: Hold | null = null;
 
 /** Sets the scene, and takes it away again: no transition runs, and the slot is as narrow as is asked for. */
 export function withinScene<T>(
-  { slot: name, targets }: Scene,
+  { slot: name, targets }: TrialScene,
   act: (gauges: Gauge[], isOver: () => boolean, slot: Element) => T,
 ): T | null {
   const { page } = globalThis.mivketNotebook;

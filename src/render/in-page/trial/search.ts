@@ -2,7 +2,14 @@ import { flatMap } from '../../../core/lists.js';
 import type { Change } from '../../../core/trial/change.js';
 import { Before, type TrialHarm } from './harm.js';
 import type { Gauge } from './measure.js';
-import { listChanged, TOLERANCE, withChanges, withinScene, withRoom, type Scene } from './scene.js';
+import {
+  listChanged,
+  TOLERANCE,
+  withChanges,
+  withinScene,
+  withRoom,
+  type TrialScene,
+} from './scene.js';
 
 /** A thing to try against one target: several changes together. */
 export type Remedy = readonly Change[];
@@ -15,7 +22,7 @@ const PLENTY = 3000;
 
 /** What of the remedies together makes a target fit, as their places in the list; null where nothing does. */
 export function seekCure(
-  scene: Scene & { remedies: readonly Remedy[]; apart: readonly (readonly string[])[] },
+  scene: TrialScene & { remedies: readonly Remedy[]; apart: readonly (readonly string[])[] },
 ): number[] | null {
   return withinScene(scene, (gauges, clock, slot) =>
     new CureSearch(scene, gauges, slot, clock).run(),

@@ -1,7 +1,7 @@
 import type { Change } from '../../../core/trial/change.js';
 import { Before, type TrialHarm } from './harm.js';
 import type { Gauge } from './measure.js';
-import { listChanged, TOLERANCE, withChanges, withinScene, type Scene } from './scene.js';
+import { listChanged, TOLERANCE, withChanges, withinScene, type TrialScene } from './scene.js';
 import type { Remedy } from './search.js';
 
 /** A declaration or an attribute that is taken out to see what it does. */
@@ -31,7 +31,9 @@ export interface Tried {
 }
 
 /** Takes each suspect out, by itself, and puts it back. The page must not be used for anything else afterwards. */
-export function findEffects(scene: Scene & { suspects: readonly RawSuspect[] }): Effects | null {
+export function findEffects(
+  scene: TrialScene & { suspects: readonly RawSuspect[] },
+): Effects | null {
   return withinScene(scene, (gauges, clock) => {
     const before = gauges.map((gauge) => gauge.read());
     const effects = scene.suspects.map(({ change, rule }) => {
@@ -93,7 +95,7 @@ function findTogether(
 
 /** For each cure what it does. @param strict nothing is to move at all */
 export function tryCures(
-  scene: Scene & { cures: readonly Remedy[]; strict: boolean },
+  scene: TrialScene & { cures: readonly Remedy[]; strict: boolean },
 ): (Tried | null)[] | null {
   return withinScene(scene, (gauges, clock, slot) => {
     const picture = new Before(slot);

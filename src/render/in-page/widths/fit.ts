@@ -19,10 +19,13 @@ export interface FitWish {
 }
 
 /** Something that is too wide, and by how many px. */
-export type TooWide = Pick<RawSpan, 'for' | 'element'> & { overhang: number };
+export type Overflowing = Pick<RawSpan, 'for' | 'element'> & { overhang: number };
 
 /** All that is too wide in a window, as it would be told of a render. */
-export function readFit({ slot: name, ids, wide, cap, only }: FitWish, width: number): TooWide[] {
+export function readFit(
+  { slot: name, ids, wide, cap, only }: FitWish,
+  width: number,
+): Overflowing[] {
   const raw = readPage({ slots: [name], cap, detail: true, only });
   const [slot] = raw.slots;
   if (!slot) return [];

@@ -5,8 +5,8 @@ import { TOLERANCE } from '../../../core/measure/culprits.js';
 import { getEdge } from '../styles.js';
 import { listEdges } from './edges.js';
 import type { PageCopy } from './copy.js';
-import { readFit, type TooWide, type FitWish } from './fit.js';
-import { getKey, toSpans, Trail, type RawSpan, type Sample } from './trail.js';
+import { readFit, type Overflowing, type FitWish } from './fit.js';
+import { getTrailKey, toSpans, Trail, type RawSpan, type Sample } from './trail.js';
 import { getWide } from '../../../core/search/spans.js';
 
 /** What is searched for, and where. */
@@ -44,7 +44,7 @@ export class Sweep {
   readonly #wish: SweepWish;
   readonly #slot: Element | null;
   readonly #own: { id: number; node: Element }[];
-  readonly #fits = new Map<number, TooWide[]>();
+  readonly #fits = new Map<number, Overflowing[]>();
   readonly #far: number;
   readonly #only: ReadonlySet<Element>;
   readonly #end = performance.now() + LONGEST;
@@ -171,7 +171,7 @@ export class Sweep {
     );
   }
 
-  #read(width: number): TooWide[] {
+  #read(width: number): Overflowing[] {
     const known = this.#fits.get(width);
     if (known) return known;
     this.#copy.setWidth(width);
@@ -217,6 +217,6 @@ function isAlike(a: Sample, b: Sample): boolean {
   return a.sign === b.sign && Math.abs(a.room - b.room) < 0.5;
 }
 
-function getKeys(fits: readonly TooWide[]): string {
-  return fits.map(getKey).sort().join(' ');
+function getKeys(fits: readonly Overflowing[]): string {
+  return fits.map(getTrailKey).sort().join(' ');
 }

@@ -1,7 +1,7 @@
 import type { Interval, Room, WideSpan, WidthSpan } from '../../../core/evidence.js';
 import { flatMap } from '../../../core/lists.js';
 import { covers } from '../../../core/search/spans.js';
-import type { TooWide } from './fit.js';
+import type { Overflowing } from './fit.js';
 
 /** A span of an element that is known by its number. */
 export type RawSpan = Omit<WidthSpan, 'element'> & { element: number | null };
@@ -18,28 +18,28 @@ export interface Sample {
 
 /** What is too wide from one window to another, as it was read in both; of what is in both the worse. */
 export function toSpans(
-  first: readonly TooWide[],
-  last: readonly TooWide[],
+  first: readonly Overflowing[],
+  last: readonly Overflowing[],
   from: number,
   to: number,
 ) {
-  const others = new Map(last.map((one) => [getKey(one), one]));
+  const others = new Map(last.map((one) => [getTrailKey(one), one]));
   const inBoth = flatMap(first, (one): RawSpan[] => {
-    const other = others.get(getKey(one));
+    const other = others.get(getTrailKey(one));
     if (!other) return [toSpan(one, from)];
-    others.delete(getKey(one));
+    others.delete(getTrailKey(one));
     const worst = other.overhang > one.overhang ? toSpan(other, to) : toSpan(one, from);
     return [{ ...worst, from, to }];
   });
   return [...inBoth, ...[...others.values()].map((one) => toSpan(one, to))];
 }
 
-function toSpan({ for: what, element, overhang }: TooWide, width: number): RawSpan {
+function toSpan({ for: what, element, overhang }: Overflowing, width: number): RawSpan {
   return { for: what, element, from: width, to: width, most: overhang, at: width, near: false };
 }
 
 /** Fits of one key are of the same thing. */
-export function getKey({ for: what, element }: Pick<TooWide, 'for' | 'element'>): string {
+export function getTrailKey({ for: what, element }: Pick<Overflowing, 'for' | 'element'>): string {
   return `${what} ${element ?? ''}`;
 }
 
@@ -66,14 +66,14 @@ export class Trail {
     const joined: RawSpan[] = [];
     const last = new Map<string, RawSpan>();
     for (const span of [...spans].sort((a, b) => a.from - b.from)) {
-      const before = last.get(getKey(span));
+      const before = last.get(getTrailKey(span));
       if (before && this.#follows(before, span)) {
         before.to = span.to;
         if (span.most > before.most) Object.assign(before, { most: span.most, at: span.at });
         continue;
       }
       const fresh = { ...span };
-      last.set(getKey(span), fresh);
+      last.set(getTrailKey(span), fresh);
       joined.push(fresh);
     }
     return joined.map((span) => ({ ...span, near: !this.#isExact(span) }));
