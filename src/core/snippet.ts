@@ -1,9 +1,12 @@
+import * as z from 'zod';
+
 /** A page as it is published: where it is, and what it was answered with. */
-export interface Published {
+export const publishedSchema = z.object({
   /** Absolute, after redirects. */
-  address: string;
-  headers: Record<string, string>;
-}
+  address: z.string(),
+  headers: z.record(z.string(), z.string()),
+});
+export type Published = z.output<typeof publishedSchema>;
 
 /** One pasted piece of markup under review. `text` is what was pasted, to the character. */
 export interface Snippet {

@@ -4,7 +4,7 @@ import { flatMap } from './lists.js';
 import { forVariants, type Variant } from './render.js';
 
 /** The kinds of facts that somebody reads of a render, by its variant: what nobody reads need not be found out. */
-export type Wants = Readonly<Record<Variant, readonly FactKind[]>>;
+export type Wants = Record<Variant, FactKind[]>;
 
 /** What a report tells of each render, whatever is found. */
 const REPORTED: readonly FactKind[] = [...FITTING_KINDS, 'media', 'scripts'];
@@ -28,4 +28,4 @@ export function getWants(checks: readonly Check[]): Wants {
 }
 
 /** All there is to know. */
-export const ALL_WANTED: Wants = forVariants(() => FACT_KINDS);
+export const ALL_WANTED: Wants = forVariants(() => [...FACT_KINDS]);

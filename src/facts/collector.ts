@@ -1,7 +1,7 @@
 import type { Baseline, Gap, Hang } from '../core/evidence.js';
 import type { Parted } from '../render/collect/own.js';
 import type { Reading } from '../render/collect/read.js';
-import type { GateRefusal } from '../render/gate/gate.js';
+import type { GateLog } from '../render/gate/log.js';
 import type { BrowserPage } from '../render/page/browser-page.js';
 import type { Happenings } from '../render/page/happenings.js';
 import type { ServedPage } from '../render/page/served-page.js';
@@ -43,7 +43,7 @@ export interface Look {
   hung: Hang | null;
   /** What had not come to rest when the time was over. */
   stillMoving: readonly string[];
-  refusals: readonly GateRefusal[];
+  log: GateLog;
   /** The page without the snippet; null while that itself is rendered. */
   baseline: Baseline | null;
   /** The page without the snippet has code; so has the snippet. */

@@ -84,7 +84,8 @@ export class PageFetcher {
       signal.throwIfAborted();
       throw bad(`${asked} could not be had: ${error.message}.`);
     });
-    const [refusal] = await this.#gate.takeRefusals();
+    const { refusals } = await this.#gate.takeLog();
+    const [refusal] = refusals;
     if (refusal) throw bad(`${asked} could not be had: ${refusal.host}: ${refusal.words}.`);
     return answer;
   }

@@ -1,5 +1,6 @@
 import type { Baseline, Evidence } from '../core/evidence.js';
 import { composePage } from '../core/host/host-page.js';
+import type { House } from '../core/house/house.js';
 import { ToolError } from '../core/errors.js';
 import { readMarkup, type Markup } from '../core/markup/markup.js';
 import { ALL_WANTED } from '../core/wants.js';
@@ -31,7 +32,9 @@ const GRACE = 10_000;
 
 /** Turns snippets into evidence. Close it: browser, gates and profiles go with it. */
 export class Renderer {
+  readonly house: House;
   #options: RendererOptions;
+  #limits: Limits;
   #hostTraits: Traits;
   #booths: Booths;
   #baselines: Baselines;
@@ -53,7 +56,9 @@ export class Renderer {
   }
 
   private constructor(options: RendererOptions, booths: Booths) {
+    this.house = options.house;
     this.#options = options;
+    this.#limits = options.limits ?? DEFAULT_LIMITS;
     this.#hostTraits = options.ownPage === null ? STILL : getTraits(readMarkup(options.ownPage));
     this.#booths = booths;
     this.#baselines = new Baselines({
@@ -71,10 +76,6 @@ export class Renderer {
       leaves: this.#getLeaving([]),
       getKey: (render) => this.#getPageKey(render),
     });
-  }
-
-  get #limits(): Limits {
-    return this.#options.limits ?? DEFAULT_LIMITS;
   }
 
   /** The browser's product and version. */

@@ -58,12 +58,12 @@ const PREPARED = 4000;
  * @throws Error where page or browser are gone
  */
 export async function renderPage(
-  booth: Pick<Booth, 'page' | 'gate' | 'refusals'>,
+  booth: Pick<Booth, 'page' | 'gate' | 'log'>,
   sources: Sources,
   setting: Setting,
   job: Job,
 ): Promise<Rendered> {
-  const { page, gate } = booth;
+  const { page } = booth;
   const { reach, around, limits } = setting;
   const { served } = reach;
   const ready =
@@ -78,7 +78,7 @@ export async function renderPage(
   );
   const looked = await look(page, sources, setting, job);
   // A page that is only brought to another width has asked for nothing since: what was refused it still is.
-  if (reach.by === 'load') booth.refusals.push(...(await gate.takeRefusals()));
+  if (reach.by === 'load') await readLog(booth);
   const alone = job.minute !== 'no' && job.minute !== 'also';
   const told = await tellAll(booth, { job, setting, looked }, alone ? [] : STEPS);
   const lives = canLiveOn(page, setting, job, looked);
@@ -105,7 +105,7 @@ interface LookedAt {
 
 /** All that is told of a page as it was looked at, with what steps find out. */
 async function tellAll(
-  booth: Pick<Booth, 'page' | 'refusals'>,
+  booth: Pick<Booth, 'page' | 'log'>,
   seen: LookedAt,
   steps: readonly AnyStep[],
 ): Promise<Moment & { learned: Learned[] }> {
@@ -140,7 +140,7 @@ function canLiveOn(
 
 /** Lives the first minute on, and reads the page where it is otherwise. */
 function live(
-  booth: Pick<Booth, 'page' | 'gate' | 'refusals'>,
+  booth: Pick<Booth, 'page' | 'gate' | 'log'>,
   { job, setting, looked }: LookedAt,
 ): Promise<Lived> {
   const { page } = booth;
@@ -163,7 +163,7 @@ function live(
       ...(down && { shots: 'none' }),
     };
     const covered = down?.covered ?? null;
-    booth.refusals.push(...(await booth.gate.takeRefusals()));
+    await readLog(booth);
     const isLeft = page.happened.left;
     const reading = isLeft ? null : await readOver(page, { slots, wants }, traits, limits, covered);
     const now: Looked = { ...looked, stopped, stillMoving: [], reading, cut: null };
@@ -176,7 +176,7 @@ function live(
 
 /** A page that was looked at, as it concerns one of the snippets. */
 async function setScene(
-  { page, refusals }: Pick<Booth, 'page' | 'refusals'>,
+  { page, log }: Pick<Booth, 'page' | 'log'>,
   { job, setting, looked }: LookedAt,
   of: number,
 ): Promise<Scene> {
@@ -193,7 +193,7 @@ async function setScene(
   const hung = describeHang(page, served, of, stopped, scripted ? limits.hang / 1000 : null);
   const { happened, requests } = page;
   const { facts, gaps } = collectFacts({
-    ...{ page, served, of, happened, reading: read, parted, hung, stillMoving, refusals, baseline },
+    ...{ page, served, of, happened, reading: read, parted, hung, stillMoving, log, baseline },
     ...{ hostChanges, changes: own.changes, pageFamily: around.pageFamily },
     hasSound: (file) => page.hasSound(file),
   });
@@ -230,7 +230,7 @@ function toEvidence(
 }
 
 async function prepare(
-  booth: Pick<Booth, 'page' | 'gate' | 'refusals'>,
+  booth: Pick<Booth, 'page' | 'gate' | 'log'>,
   sources: Sources,
   { terms, around }: Setting,
   { served, before }: Extract<Setting['reach'], { by: 'load' }>,
@@ -251,6 +251,13 @@ async function prepare(
       traced: needsMakers({ changes, hostChanges, baseline }),
     }),
   ]);
-  await gate.takeRefusals();
-  booth.refusals.length = 0;
+  await gate.takeLog();
+  booth.log = { refusals: [], entries: [] };
+}
+
+/** What the gate saw of the page since. */
+async function readLog(booth: Pick<Booth, 'gate' | 'log'>): Promise<void> {
+  const { refusals, entries } = await booth.gate.takeLog();
+  booth.log.refusals.push(...refusals);
+  booth.log.entries.push(...entries);
 }

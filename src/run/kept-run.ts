@@ -13,7 +13,7 @@ import {
 } from '../core/evidence.js';
 import { readMarkup } from '../core/markup/markup.js';
 import { getTraits } from '../core/markup/traits.js';
-import type { Snippet } from '../core/snippet.js';
+import { publishedSchema, type Snippet } from '../core/snippet.js';
 import { markCut } from '../render/bounds/lost.js';
 
 export const KEPT_LIST = 'kept.json';
@@ -147,9 +147,7 @@ const headSchema = z.object({
     line: z.int().optional(),
     indent: z.int().optional(),
     slot: z.string().optional(),
-    published: z
-      .object({ address: z.string(), headers: z.record(z.string(), z.string()) })
-      .optional(),
+    published: publishedSchema.optional(),
   }),
 });
 const baselinesSchema = z.array(z.tuple([z.string(), baselineSchema]));

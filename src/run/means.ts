@@ -1,5 +1,6 @@
 import { resolve } from 'node:path';
 import { housePublished } from '../core/house/published.js';
+import type { PageSetting } from '../core/measuring.js';
 import type { Published } from '../core/snippet.js';
 import type { BrowserProgram } from '../render/browser/bundled.js';
 import type { RendererOptions } from '../render/renderer-options.js';
@@ -88,15 +89,18 @@ export class LazyRenderer {
     const { house, ownPage, root, request, wants } = this.#plan;
     const { program, recording, recordTo, shots, faults } = this.#means;
     const { Renderer } = await import('../render/renderer.js');
-    const options: RendererOptions = {
-      program,
+    const setting: PageSetting = {
       house: published ? housePublished(house, published) : house,
       ownPage: published ? null : ownPage,
-      root: published ? null : root,
-      ...(published && { published }),
+      published: published ?? null,
       offline: request.offline ?? false,
       cold: wants['as-is'].includes('traffic') || recordTo !== null || recording !== null,
       wants,
+    };
+    const options: RendererOptions = {
+      ...setting,
+      program,
+      root: published ? null : root,
       seats: this.#means.seats,
       signal: this.#signal,
       onFault: (error) => faults.add(error, 'a render'),

@@ -1,7 +1,9 @@
+import { CHECKS } from '../checks/index.js';
 import type { Check } from '../core/check.js';
 import type { Baseline, Evidence } from '../core/evidence.js';
 import type { House } from '../core/house/house.js';
 import { readMarkup, type Markup } from '../core/markup/markup.js';
+import { getSnippet, type MeasureAnswer, type MeasureJob } from '../core/measuring.js';
 import { planConditions } from '../core/conditions.js';
 import { planVariants } from '../core/plan.js';
 import {
@@ -29,15 +31,6 @@ export interface Measured {
   baselines: ReadonlyMap<string, Baseline>;
 }
 
-/** What a snippet is measured for, and within what. */
-export interface MeasureWish {
-  checks: readonly Check[];
-  house: House;
-  /** The time for it as a whole, ms; left out: the usual. */
-  timeLimit?: number;
-  signal?: AbortSignal;
-}
-
 /** Who is told how measuring goes on. */
 export interface MeasureListener {
   /** So many renders more are to be made than was planned. */
@@ -49,44 +42,57 @@ export interface MeasureListener {
 
 /**
  * Renders a snippet as planned, and then in the variants that this calls for. What breaks down costs no more
- * than what it would have given: what was measured before stays.
- * @param renders of the page as it is
+ * than what it would have given: what was measured before stays, and what is missing is a gap.
+ * @throws only where it was ended by `signal`
  */
 export async function measure(
   renderer: Renderer,
-  snippet: Snippet,
-  renders: readonly Render[],
-  wish: MeasureWish,
+  job: MeasureJob,
   listener: MeasureListener,
-): Promise<Measured> {
-  const markup = readMarkup(snippet.text, snippet);
-  const budget = new Budget(wish.timeLimit);
-  const work: Work = { renderer, snippet, markup, budget, wish, listener };
-  const { onRender } = listener;
+  signal?: AbortSignal,
+): Promise<MeasureAnswer> {
+  const { renders, timeLimit } = job;
+  const snippet = getSnippet(job);
   const lost = renders.map((render) => makeLost(render, 0, OWN_FAULT));
-  const planned = await keep(work, lost, () =>
-    renderer.renderSnippet(snippet, markup, renders, onRender, budget, { minute: true }),
-  );
-  const found = await keep(work, planned, () => findEdges(work, planned));
-  const asIs = await keep(work, found, () => renderBetween(work, found));
-  const varied = await keep(work, asIs, () => renderVariants(work, asIs));
-  const evidence = await keep(work, varied, () => renderConditions(work, varied));
-  return { markup, evidence, baselines: await findBaselines(work, evidence) };
+  try {
+    const about = { snippet, markup: readMarkup(snippet.text, snippet), house: renderer.house };
+    const checks = CHECKS.filter(({ id }) => job.checks.includes(id));
+    const budget = new Budget(timeLimit ?? undefined);
+    const work: Work = { renderer, about, checks, budget, listener, ...(signal && { signal }) };
+    const evidence = await takeSteps(work, renders, lost);
+    return { evidence, baselines: [...(await findBaselines(work, evidence))] };
+  } catch (error) {
+    if (signal?.aborted) throw error;
+    listener.onFault?.(error);
+    return { evidence: lost, baselines: [] };
+  }
 }
 
 /** A snippet that is being measured. */
 interface Work {
   renderer: Renderer;
-  snippet: Snippet;
-  markup: Markup;
+  about: { snippet: Snippet; markup: Markup; house: House };
+  checks: readonly Check[];
   budget: Budget;
-  wish: MeasureWish;
   listener: MeasureListener;
+  signal?: AbortSignal;
+}
+
+async function takeSteps(
+  work: Work,
+  renders: readonly Render[],
+  lost: Evidence[],
+): Promise<Evidence[]> {
+  const planned = await keep(work, lost, () => renderPlanned(work, renders));
+  const found = await keep(work, planned, () => findEdges(work, planned));
+  const asIs = await keep(work, found, () => renderBetween(work, found));
+  const varied = await keep(work, asIs, () => renderVariants(work, asIs));
+  return keep(work, varied, () => renderConditions(work, varied));
 }
 
 /** What a step makes of what was known; where it breaks down, or there is no time for it, that is a gap in what was known. */
 async function keep(
-  { budget, wish, listener }: Work,
+  { budget, signal, listener }: Work,
   known: Evidence[],
   step: () => Promise<Evidence[]>,
 ): Promise<Evidence[]> {
@@ -94,10 +100,18 @@ async function keep(
   try {
     return await step();
   } catch (error) {
-    if (wish.signal?.aborted) throw error;
+    if (signal?.aborted) throw error;
     listener.onFault?.(error);
     return markCut(known, OWN_FAULT);
   }
+}
+
+function renderPlanned(work: Work, renders: readonly Render[]): Promise<Evidence[]> {
+  const { renderer, about, budget, listener } = work;
+  const { snippet, markup } = about;
+  return renderer.renderSnippet(snippet, markup, renders, listener.onRender, budget, {
+    minute: true,
+  });
 }
 
 async function renderBetween(work: Work, found: Evidence[]): Promise<Evidence[]> {
@@ -107,13 +121,11 @@ async function renderBetween(work: Work, found: Evidence[]): Promise<Evidence[]>
 }
 
 async function renderVariants(work: Work, asIs: Evidence[]): Promise<Evidence[]> {
-  const { renderer, snippet, markup, budget, listener } = work;
-  const { checks, house } = work.wish;
+  const { renderer, about, checks, budget, listener } = work;
   const baselines = await findBaselines(work, asIs);
-  const variants = planVariants(asIs, checks, baselines, { markup, house });
+  const variants = planVariants(asIs, checks, baselines, about);
   const filtered = variants.filter(({ variant }) => CONDITIONS[variant].source === 'filtered');
   const others = variants.filter((one) => !filtered.includes(one));
-  const about = { snippet, markup, house };
   const { onRender } = listener;
   if (filtered.length > 0) listener.onMore(filtered.length);
   return [
@@ -125,14 +137,14 @@ async function renderVariants(work: Work, asIs: Evidence[]): Promise<Evidence[]>
 
 /** What the snippet, its files or the page around ask for and was not looked at yet. */
 async function renderConditions(work: Work, known: Evidence[]): Promise<Evidence[]> {
-  const { snippet, markup, wish } = work;
-  const asked = planConditions(known, { markup, house: wish.house }, snippet);
+  const { about } = work;
+  const asked = planConditions(known, about, about.snippet);
   return [...known, ...(await renderMore(work, asked, { hands: false }))];
 }
 
 /** Renders besides what was planned. */
 async function renderMore(
-  { renderer, snippet, markup, budget, listener }: Work,
+  { renderer, about: { snippet, markup }, budget, listener }: Work,
   renders: readonly Render[],
   doing: Partial<Doing> = {},
 ): Promise<Evidence[]> {
@@ -165,14 +177,20 @@ function mergeRenders(planned: readonly Evidence[], more: readonly Evidence[]): 
 /** Loads the windows at the edges of what a copy of the page only lets guess. */
 async function findEdges(work: Work, all: Evidence[]): Promise<Evidence[]> {
   if (!all.some(({ widths }) => widths.guessed)) return all;
-  const { renderer, snippet, markup, budget } = work;
+  const { renderer, about, budget } = work;
   const baselines = await findBaselines(work, all);
   const found: Evidence[] = [];
   for (const one of all) {
     const wide = baselines.get(getRenderKey(getEmpty(one.render)))?.wide ?? [];
     const around = { all, wide };
     const choose = (loads: readonly Evidence[]) => planEdges(one, around, loads);
-    const loads = await renderer.loadWindows(snippet, markup, one.render, choose, budget);
+    const loads = await renderer.loadWindows(
+      about.snippet,
+      about.markup,
+      one.render,
+      choose,
+      budget,
+    );
     found.push(settleEdges(one, around, loads));
   }
   return found;

@@ -3,12 +3,12 @@ import { ToolError } from '../core/errors.js';
 import { readMarkup } from '../core/markup/markup.js';
 import type { House } from '../core/house/house.js';
 import { housePublished } from '../core/house/published.js';
+import { makeJob, type MeasureAnswer } from '../core/measuring.js';
 import { planConditions } from '../core/conditions.js';
 import { planRenders, planVariants } from '../core/plan.js';
 import { getRenderKey, type Render } from '../core/render.js';
 import type { Snippet } from '../core/snippet.js';
 import { planBetween } from '../core/search/between.js';
-import { makeLost, OWN_FAULT } from '../render/bounds/lost.js';
 import type { Events } from './events.js';
 import { measure, type Measured } from './measure.js';
 import type { LazyRenderer, Means } from './means.js';
@@ -52,7 +52,7 @@ export async function renderAll(
         // Without any browser there is nothing to go on with.
         if (signal.aborted || browser.version === null) throw error;
         faults.add(error, `measuring ${snippet.name}`);
-        return loseAll(plan, snippet);
+        return null;
       })
       .finally(() => seats.rise());
     await judge(i, found);
@@ -109,25 +109,23 @@ async function renderSnippet(
   signal: AbortSignal,
 ): Promise<Measured> {
   const { name, published } = snippet;
-  const { checks, request } = plan;
-  const { timeLimit } = request;
-  const wish = { checks, house: getHouse(plan, snippet), signal };
-  const limited = { ...wish, ...(timeLimit !== undefined && { timeLimit }) };
-  return measure(await browser.get(published), snippet, planOf(plan, snippet), limited, {
-    onMore: (more) => events.tell({ type: 'planned', renders: more }),
-    onRender: () => events.tell({ type: 'rendered', snippet: name, renders: 1 }),
-    onFault: (error) => faults.add(error, `measuring ${name}`),
+  const job = makeJob(snippet, {
+    renders: planOf(plan, snippet),
+    checks: plan.checks.map(({ id }) => id),
+    timeLimit: plan.request.timeLimit ?? null,
   });
+  const listener = {
+    onMore: (more: number) => events.tell({ type: 'planned', renders: more }),
+    onRender: () => events.tell({ type: 'rendered', snippet: name, renders: 1 }),
+    onFault: (error: unknown) => faults.add(error, `measuring ${name}`),
+  };
+  const answer = await measure(await browser.get(published), job, listener, signal);
+  return readAnswer(snippet, answer);
 }
 
-/** What there is of a snippet over which measuring broke down: its markup, where that can be read. */
-function loseAll(plan: Plan, snippet: Snippet): Measured | null {
-  try {
-    const evidence = planOf(plan, snippet).map((render) => makeLost(render, 0, OWN_FAULT));
-    return { markup: readMarkup(snippet.text, snippet), evidence, baselines: new Map() };
-  } catch {
-    return null;
-  }
+/** What came of a snippet's job. @throws where its markup cannot be read */
+function readAnswer(snippet: Snippet, { evidence, baselines }: MeasureAnswer): Measured {
+  return { markup: readMarkup(snippet.text, snippet), evidence, baselines: new Map(baselines) };
 }
 
 /** A snippet that is for one slot stands in that alone, and a published page in none of them. */

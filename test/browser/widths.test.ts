@@ -3,6 +3,8 @@ import { CHECKS } from '../../dist/src/checks/index.js';
 import { readHouse } from '../../dist/src/index.js';
 import type { House } from '../../dist/src/core/house/house.js';
 import { judgeSnippet } from '../../dist/src/core/judge/judge.js';
+import { readMarkup } from '../../dist/src/core/markup/markup.js';
+import { makeJob } from '../../dist/src/core/measuring.js';
 import { planRenders } from '../../dist/src/core/plan.js';
 import { findBrowser } from '../../dist/src/render/browser/find.js';
 import { Renderer } from '../../dist/src/render/renderer.js';
@@ -39,13 +41,9 @@ async function audit(text: string, renderer = plain, under = house) {
   const snippet = { name: 'x', path: null, text };
   const renders = planRenders('x', under, { ...under, search: SEARCH });
   const ignore = { onMore: () => undefined, onRender: () => undefined };
-  const measured = await measure(
-    renderer,
-    snippet,
-    renders,
-    { checks: CHECKS, house: under },
-    ignore,
-  );
+  const job = makeJob(snippet, { renders, checks: CHECKS.map(({ id }) => id), timeLimit: null });
+  const { evidence, baselines } = await measure(renderer, job, ignore);
+  const measured = { markup: readMarkup(text), evidence, baselines: new Map(baselines) };
   const judged = { snippet, house: under, checks: CHECKS, today: '2026-01-01', markupOnly: null };
   const { report } = judgeSnippet({ ...judged, ...measured });
   const ranges = report.findings.map(

@@ -159,13 +159,13 @@ describe('the gate', () => {
     '//',
     '//x/y',
   ])('keeps to its folder: %s', async (path) => {
-    gate.takeRefusals();
+    gate.takeLog();
     expect(await getSecure('www.seedlibrary.example', path)).toMatchObject({
       status: 404,
       body: '',
     });
     // The site is here, so that it is the truth.
-    expect(gate.takeRefusals()).toEqual([]);
+    expect(gate.takeLog().refusals).toEqual([]);
   });
 
   test('sends a rerouted host on under its real name, with and without TLS', async () => {
@@ -179,14 +179,27 @@ describe('the gate', () => {
     });
   });
 
+  test('writes down what it passes on, and not what it answers for the page', async () => {
+    gate.takeLog();
+    await getSecure('maps.fernmap.example', '/embed?x=2');
+    await getSecure('www.seedlibrary.example', '/in/site.css');
+    await get('http://maps.fernmap.example/status/404');
+    const { entries } = gate.takeLog();
+    expect(entries.map(({ address, status, wire }) => [address, status, wire])).toEqual([
+      ['https://maps.fernmap.example/embed?x=2', 200, 'maps.fernmap.example /embed?x=2'.length],
+      ['http://maps.fernmap.example/status/404', 404, 'maps.fernmap.example /status/404'.length],
+    ]);
+    expect(gate.takeLog().entries).toEqual([]);
+  });
+
   test('a path may begin with two slashes, and a status may be any', async () => {
     expect((await getSecure('maps.fernmap.example', '//a/b.js')).body).toBe(
       'maps.fernmap.example //a/b.js',
     );
-    gate.takeRefusals();
+    gate.takeLog();
     expect((await getSecure('maps.fernmap.example', '/status/999')).status).toBe(502);
     expect((await get('http://maps.fernmap.example/status/600')).status).toBe(502);
-    expect(gate.takeRefusals().map(({ kind }) => kind)).toEqual(['odd-status', 'odd-status']);
+    expect(gate.takeLog().refusals.map(({ kind }) => kind)).toEqual(['odd-status', 'odd-status']);
     expect((await getSecure('maps.fernmap.example', '/status/599')).status).toBe(599);
   });
 
@@ -210,13 +223,13 @@ describe('the gate', () => {
     ['slow.fernmap.internal', 'no-lookup', 502],
     ['nobody.fernmap.internal', 'unknown-name', 502],
   ])('a name is refused by what it leads to: %s, %s', async (host, kind, status) => {
-    gate.takeRefusals();
+    gate.takeLog();
     expect((await get(`http://${host}/`)).status).toBe(status);
-    expect(gate.takeRefusals()).toMatchObject([{ kind, host }]);
+    expect(gate.takeLog().refusals).toMatchObject([{ kind, host }]);
   });
 
   test('refuses private addresses, by number and by name, and says so', async () => {
-    gate.takeRefusals();
+    gate.takeLog();
     expect((await get('http://192.168.4.20/x')).status).toBe(403);
     for (const authority of [
       '169.254.169.254:443',
@@ -228,7 +241,7 @@ describe('the gate', () => {
       socket.destroy();
       expect(line).toBe('HTTP/1.1 403 Forbidden');
     }
-    expect(gate.takeRefusals().map(({ kind, host }) => `${kind} ${host}`)).toEqual([
+    expect(gate.takeLog().refusals.map(({ kind, host }) => `${kind} ${host}`)).toEqual([
       'private-address 192.168.4.20',
       'private-address 169.254.169.254',
       'private-address [::1]',
@@ -240,7 +253,10 @@ describe('the gate', () => {
   test('does not look up names that the standards set aside, and says who did not answer', async () => {
     expect((await get('http://nobody.example/')).status).toBe(502);
     expect((await get('http://dead.example/')).status).toBe(502);
-    expect(gate.takeRefusals().map(({ kind }) => kind)).toEqual(['unknown-name', 'unreachable']);
+    expect(gate.takeLog().refusals.map(({ kind }) => kind)).toEqual([
+      'unknown-name',
+      'unreachable',
+    ]);
   });
 });
 
@@ -306,7 +322,7 @@ test('what comes in during one load has an end', async () => {
   small.setPage(page);
   await get('http://maps.fernmap.example/plain');
   await expect(get(`http://maps.fernmap.example/${'x'.repeat(90)}`)).rejects.toThrow();
-  expect(small.takeRefusals()).toMatchObject([
+  expect(small.takeLog().refusals).toMatchObject([
     { kind: 'too-much', words: 'the page loads more than 100 B: loading was ended there' },
   ]);
   small.setPage(page);

@@ -15,7 +15,7 @@ test('when the thread is gone its calls fail, and the next gate is in a new one'
   await expect(first.close()).resolves.toBeUndefined();
   const second = await gates.open(RULES);
   await second.setPage(PAGE, LOAD);
-  expect(await second.takeRefusals()).toEqual([]);
+  expect((await second.takeLog()).refusals).toEqual([]);
   expect(second.password).not.toBe(first.password);
   await gates.close();
 });

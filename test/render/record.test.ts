@@ -110,12 +110,12 @@ test('what was recorded is replayed, what was blocked is blocked, and nothing el
     for (const path of PATHS) replayed.push(await get(replayPort, `http://tally.example/${path}`));
   }
   expect(replayed).toEqual(live.map((one) => (one === '200 film' ? '502 ' : one)));
-  again.takeRefusals();
+  again.takeLog();
   await get(replayPort, 'http://dead.example/');
   await get(replayPort, 'http://192.168.0.1/');
   await get(replayPort, 'http://tally.example/new');
   await get(replayPort, 'http://elsewhere.example/');
-  expect(again.takeRefusals().map(({ kind }) => kind)).toEqual([
+  expect(again.takeLog().refusals.map(({ kind }) => kind)).toEqual([
     'unreachable',
     'private-address',
     'not-recorded',

@@ -151,8 +151,11 @@ class PaperPage implements BrowserPage {
 }
 
 async function run(page: PaperPage, given: Partial<Job> & { reach?: Setting['reach']['by'] } = {}) {
-  const gate = { setPage: () => Promise.resolve(), takeRefusals: () => Promise.resolve([]) };
-  const place = { page, gate: gate as unknown as GateHandle, refusals: [] };
+  const gate = {
+    setPage: () => Promise.resolve(),
+    takeLog: () => Promise.resolve({ refusals: [], entries: [] }),
+  };
+  const place = { page, gate: gate as unknown as GateHandle, log: { refusals: [], entries: [] } };
   const host = getHostPage(house.slots, null)!;
   const snippets = [{ slot: 'column', text: TEXT }];
   const sources = {

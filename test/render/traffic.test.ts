@@ -1,7 +1,7 @@
 import { beforeEach, describe, expect, test } from '@jest/globals';
 import { PassThrough } from 'node:stream';
 import type { FrameFact } from '../../src/core/evidence.js';
-import type { GateRefusal } from '../../src/render/gate/gate.js';
+import type { GateLog, GateRefusal } from '../../src/render/gate/log.js';
 import { Connection, type Session } from '../../src/render/chromium/connection.js';
 import { toRequestFacts } from '../../src/render/collect/requests.js';
 import { ServedPage } from '../../src/render/page/served-page.js';
@@ -43,7 +43,7 @@ function finish(session: Session, requestId: string, encodedDataLength: number):
 }
 
 function explain(
-  more: { frames?: FrameFact[]; refusals?: GateRefusal[]; hostRequests?: string[] } = {},
+  more: { frames?: FrameFact[]; log?: Partial<GateLog>; hostRequests?: string[] } = {},
 ) {
   return toRequestFacts(log.requests, {
     page,
@@ -51,7 +51,7 @@ function explain(
     pageAddress: PAGE,
     mainFrame: 'main',
     frames: more.frames ?? [],
-    refusals: more.refusals ?? [],
+    log: { refusals: [], entries: [], ...more.log },
     hostChanges: false,
     changes: true,
     hostRequests: new Set(more.hostRequests ?? []),
@@ -216,10 +216,31 @@ describe('the snippet’s requests', () => {
       },
       { kind: 'private-address', words: 'a loopback address', host: '127.0.0.1', path: null },
     ];
-    expect(explain({ refusals }).map(({ host, refused }) => [host, refused?.words])).toEqual([
+    expect(
+      explain({ log: { refusals } }).map(({ host, refused }) => [host, refused?.words]),
+    ).toEqual([
       ['10.0.0.9', 'a private address'],
       ['www.seedlibrary.example', 'not here'],
       ['127.0.0.1', 'a loopback address'],
+    ]);
+  });
+
+  test('are told by the gate where the protocol tells nothing of their host', () => {
+    start(main, '1', 'https://tally.example/a.js');
+    const entry = { status: 200, contentType: 'text/javascript', wire: 1200 };
+    const of = (address: string, more = {}) => ({ ...entry, address, ...more });
+    const entries = [
+      of('https://tally.example/b.js'),
+      of(`${PAGE}site.js`),
+      of('https://fonts.example/bean.woff2'),
+      of('https://late.example/gone.js', { status: null }),
+      of('https://beacon.example/seen', { status: 204, contentType: null, wire: 0 }),
+    ];
+    const hostRequests = ['https://fonts.example/bean.woff2'];
+    const told = explain({ log: { entries }, hostRequests });
+    expect(told.map(({ address, status, wire }) => [address, status, wire])).toEqual([
+      ['https://tally.example/a.js', null, 0],
+      ['https://beacon.example/seen', 204, 0],
     ]);
   });
 });

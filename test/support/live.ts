@@ -1,5 +1,6 @@
 import { CHECKS } from '../../dist/src/checks/index.js';
 import type { Example } from '../../dist/src/core/check.js';
+import { makeJob } from '../../dist/src/core/measuring.js';
 import { planRenders } from '../../dist/src/core/plan.js';
 import { findBrowser } from '../../dist/src/render/browser/find.js';
 import { measure } from '../../dist/src/run/measure.js';
@@ -48,15 +49,13 @@ export async function openLive(): Promise<Live> {
       const house = getHouse(under);
       const renders = planRenders('example', house, house);
       const ignore = { onMore: () => undefined, onRender: () => undefined };
-      const measured = await measure(
-        await find(under),
-        snippet,
+      const job = makeJob(snippet, {
         renders,
-        { checks: CHECKS, house },
-        ignore,
-      );
-      const { evidence, baselines } = measured;
-      return { code, ...(under && { under }), evidence, baselines: [...baselines] };
+        checks: CHECKS.map(({ id }) => id),
+        timeLimit: null,
+      });
+      const { evidence, baselines } = await measure(await find(under), job, ignore);
+      return { code, ...(under && { under }), evidence, baselines };
     },
     async close() {
       for (const renderer of [...renderers.values()].reverse()) await (await renderer).close();

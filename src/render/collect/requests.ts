@@ -1,5 +1,6 @@
 import type { FrameFact, RequestFact, Source } from '../../core/evidence.js';
-import type { GateRefusal } from '../gate/gate.js';
+import { flatMap } from '../../core/lists.js';
+import type { GateLog, GateRefusal } from '../gate/log.js';
 import type { ServedPage } from '../page/served-page.js';
 import type { BrowserPage } from '../page/browser-page.js';
 import type { CallFrame, Initiator, LoggedRequest } from '../page/request-log.js';
@@ -12,7 +13,8 @@ export interface PageAbout {
   pageAddress: string;
   mainFrame: string;
   frames: readonly FrameFact[];
-  refusals: readonly GateRefusal[];
+  /** What the gate saw, whatever the browser tells. */
+  log: GateLog;
   /** Addresses that the page without the snippet asks for too. */
   hostRequests: ReadonlySet<string>;
   /** The page without the snippet has code, which may ask for other things each time. */
@@ -29,7 +31,7 @@ export function toRequestFacts(logged: readonly LoggedRequest[], around: PageAbo
     .filter((request) => isOwn(request, askers, pageHosts, around))
     .map((request): RequestFact => {
       const { hostname, pathname } = new URL(request.address);
-      const refusal = around.refusals.find(
+      const refusal = around.log.refusals.find(
         ({ host, path }) => host === hostname && (path === null || path === pathname),
       );
       return {
@@ -52,7 +54,11 @@ export function toRequestFacts(logged: readonly LoggedRequest[], around: PageAbo
       };
     });
   const hosts = listHosts(logged.map(({ address }) => address));
-  return [...facts, ...listUnseen(around.refusals, hosts)];
+  return [
+    ...facts,
+    ...listRefused(around.log.refusals, hosts),
+    ...listPassed(around, new Set([...hosts, ...listHosts(around.hostRequests)])),
+  ];
 }
 
 function listHosts(addresses: Iterable<string>): Set<string> {
@@ -76,30 +82,47 @@ function isOwn(
 }
 
 /** What the gate refused although the protocol told of no request: it came some other way. */
-function listUnseen(refusals: readonly GateRefusal[], seen: ReadonlySet<string>): RequestFact[] {
+function listRefused(refusals: readonly GateRefusal[], seen: ReadonlySet<string>): RequestFact[] {
   const hosts = new Map(
     refusals
       .filter(({ host, path }) => path === null && !seen.has(host))
       .map((one) => [one.host, one]),
   );
   return [...hosts.values()].map(({ host, kind, words }) => ({
-    address: `https://${host}/`,
-    first: `https://${host}/`,
-    host,
-    type: 'other',
-    status: null,
-    wire: 0,
-    unpacked: 0,
-    failed: 'refused',
-    contentType: null,
-    refused: { kind, words },
-    from: null,
-    by: null,
-    forbidsFrames: null,
-    sharedWith: null,
-    waited: null,
-    inFrame: false,
+    ...{ ...UNTOLD, address: `https://${host}/`, first: `https://${host}/`, host },
+    ...{ failed: 'refused', refused: { kind, words } },
   }));
+}
+
+/** What is known of a request of which the browser told nothing. */
+const UNTOLD: Omit<RequestFact, 'address' | 'first' | 'host'> = {
+  type: 'other',
+  status: null,
+  wire: 0,
+  unpacked: 0,
+  failed: null,
+  contentType: null,
+  refused: null,
+  from: null,
+  by: null,
+  forbidsFrames: null,
+  sharedWith: null,
+  waited: null,
+  inFrame: false,
+};
+
+/** What the gate answered hosts for of which the protocol told nothing: it is the snippet's where the page has no code of its own. */
+function listPassed(
+  { log, page, hostChanges, pageAddress }: PageAbout,
+  seen: ReadonlySet<string>,
+): RequestFact[] {
+  if (!page.hasOne || hostChanges) return [];
+  const own = new URL(pageAddress).hostname;
+  return flatMap(log.entries, ({ address, status, contentType, wire }) => {
+    const { hostname: host } = new URL(address);
+    if (status === null || host === own || seen.has(host)) return [];
+    return [{ ...UNTOLD, address, first: address, host, status, contentType, wire }];
+  });
 }
 
 /** Protocol times are seconds. */

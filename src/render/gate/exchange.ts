@@ -13,7 +13,6 @@ import { connect as startTls } from 'node:tls';
 import type { Refusal } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
 import { getPath } from './address.js';
-import type { Meter } from './meter.js';
 import type { Take } from './recorder.js';
 import {
   askProxy,
@@ -28,6 +27,9 @@ import {
 /** A request and its answer as the gate meets them: over HTTP/1.1 or HTTP/2. */
 export type Ask = IncomingMessage | Http2ServerRequest;
 export type Answer = ServerResponse | Http2ServerResponse;
+
+/** Counts bytes that came in; why no more is let through, null where there is room. */
+export type Count = (bytes: number) => Refusal | null;
 
 /** What is said of a host that does not answer. */
 export const SILENT: Refusal = { kind: 'unreachable', words: 'the host did not answer' };
@@ -58,6 +60,7 @@ export interface Onward {
 /**
  * Passes a request on to another origin under the name the page asked for, and its answer back.
  * @param take follows both, for a recording
+ * @param count told of each piece of the answer
  * @param onFailure told when there is no answer, and why
  */
 export async function forward(
@@ -66,7 +69,7 @@ export async function forward(
   to: Onward,
   realHost: string,
   take: Take | null,
-  meter: Meter,
+  count: Count,
   onFailure: (refusal: Refusal) => void,
 ): Promise<void> {
   let closed = false;
@@ -93,7 +96,7 @@ export async function forward(
     onward.on('response', (back) => {
       const refused = to.via && back.statusCode === PROXY_REFUSES;
       if (refused) onward!.destroy(getRefusalFault(to.via!, PROXY_REFUSES, back.statusMessage));
-      else attempt(() => passBack(back, answer, take, meter, fail), fail);
+      else attempt(() => passBack(back, answer, take, count, fail), fail);
     });
     if (take) ask.on('data', (chunk: Buffer) => take.sent(chunk));
     (ask as NodeJS.ReadableStream).pipe(onward);
@@ -106,7 +109,7 @@ function passBack(
   back: IncomingMessage,
   answer: Answer,
   take: Take | null,
-  meter: Meter,
+  count: Count,
   fail: (error: unknown) => void,
 ): void {
   const { statusCode = 502 } = back;
@@ -115,7 +118,7 @@ function passBack(
   take?.answered(statusCode, headers);
   answer.writeHead(statusCode, headers as Record<string, string>);
   back.on('data', (chunk: Buffer) => {
-    const over = meter.count(chunk.length);
+    const over = count(chunk.length);
     if (!over) return void take?.got(chunk);
     fail(new Withheld(over));
     back.destroy();

@@ -22,17 +22,11 @@ import type { Recorder } from './recorder.js';
 import { Replay } from './replay.js';
 import { CHALLENGE, Doorman, guard } from './doorman.js';
 import { ESTABLISHED, REFUSED, UNKNOWN_USER, UNREACHED } from './tunnel-answers.js';
+import { RequestBook, type GateLog } from './log.js';
 import { lookUp, type Lookup } from './lookup.js';
 import { Meter, MOST_BYTES } from './meter.js';
 import { getOnward, getPort, getRoute, type GateRules, type Route, type Tunnel } from './route.js';
 import { openTunnel, ProxyFault } from './upstream.js';
-
-/** Something the gate did not let through, or could not get. */
-export interface GateRefusal extends Refusal {
-  host: string;
-  /** The path, where it is one address and not the whole host. */
-  path: string | null;
-}
 
 /** What all gates of a run share. */
 export interface GateMeans {
@@ -67,7 +61,7 @@ export class Gate {
   #secure: Http2SecureServer;
   #distrusted: Http2SecureServer | null;
   #sockets = new Set<Duplex>();
-  #refusals: GateRefusal[] = [];
+  #book = new RequestBook();
 
   /** @param password what the browser must show; null where anybody may use it */
   constructor(rules: GateRules, means: GateMeans, password: string | null = null) {
@@ -119,9 +113,9 @@ export class Gate {
     this.#page = page;
   }
 
-  /** What was refused since the last call. */
-  takeRefusals(): GateRefusal[] {
-    return this.#refusals.splice(0);
+  /** What was refused, and what was asked for, since the last call. */
+  takeLog(): GateLog {
+    return this.#book.take();
   }
 
   async close(): Promise<void> {
@@ -224,6 +218,7 @@ export class Gate {
     if (!url) return refuse(answer, 400);
     const route = await this.#findRoute(url, !this.#page.published || isPage(this.#page, ask));
     if (route.kind === 'page') return this.#answerForPage(ask, answer, url);
+    const count = this.#book.follow(url, answer);
     if (route.kind === 'replay')
       return this.#replay!.answer(ask, answer, url, (refusal) => this.#note(refusal, url));
     const take = this.#recorder?.begin(this.#load, ask.method ?? 'GET', url.href, ask.headers);
@@ -238,7 +233,10 @@ export class Gate {
       getOnward(route, url),
       url.host,
       take ?? null,
-      this.#meter,
+      (bytes) => {
+        count(bytes);
+        return this.#meter.count(bytes);
+      },
       (refusal) => this.#note(refusal, url, refusal.kind !== 'too-much'),
     );
   }
@@ -273,7 +271,7 @@ export class Gate {
 
   #refuseHost(refusal: Refusal, authority: string): void {
     this.#recordHost(refusal, authority);
-    this.#refusals.push({ ...refusal, host: splitAuthority(authority).hostname, path: null });
+    this.#book.refuse(refusal, splitAuthority(authority).hostname, null);
   }
 
   #recordHost(refusal: Refusal, authority: string): void {
@@ -283,8 +281,7 @@ export class Gate {
   }
 
   #note(refusal: Refusal, url: URL, wholeHost = false): void {
-    const path = wholeHost ? null : url.pathname;
-    this.#refusals.push({ ...refusal, host: url.hostname, path });
+    this.#book.refuse(refusal, url.hostname, wholeHost ? null : url.pathname);
   }
 
   #keep(socket: Duplex): void {

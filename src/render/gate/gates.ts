@@ -1,6 +1,6 @@
 import { randomBytes } from 'node:crypto';
 import type { Load } from '../../core/recording/exchange.js';
-import type { GateRefusal } from './gate.js';
+import type { GateLog } from './log.js';
 import type { PageSource } from './page-server.js';
 import type { GateRules } from './route.js';
 import { takeThread, type Thread } from './thread.js';
@@ -12,7 +12,8 @@ export interface GateHandle {
   /** What the browser has to show to be let through. */
   password: string;
   setPage(page: PageSource, load: Load): Promise<void>;
-  takeRefusals(): Promise<GateRefusal[]>;
+  /** What was refused, and what was asked for, since the last call. */
+  takeLog(): Promise<GateLog>;
   close(): Promise<void>;
 }
 
@@ -48,7 +49,7 @@ export class Gates {
       port,
       password: password ?? '',
       setPage: async (page, load) => void (await thread.ask({ call: 'page', gate, page, load })),
-      takeRefusals: async () => (await thread.ask({ call: 'refusals', gate })) as GateRefusal[],
+      takeLog: async () => (await thread.ask({ call: 'log', gate })) as GateLog,
       close: async () => void (await thread.ask({ call: 'close', gate }).catch(() => undefined)),
     };
   }

@@ -6,7 +6,7 @@ import { DRIVERS } from '../drivers.js';
 import { makeKey } from '../gate/key.js';
 import { Gates, type GateHandle } from '../gate/gates.js';
 import { checkProxies } from '../gate/upstream.js';
-import type { GateRefusal } from '../gate/gate.js';
+import type { GateLog } from '../gate/log.js';
 import type { GateRules } from '../gate/route.js';
 import type { GateData } from '../gate/worker.js';
 import type { BrowserPage } from '../page/browser-page.js';
@@ -20,8 +20,8 @@ export interface Booth {
   variant: Variant | null;
   page: BrowserPage;
   gate: GateHandle;
-  /** What the gate refused the page that stands there. */
-  refusals: GateRefusal[];
+  /** What the gate saw of the page that stands there. */
+  log: GateLog;
   /** `clean`: no code was ever in it, so that it can be used again. Never throws; what was left stays left. */
   leave: (how: 'clean' | 'used' | 'broken') => Promise<void>;
 }
@@ -155,7 +155,7 @@ export class Booths {
         variant: null,
         page,
         gate,
-        refusals: [],
+        log: { refusals: [], entries: [] },
         leave,
       };
       return booth;
