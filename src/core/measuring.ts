@@ -33,7 +33,7 @@ export const settingSchema = z.object({
 });
 
 /** @see settingSchema */
-export interface PageSetting extends Omit<z.output<typeof settingSchema>, 'house'> {
+export interface MeasureSetting extends Omit<z.output<typeof settingSchema>, 'house'> {
   house: House;
 }
 
@@ -68,14 +68,14 @@ export interface MeasureAnswer {
 }
 
 /** A setting as JSON can hold it. */
-export function packSetting(setting: PageSetting): z.output<typeof settingSchema> {
+export function packSetting(setting: MeasureSetting): z.output<typeof settingSchema> {
   // Where the house was read from is of no use elsewhere.
   const house = { ...setting.house, file: null };
   return { ...setting, house: toPlainHouse(house) as Record<string, unknown> };
 }
 
 /** @throws z.ZodError where it is none */
-export function unpackSetting(packed: unknown): PageSetting {
+export function unpackSetting(packed: unknown): MeasureSetting {
   const setting = settingSchema.parse(packed);
   return { ...setting, house: fromPlainHouse(setting.house) };
 }

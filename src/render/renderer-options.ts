@@ -1,4 +1,4 @@
-import type { PageSetting } from '../core/measuring.js';
+import type { MeasureSetting } from '../core/measuring.js';
 import type { Exchange } from '../core/recording/exchange.js';
 import type { BrowserProgram } from './browser/bundled.js';
 import type { Limits } from './bounds/limit.js';
@@ -7,8 +7,8 @@ import type { Seats } from './life/seats.js';
 import type { TakenShot } from './steps/shot.js';
 
 /** What all is rendered in. What is left out: no published page, all asked for anew, all kinds read. */
-export type RenderedIn = Pick<PageSetting, 'house' | 'ownPage' | 'offline'> &
-  Partial<Pick<PageSetting, 'published' | 'cold' | 'wants'>>;
+export type RenderedIn = Pick<MeasureSetting, 'house' | 'ownPage' | 'offline'> &
+  Partial<Pick<MeasureSetting, 'published' | 'cold' | 'wants'>>;
 
 /** What a renderer works with for a whole run: the setting, and what is of this machine alone. */
 export interface RendererOptions extends RenderedIn {

@@ -1,6 +1,6 @@
 import { resolve } from 'node:path';
 import { housePublished } from '../core/house/published.js';
-import type { PageSetting } from '../core/measuring.js';
+import type { MeasureSetting } from '../core/measuring.js';
 import type { Published } from '../core/snippet.js';
 import type { BrowserProgram } from '../render/browser/bundled.js';
 import type { RendererOptions } from '../render/renderer-options.js';
@@ -89,7 +89,7 @@ export class LazyRenderer {
     const { house, ownPage, root, request, wants } = this.#plan;
     const { program, recording, recordTo, shots, faults } = this.#means;
     const { Renderer } = await import('../render/renderer.js');
-    const setting: PageSetting = {
+    const setting: MeasureSetting = {
       house: published ? housePublished(house, published) : house,
       ownPage: published ? null : ownPage,
       published: published ?? null,
