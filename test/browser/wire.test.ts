@@ -10,7 +10,7 @@ import {
   unpackAnswer,
   unpackJob,
   unpackSetting,
-  type Setting,
+  type MeasureSetting,
 } from '../../dist/src/core/measuring.js';
 import { judgeSnippet } from '../../dist/src/core/judge/judge.js';
 import { planRenders } from '../../dist/src/core/plan.js';
@@ -21,7 +21,7 @@ import { measure } from '../../dist/src/run/measure.js';
 import { HOSTS, startStandIns, type StandIns } from '../../dist/demo/stand-ins/index.js';
 
 let standIns: StandIns;
-let setting: Setting;
+let setting: MeasureSetting;
 let renderer: Renderer;
 
 /** What is left of something that was sent as text. */

@@ -1,6 +1,7 @@
+import fc, { type GeneratorValue } from 'fast-check';
+
 /** A paste that may be too wide, and what it is made of. */
 export interface Layout {
-  seed: number;
   kinds: string[];
   code: string;
 }
@@ -17,31 +18,24 @@ const PICTURE =
 const MAP = 'title="Map" src="https://maps.fernmap.example/embed/x"';
 const TALK = 'controls src="https://media.loam.example/talk.mp4"';
 
-/** Numbers from 0 to 1 that are the same for the same seed (mulberry32). */
-function makeRandom(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let t = state;
-    t = Math.imul(t ^ (t >>> 15), t | 1);
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
-
 /** Makes pieces of pastes; what declares something does so on its tag, in a sheet, or under a condition. */
 class Maker {
   readonly css: string[] = [];
   #classes = 0;
 
-  constructor(readonly random: () => number) {}
+  constructor(readonly draw: GeneratorValue) {}
 
   pick<T>(list: readonly T[]): T {
-    return list[Math.floor(this.random() * list.length)]!;
+    return list[this.int(0, list.length - 1)]!;
   }
 
   int(from: number, to: number): number {
-    return Math.floor(from + this.random() * (to - from + 1));
+    return this.draw(fc.integer, { min: from, max: to });
+  }
+
+  /** So often of a hundred times; the smaller layout is the one without. */
+  often(percent: number): boolean {
+    return this.int(0, 99) >= 100 - percent;
   }
 
   text(words: number): string {
@@ -53,18 +47,18 @@ class Maker {
   }
 
   paint(): string {
-    return this.random() < 0.8 ? 'background: #eee' : 'border: 1px solid #999';
+    return this.often(80) ? 'background: #eee' : 'border: 1px solid #999';
   }
 
   /** The attributes of a tag that has these declarations. */
   put(...declarations: string[]): string {
     const list = declarations.filter(Boolean).join('; ');
-    const how = this.random();
-    if (how < 0.5) return ` style="${list}"`;
+    const how = this.int(0, 99);
+    if (how < 50) return ` style="${list}"`;
     const name = `c${++this.#classes}`;
     const rule = `.${name} { ${list} }`;
-    if (how < 0.8) this.css.push(rule);
-    else if (how < 0.9) this.css.push(`@media (max-width: 900px) { ${rule} }`);
+    if (how < 80) this.css.push(rule);
+    else if (how < 90) this.css.push(`@media (max-width: 900px) { ${rule} }`);
     else
       this.css.push(
         `@media (min-width: 200px) { ${rule} }`,
@@ -138,7 +132,7 @@ const KINDS: Record<string, Kind> = {
     `<figure${m.put(m.pick(['width: 100%', 'margin: 0 40px; min-width: 300px']))}><img alt="Peas" src="${PICTURE}" style="max-width: 100%"></figure>`,
   quote: (m) => `<blockquote${m.put('width: 100%', m.paint())}>${m.text(6)}</blockquote>`,
   row: (m) =>
-    `<div${m.put('display: flex', m.random() < 0.5 ? `gap: ${m.int(5, 40)}px` : '')}>${m.times(
+    `<div${m.put('display: flex', m.often(50) ? `gap: ${m.int(5, 40)}px` : '')}>${m.times(
       2,
       5,
       () =>
@@ -220,7 +214,7 @@ const KINDS: Record<string, Kind> = {
     ),
   zoom: (m) => m.box(m.text(5), `zoom: 1.${m.int(5, 9)}`, 'min-width: 250px'),
   drawing: (m) =>
-    `<svg width="${m.int(400, 900)}" height="80"${m.random() < 0.5 ? ' viewBox="0 0 700 80"' : ''} role="img" aria-label="Line"><rect width="700" height="80"/></svg>`,
+    `<svg width="${m.int(400, 900)}" height="80"${m.often(50) ? ' viewBox="0 0 700 80"' : ''} role="img" aria-label="Line"><rect width="700" height="80"/></svg>`,
   fieldset: (m) =>
     `<fieldset><legend>Beds</legend><p style="width: ${m.width()}; ${m.paint()}">${m.text(4)}</p></fieldset>`,
   fromTheRight: (m) => `<div dir="rtl">${m.box(m.text(5), `width: ${m.width()}`)}</div>`,
@@ -236,22 +230,27 @@ const KINDS: Record<string, Kind> = {
 
 const NAMES = Object.keys(KINDS);
 
-/** The layout of a seed; the first seeds are one of each kind. */
-export function makeLayout(seed: number): Layout {
-  const random = makeRandom(seed * 7919 + 13);
-  const m = new Maker(random);
+function makeLayout(draw: GeneratorValue, first: string | null): Layout {
+  const m = new Maker(draw);
   const kinds: string[] = [];
   const make = (name: string, depth: number): string => {
     kinds.push(name);
     const inner = () =>
-      depth > 0 && random() < 0.4 ? make(m.pick(NAMES), depth - 1) : `<p>${m.text(5)}</p>`;
+      depth > 0 && m.often(40) ? make(m.pick(NAMES), depth - 1) : `<p>${m.text(5)}</p>`;
     return KINDS[name]!(m, inner);
   };
-  const count = random() < 0.7 ? 1 : 2;
-  const body = Array.from({ length: count }, (_, i) =>
-    make(i === 0 ? (NAMES[seed] ?? m.pick(NAMES)) : m.pick(NAMES), 2),
-  );
+  const body = [make(first ?? m.pick(NAMES), 2)];
+  if (m.often(30)) body.push(make(m.pick(NAMES), 2));
   const sheet = m.css.length > 0 ? [`<style>\n${m.css.join('\n')}\n</style>`] : [];
   const code = [...sheet, ...body].join('\n');
-  return { seed, kinds, code: random() < 0.1 ? code.replaceAll('\n', '\r\n') : code };
+  return { kinds, code: m.often(10) ? code.replaceAll('\n', '\r\n') : code };
+}
+
+/** Layouts of whatever kind, or such that begin with one; one that fails is made as small as it still fails. */
+export const layouts = (first: string | null = null) =>
+  fc.gen().map((draw) => makeLayout(draw, first));
+
+/** One of each kind. */
+export function listEach(seed: number): Layout[] {
+  return NAMES.flatMap((name) => fc.sample(layouts(name), { numRuns: 1, seed }));
 }
