@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { Evidence } from '../../dist/src/core/evidence.js';
 import { openLive, type Live } from '../support/live.js';
+import { isSampled } from '../support/sample.js';
 import { listElements, listFunctions, listReckoned } from '../support/everything.js';
 
 let live: Live;
@@ -50,7 +51,7 @@ describe('nothing that the standards know is too much for us', () => {
     60_000,
   );
 
-  test.each(ALL)(
+  test.each(ALL.filter((_, at) => isSampled(at, 3)))(
     'in the house’s page: %s',
     async (_, code) => {
       const page = `<!doctype html><main data-mivket-slot="column"></main>\n<div>${code}</div>`;

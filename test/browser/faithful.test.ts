@@ -14,11 +14,12 @@ beforeAll(async () => {
 }, 60_000);
 afterAll(() => live.close());
 
-/** What a snippet's code writes into its own element, at the phone and at the desktop. */
-async function ask(expression: string): Promise<Evidence[]> {
-  const code = `<p id="said">?</p><script>document.querySelector("#said").style.width = (${expression}) ? "11px" : "22px"</script>`;
-  return (await live.render(code)).evidence;
-}
+/** Code that writes what it sees into its own element. */
+const toCode = (expression: string) =>
+  `<p id="said">?</p><script>document.querySelector("#said").style.width = (${expression}) ? "11px" : "22px"</script>`;
+
+/** What code sees at the phone and at the desktop, when the page has come to rest. */
+const ask = async (expression: string) => answers(await live.look(toCode(expression)));
 
 function answers(evidence: Evidence[]): boolean[] {
   return evidence.map(({ elements }) => elements.find(({ tag }) => tag === 'p')!.box.width === 11);
@@ -131,15 +132,21 @@ describe('the page is as when published', () => {
       [true, true],
     ],
   ])('%s', async (_name, expression, expected) => {
-    expect(byVisit(await ask(expression))[1]).toEqual(expected);
+    expect(await ask(expression)).toEqual(expected);
   });
 
   test('at a second visit there is what the first has stored, but for what belongs to its tab', async () => {
     const kept = 'localStorage.length === 1 || (localStorage.setItem("a", "b"), false)';
-    expect(byVisit(await ask(kept))).toEqual({ 1: [false, false], 2: [true, true] });
+    expect(byVisit((await live.render(toCode(kept))).evidence)).toEqual({
+      1: [false, false],
+      2: [true, true],
+    });
     const lost =
       'sessionStorage.length === 0 && (sessionStorage.setItem("a", "b"), document.cookie = "a=b", true)';
-    expect(byVisit(await ask(lost))).toEqual({ 1: [true, true], 2: [true, true] });
+    expect(byVisit((await live.render(toCode(lost))).evidence)).toEqual({
+      1: [true, true],
+      2: [true, true],
+    });
   });
 });
 
@@ -149,18 +156,18 @@ describe('what is read', () => {
     if ((await findBrowser()).origin !== 'bundled') return;
     const words = ['Sow beans in May', 'مرحبا بكم', 'नमस्ते', 'ยินดีต้อนรับ', '🌱👩🏽‍🌾', '✓ ☰ →'];
     const code = words.map((text) => `<p style="float: left; clear: left">${text}</p>`).join('');
-    const { evidence } = await live.render(code);
+    const evidence = await live.look(code);
     const widths = evidence[0]!.elements.map(({ box }) => box.width);
     expect(widths).toEqual([130.73, 59.55, 33.8, 75.81, 39.84, 52.64]);
   });
 
   test('the slot is as wide as the house says', async () => {
-    const { evidence } = await live.render('<p>Sow</p>');
+    const evidence = await live.look('<p>Sow</p>');
     expect(evidence.map(({ slot }) => slot.box.width)).toEqual([288, 680]);
   });
 
   test('what a script made is told apart from what the parser made, and from the host', async () => {
-    const { evidence } = await live.render(
+    const evidence = await live.look(
       '<p id=a>a</p><script>document.querySelector("#a").after(document.createElement("hr"))</script>',
     );
     expect(
@@ -177,9 +184,7 @@ describe('what is read', () => {
   });
 
   test('host parts that a snippet changes are kept with both readings', async () => {
-    const { evidence } = await live.render(
-      '<style>h1 { color: red } footer { display: none }</style>',
-    );
+    const evidence = await live.look('<style>h1 { color: red } footer { display: none }</style>');
     const changed = evidence[0]!.host.map(({ tag, without, with: now }) => [
       tag,
       without?.shown,
@@ -194,7 +199,7 @@ describe('what is read', () => {
   });
 
   test('attempts to leave, dialogs and rewriting are evidence, and the page stays', async () => {
-    const { evidence } = await live.render(
+    const evidence = await live.look(
       '<p>Sow</p><script>confirm("Sure?"); setTimeout(() => location.reload(), 100)</script>',
     );
     const [{ scripts, elements }] = evidence as [Evidence, Evidence];
@@ -203,15 +208,15 @@ describe('what is read', () => {
       { kind: 'reload', address: 'https://www.seedlibrary.example/' },
     ]);
     expect(elements.some(({ tag }) => tag === 'p')).toBe(true);
-    const written = await live.render(
+    const [written] = await live.look(
       '<p>Sow</p><script>addEventListener("load", () => document.write("<p>Gone</p>"))</script>',
     );
-    expect(written.evidence[0]!.page.replaced).toBe(true);
+    expect(written!.page.replaced).toBe(true);
   });
 
   test('all that a frame and a worker ask for is in the traffic', async () => {
     const code = `<iframe title="Visits" src="https://tally.example/frame"></iframe><script>new Worker(URL.createObjectURL(new Blob(["importScripts('https://tally.example/small.js')"])))</script>`;
-    const { evidence } = await live.render(code);
+    const evidence = await live.look(code);
     const scripts = evidence[0]!.traffic.filter(
       ({ type }) => type === 'script' || type === 'other',
     );
@@ -229,7 +234,7 @@ describe('what is read', () => {
   test('whether a film has a sound track is known, also where it never played', async () => {
     const film = (name: string) =>
       `<video src="https://media.loam.example/${name}.mp4" autoplay controls></video>`;
-    const { evidence } = await live.render(film('talk') + film('rain'));
+    const evidence = await live.look(film('talk') + film('rain'));
     expect(
       evidence.map(({ media }) => media.map(({ sound, started }) => [sound, started])),
     ).toEqual([

@@ -11,7 +11,7 @@ afterAll(() => live.close());
 
 test('documents in frames are measured, of whatever origin, each at its frame', async () => {
   const style = 'style="border: 0; width: 240px; height: 100px"';
-  const { evidence } = await live.render(`
+  const evidence = await live.look(`
     <iframe title="Beds" ${style} srcdoc="<body style='margin: 0'><p style='margin: 0; height: 700px'>Beds</p>"></iframe>
     <iframe title="Map" ${style} src="https://maps.fernmap.example/embed/glasshouse"></iframe>
     <iframe title="Nothing" ${style} sandbox srcdoc="<div style='width: 500px'>x</div>"></iframe>`);
@@ -27,7 +27,7 @@ test.each(['open', 'closed'])(
   'documents of frames in %s shadow roots are measured too',
   async (mode) => {
     const style = 'style="border: 0; width: 240px; height: 100px"';
-    const { evidence } = await live.render(`<bed-notes></bed-notes><script>
+    const evidence = await live.look(`<bed-notes></bed-notes><script>
     customElements.define('bed-notes', class extends HTMLElement {
       connectedCallback() {
         this.attachShadow({ mode: '${mode}' }).innerHTML = \`
@@ -45,7 +45,7 @@ test.each(['open', 'closed'])(
 );
 
 test('a frame that hangs is not waited for, and costs the others nothing', async () => {
-  const { evidence } = await live.render(`
+  const evidence = await live.look(`
     <iframe title="Hangs" sandbox="allow-scripts" srcdoc="<script>onload = () => setTimeout(() => { for (;;); })</script>"></iframe>
     <iframe title="Map" src="https://maps.fernmap.example/embed/glasshouse"></iframe>`);
   const [phone] = evidence;

@@ -159,7 +159,8 @@ test('a kind of fact, a step and a check are a folder or a file each, and a line
   expect(finding!.seen.map(({ what }) => what)).toEqual(['100 % of the window']);
 });
 
-test('and nothing else has to be told of them', async () => {
+// It takes the compiler a while: `npm run drill` has it.
+(process.env.MIVKET_ALL ? test : test.skip)('and nothing else has to be told of them', async () => {
   const { code, out } = await run([
     'node_modules/typescript/bin/tsc',
     '-p',

@@ -67,6 +67,22 @@ function makeClock(frames: number[], animated = true, open = 0) {
 }
 
 describe('a page’s time', () => {
+  test('frames that come too soon are followed by others, until animations are where it is', async () => {
+    const clock = makeClock([0, 300, 900, 1950, 3000]);
+    const { session, paces } = makeSession('page');
+    clock.follow(session);
+    await clock.pass(2000, 1000, 'stands');
+    await clock.pass(1000, 1000, 'stands');
+    // What the first move left to be made up for, the second would have to hurry for.
+    expect(Math.max(...paces)).toBe(2000 / 16);
+  });
+
+  test('frames that lead nowhere are not waited for for ever', async () => {
+    const clock = makeClock([0, 100]);
+    clock.follow(makeSession('page').session);
+    expect(await clock.pass(2000, 1000, 'stands')).toEqual({ busy: false, ahead: 0 });
+  });
+
   test('moves with that of its frames, as far as it is to', async () => {
     const sent: Sent[] = [];
     const clock = makeClock([0, 2000]);

@@ -1,5 +1,7 @@
 import { CHECKS } from '../../dist/src/checks/index.js';
 import type { Example } from '../../dist/src/core/check.js';
+import type { Evidence } from '../../dist/src/core/evidence.js';
+import { readMarkup } from '../../dist/src/core/markup/markup.js';
 import { makeJob } from '../../dist/src/core/measuring.js';
 import { planRenders } from '../../dist/src/core/plan.js';
 import { findBrowser } from '../../dist/src/render/browser/find.js';
@@ -14,6 +16,8 @@ type Under = Example['under'];
 export interface Live {
   renderer: Renderer;
   render(code: string, under?: Under): Promise<Recorded>;
+  /** At rest alone: nothing is lived on, clicked, or asked for besides. */
+  look(code: string): Promise<Evidence[]>;
   close(): Promise<void>;
 }
 
@@ -56,6 +60,13 @@ export async function openLive(): Promise<Live> {
       });
       const { evidence, baselines } = await measure(await find(under), job, ignore);
       return { code, ...(under && { under }), evidence, baselines };
+    },
+    look(text) {
+      const snippet = { name: 'example', path: null, text };
+      const renders = planRenders('example', EXAMPLE_HOUSE, EXAMPLE_HOUSE);
+      const doing = { minute: false, hands: false };
+      const ignore = () => undefined;
+      return first.renderSnippet(snippet, readMarkup(text), renders, ignore, undefined, doing);
     },
     async close() {
       for (const renderer of [...renderers.values()].reverse()) await (await renderer).close();

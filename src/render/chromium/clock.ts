@@ -13,6 +13,9 @@ const HELD = 3000;
 const FRAME = 16;
 /** How long the next frame may take, ms. */
 const LATE = 1000;
+/** One that comes sooner does not take animations as far: they are waited for, but for a tenth, in so many more. */
+const MOST_FRAMES = 8;
+const NEAR = 0.9;
 /** Next to nothing: from none at all it does not go on from where it was. */
 const STANDING = 1e-4;
 
@@ -80,14 +83,15 @@ export class Clock {
    */
   async pass(ms: number, limit: number, then: 'stands' | 'flows'): Promise<Passed> {
     await this.stop();
-    const { showFrame, tellFrame } = this.#ticking;
+    const { tellFrame } = this.#ticking;
     if (!this.moved) this.#shown = await this.#showNext();
     this.moved = true;
     this.#setPace(STANDING);
     const busy = !(await this.#passAll(ms, limit));
     // Animations go by frames, and frames by the time of the machine.
-    this.#setPace(Math.max((ms - this.#ahead) / FRAME, STANDING));
-    await inTime(showFrame);
+    const far = ms - this.#ahead;
+    this.#setPace(Math.max(far / FRAME, STANDING));
+    await this.#showUntil(this.#shown === null ? 0 : this.#shown + far * NEAR);
     this.#setPace(then === 'flows' ? 1 : STANDING);
     // At such a pace they go far before they stand, where the machine is slow.
     const last = await inTime(tellFrame);
@@ -132,6 +136,14 @@ export class Clock {
   /** Where animations are by the next frame, ms; null where it does not come. */
   async #showNext(): Promise<number | null> {
     return (await inTime(this.#ticking.showFrame))?.at ?? null;
+  }
+
+  /** Frames, until animations have come so far, ms. */
+  async #showUntil(goal: number): Promise<void> {
+    for (let frames = 0; frames < MOST_FRAMES; frames++) {
+      const shown = await inTime(this.#ticking.showFrame);
+      if (!shown?.animated || shown.at >= goal) return;
+    }
   }
 
   #setPace(playbackRate: number): void {
