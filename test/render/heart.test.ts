@@ -2,13 +2,14 @@ import { expect, test } from '@jest/globals';
 import { watchHeart } from '../../src/render/chromium/heart.js';
 
 /** A page that never answers, whose process has the share `busy` of the processor beside one that has none. */
-function beat(busy: number | null, talks = false) {
+function beat(busy: number | null, talks = false, insists = false) {
   let asked = 0;
   const since = performance.now();
   const spent = () => ((performance.now() - since) * (busy ?? 0)) / 1000;
   const heart = {
     ended: false,
     talks,
+    insists,
     answers: async (ms: number) => {
       asked++;
       await new Promise((resolve) => setTimeout(resolve, ms));
@@ -31,6 +32,10 @@ test('code that has the processor hangs when its time is over', async () => {
 
 test('code that has a part of the processor is given the time that it needs to have as much', async () => {
   expect(await beat(0.2)).toBe(2);
+});
+
+test('one that opens dialogs without end is not waited for', async () => {
+  expect(await beat(0.001, true, true)).toBe(1);
 });
 
 test.each([

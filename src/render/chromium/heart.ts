@@ -15,6 +15,8 @@ export interface Heart {
   ended: boolean;
   /** What it tells is still on its way. */
   talks: boolean;
+  /** It opens one dialog after the other: while one is open it answers nobody. */
+  insists: boolean;
   answers(ms: number): Promise<boolean>;
   /** The processor's time that each process which may be the page's has had so far, s. */
   getWork(): Promise<ReadonlyMap<number, number> | null>;
@@ -61,6 +63,7 @@ class Silence {
     const asking = heart.answers(this.#ms);
     if (this.#deaf === 0) {
       if (await within(asking, EARLY * this.#ms)) return 'answers';
+      if (get().insists) return 'hangs';
       this.#before = await heart.getWork();
     }
     if (await asking) {

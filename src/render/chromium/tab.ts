@@ -219,6 +219,7 @@ export class Tab implements BrowserPage {
     return {
       ended,
       talks: this.talks,
+      insists: this.happened.insists,
       answers: (ms) => this.#answers(ms),
       getWork: () => getWork(this.#connection),
     };

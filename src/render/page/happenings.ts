@@ -60,6 +60,11 @@ export class Happenings {
     if (this.dialogs.length < CAP) this.dialogs.push({ kind, text: text.slice(0, 200) });
   }
 
+  /** It has opened so many dialogs that nobody would come to the end of them. */
+  get insists(): boolean {
+    return this.dialogs.length === CAP;
+  }
+
   download(address: string, name: string): void {
     if (this.downloads.length < CAP)
       this.downloads.push({ address: address.slice(0, LONGEST), name: name.slice(0, LONGEST) });
