@@ -215,9 +215,8 @@ export class Tab implements BrowserPage {
   }
 
   get #heart(): Heart {
-    const { ended } = this.#session;
     return {
-      ended,
+      ended: this.#session.ended,
       talks: this.talks,
       insists: this.happened.insists,
       answers: (ms) => this.#answers(ms),
