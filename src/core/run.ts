@@ -153,6 +153,10 @@ const snippet = z.object({
     .string()
     .nullable()
     .describe('The whole snippet with all cures; null where there is none.'),
+  openLines: z
+    .array(z.string())
+    .default([])
+    .describe('Hosts that a line stayed open to: what comes over it later was not seen.'),
   gaps: z.array(gap),
 });
 

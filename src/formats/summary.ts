@@ -83,9 +83,16 @@ export function listNotes(
   const missed = notJudged.filter((one) => one.snippet === snippet.name);
   const inserts = formatInserts(snippet);
   const where = published === null ? '' : `The page as it is published at ${published}.`;
-  return [where, inserts, formatSearched(snippet), ...listMissed(missed, snippet.findings)].filter(
-    Boolean,
-  );
+  const notes = [where, inserts, formatSearched(snippet), formatLines(snippet)];
+  return [...notes, ...listMissed(missed, snippet.findings)].filter(Boolean);
+}
+
+/** What nobody could wait for; '' where no line stays open. */
+function formatLines({ openLines }: SnippetReport): string {
+  if (openLines.length === 0) return '';
+  const lines = openLines.length === 1 ? 'A line stays' : 'Lines stay';
+  const what = openLines.length === 1 ? 'it' : 'them';
+  return `${lines} open to ${joinWords(openLines)}: what comes over ${what} later was not seen.`;
 }
 
 /** In what the ways differ in which code is put in; '' where there is but one. */

@@ -117,9 +117,18 @@ async function readOn(
   if (terms.steps.length === 0)
     looked.reading = await readStill(page, wish, traits, limits, loaded);
   if (looked.reading) return;
-  looked.stillMoving.push(...(await rest(page, traits, limits, loaded)));
+  // What had not come by the end of the load will hardly come now.
+  const given = looked.stillMoving.length > 0 ? giveUp(limits) : limits;
+  looked.stillMoving.push(...(await rest(page, traits, given, loaded)));
   if (loaded) await clickSteps(page, terms.steps, limits);
-  looked.reading = await readWithin(page, wish, traits, limits);
+  looked.reading = await readWithin(page, wish, traits, given);
+}
+
+/** How long a page may take to come to rest that did not load in time, ms. */
+const GIVEN_UP = 1500;
+
+function giveUp(limits: Limits): Limits {
+  return { ...limits, settle: Math.min(limits.settle, GIVEN_UP) };
 }
 
 /** How long a page may take to be read as it stands when the time is over, ms. */

@@ -1,6 +1,7 @@
 import { expect, test } from '@jest/globals';
 import type { RequestFact } from '../../src/core/evidence.js';
 import { tellFailure } from '../../src/core/measure/failed.js';
+import { listOpenLines } from '../../src/core/measure/open-lines.js';
 
 const ADDRESS = 'https://static.rootcellar.example/beans.png';
 const make = (request: Partial<RequestFact>) =>
@@ -52,4 +53,20 @@ test.each<[string, Partial<RequestFact>[], string | null]>([
   ],
 ])('a file that %s', (_, requests, why) => {
   expect(tellFailure(ADDRESS, requests.map(make))?.why ?? null).toBe(why);
+});
+
+test('a line that stays open is one that was let through, each host once', () => {
+  const of = (host: string, more: Partial<RequestFact> = {}) =>
+    make({ host, type: 'stream', failed: null, ...more });
+  const first = [of('ticker.example'), of('chat.example', { type: 'socket' })];
+  const second = [
+    of('ticker.example'),
+    of('gone.example', { failed: 'no-answer' }),
+    of('kept.example', refused('offline')),
+    of('data.example', { type: 'data' }),
+  ];
+  expect(listOpenLines([{ traffic: first }, { traffic: second }])).toEqual([
+    'chat.example',
+    'ticker.example',
+  ]);
 });

@@ -191,13 +191,17 @@ const HOSTILE: [string, string, string[]][] = [
   ],
 ];
 
+/** What takes the longest to come to an end; `npm run drill` has all of it. */
+const LONG = /promises without end|in a frame of the page|elements deep|bomb/;
+const TRIED = HOSTILE.filter(([name]) => process.env.MIVKET_ALL || !LONG.test(name));
+
 test('costs only itself, and is named for what it does', async () => {
-  HOSTILE.forEach(([, code], i) => shop.write(`hostile/${i}.html`, code));
+  TRIED.forEach(([, code], i) => shop.write(`hostile/${i}.html`, code));
   shop.write('hostile/sound.html', '<p>Sow beans in May.</p>');
   const { document } = await shop.audit(['hostile', '--width', '390', '--jobs', '2']);
   const ids = getIds(document);
-  const found = HOSTILE.map(([name], i) => [name, [...new Set(ids[`${i}.html`])]]);
-  expect(found).toEqual(HOSTILE.map(([name, , expected]) => [name, expected]));
+  const found = TRIED.map(([name], i) => [name, [...new Set(ids[`${i}.html`])]]);
+  expect(found).toEqual(TRIED.map(([name, , expected]) => [name, expected]));
   expect(ids['sound.html']).toEqual([]);
   const loop = document.snippets.find(({ name }) => name === '0.html')!;
   expect(loop.findings[0]!.where).toMatchObject({ line: 2, column: 1 });
@@ -206,11 +210,12 @@ test('costs only itself, and is named for what it does', async () => {
   expect(asked.filter((path) => path === '/on').length).toBeLessThan(25);
 }, 500_000);
 
-test('a message of 95 MB, or 100,000 of 1 kB, are no hang and end nothing', async () => {
+test('a message of 95 MB, or many of 1 kB, are no hang and end nothing', async () => {
+  const many = process.env.MIVKET_ALL ? 1e5 : 1e4;
   shop.write('loud/long.html', '<p>x</p><script>console.error("x".repeat(95e6))</script>');
   shop.write(
     'loud/many.html',
-    '<p>x</p><script>for (let i = 0; i < 1e5; i++) console.error("x".repeat(1000))</script>',
+    `<p>x</p><script>for (let i = 0; i < ${many}; i++) console.error("x".repeat(1000))</script>`,
   );
   const { code, document } = await shop.audit(['loud', '--width', '390', '--jobs', '1']);
   expect(getIds(document)).toEqual({ 'long.html': [], 'many.html': ['script-error'] });
@@ -221,7 +226,7 @@ test('5,000 frames take no more time than there is, and are told as far as they 
   const code = '<iframe style="border: 0; width: 100%; height: 99px"></iframe>'.repeat(5_000);
   shop.write('frames/many.html', code);
   shop.write('frames/sound.html', '<p>Sow beans in May.</p>');
-  const args = ['frames', '--width', '390', '--time-limit', '10s'];
+  const args = ['frames', '--width', '390', '--time-limit', '6s'];
   const { document } = await shop.audit(args);
   const ids = getIds(document);
   expect(new Set(ids['many.html'])).toEqual(new Set(['frame-unnamed']));
@@ -240,13 +245,13 @@ test('a snippet has so much time as a whole, and is told with what was seen by t
   expect(whys).toContain('the 2 s that a snippet may take were over');
 }, 60_000);
 
-test('one bad snippet among fifty costs only itself', async () => {
-  for (let i = 0; i < 49; i++) shop.write(`fifty/${i}.html`, `<p>Bed ${i}</p>`);
-  shop.write('fifty/bad.html', '<script>for (;;) {}</script>');
-  const { document } = await shop.audit(['fifty', '--width', '390']);
+test('one bad snippet among twenty costs only itself', async () => {
+  for (let i = 0; i < 19; i++) shop.write(`twenty/${i}.html`, `<p>Bed ${i}</p>`);
+  shop.write('twenty/bad.html', '<script>for (;;) {}</script>');
+  const { document } = await shop.audit(['twenty', '--width', '390']);
   const held = document.snippets.filter(({ verdict }) => verdict !== 'clear');
   expect(held.map(({ name }) => name)).toEqual(['bad.html']);
-  expect(document.snippets).toHaveLength(50);
+  expect(document.snippets).toHaveLength(20);
 }, 120_000);
 
 test('a service worker of one load, or one snippet, has no part in the next', async () => {

@@ -156,6 +156,7 @@ const SOUND: Record<string, string> = {
     'let n = 0; const more = setInterval(() => { const p = document.createElement("p"); p.textContent = "Peas"; document.getElementById("bed").after(p); if (++n > 5) clearInterval(more) }, 2000)',
   ),
   lines: bed('new EventSource("https://order.fernmap.example/lines").onmessage = () => {}'),
+  fetched: bed('fetch("https://order.fernmap.example/lines").then((one) => one.text())'),
   rests: bed('addEventListener("resize", () => {})'),
 };
 
@@ -203,12 +204,14 @@ describe('what comes within the first minute', () => {
   });
 
   test.each(Object.keys(SOUND))('is no fault where it is none: %s', (name) => {
-    const { findings, verdict, gaps } = pick(sound, name);
+    const { findings, verdict, gaps, openLines } = pick(sound, name);
     expect({ findings: findings.map(({ id, message }) => `${id}: ${message}`), gaps }).toEqual({
       findings: [],
       gaps: [],
     });
     expect(verdict).toBe('clear');
+    // What is told of what came over them is no claim.
+    expect(openLines).toEqual(/lines|fetched/.test(name) ? ['order.fernmap.example'] : []);
   });
 
   test('does not fit where it fits only at first', () => {

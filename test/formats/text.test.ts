@@ -107,6 +107,17 @@ a click.
     expect(text).toContain('Not judged: slot-overflow and page-hangs (the page hangs).');
   });
 
+  test('names the hosts that a line stays open to', () => {
+    const tell = (openLines: string[]) => format({ openLines }).replace(/\s+/g, ' ');
+    expect(tell([])).not.toContain('open to');
+    expect(tell(['chat.example'])).toContain(
+      'A line stays open to chat.example: what comes over it later was not seen.',
+    );
+    expect(tell(['chat.example', 'ticker.example'])).toContain(
+      'Lines stay open to chat.example and ticker.example: what comes over them later was not seen.',
+    );
+  });
+
   test('keeps to a narrow terminal: grid in rows, words wrapped', () => {
     const renders = [320, 390, 600, 768, 1024, 1280].map((width) =>
       makeRender('column', width, null),

@@ -73,6 +73,20 @@ describe('the traffic log', () => {
     expect(log.requests[0]!.contentType).toBe('text/javascript');
   });
 
+  test('a request that turns out to be a line that stays open is waited for no more', async () => {
+    start(main, '1', 'https://tally.example/events', { type: 'Fetch' });
+    let idle = false;
+    const waiting = log.whenIdle().then(() => (idle = true));
+    expect([log.pending, log.open]).toEqual([1, 0]);
+    main.emit('Network.responseReceived', {
+      requestId: '1',
+      response: { status: 200, headers: { 'Content-Type': 'text/event-stream' } },
+      type: 'Fetch',
+    });
+    await waiting;
+    expect([idle, log.pending, log.open, log.requests[0]!.type]).toEqual([true, 0, 1, 'stream']);
+  });
+
   test.each<[string, Record<string, string>, number, number]>([
     ['as its header says', { 'content-length': '300' }, 357, 321],
     ['as it was unpacked, where it came unpacked', {}, 1020, 1000],

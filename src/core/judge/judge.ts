@@ -21,6 +21,7 @@ import { compareLevels, getVerdict } from '../verdict.js';
 import { composeMend } from '../mend/compose.js';
 import { getPlace } from '../render.js';
 import { listFrameFits } from '../measure/frame-fit.js';
+import { listOpenLines } from '../measure/open-lines.js';
 import { joinRanges } from '../search/ranges.js';
 import { getExcerpt } from './excerpt.js';
 import { gatherCauses, listCauses, mendAll, numberCauses, type Telling } from './causes.js';
@@ -112,6 +113,7 @@ export function judgeSnippet(given: Judged): Judgement {
     findings,
     causes: listCauses(markup, groups),
     mended: mendAll(markup, groups),
+    openLines: listOpenLines(evidence),
     gaps: flatMap(evidence, reportGaps),
   };
   const broken = [...faults].map(([id, { error }]) => ({ id, error }));
@@ -128,7 +130,8 @@ export function leaveUnjudged(
     ...{ name, path, published: published?.address ?? null, text, verdict: 'unsure' },
     fitsFrom: null,
     searched: { windows: [], tried: 0, why },
-    ...{ frameFit: [], renders: [], findings: [], causes: [], mended: null, gaps: [] },
+    ...{ frameFit: [], renders: [], findings: [], causes: [], mended: null },
+    ...{ openLines: [], gaps: [] },
   };
   const notJudged = checks.map(({ id }) => ({ id, why, snippet: name }));
   return { report, notJudged, broken: [] };

@@ -27,8 +27,9 @@ export function followTraffic(session: Session, log: RequestLog): void {
     const { status, headers } = response;
     if (!request) return;
     const sharedWith = getSharing(headers) ?? request.sharedWith;
-    const told = { type: toFileType(type), contentType: getContentType(headers), sharedWith };
-    Object.assign(request, { status, ...told, sized: readSizes(headers) });
+    const contentType = getContentType(headers);
+    const told = { type: getType(type, contentType), contentType, sharedWith };
+    log.answer(request, { status, ...told, sized: readSizes(headers) });
   });
   session.on('Network.responseReceivedExtraInfo', (event) => {
     const request = at(event.requestId);
@@ -51,6 +52,14 @@ export function followTraffic(session: Session, log: RequestLog): void {
     log.finish(request);
   });
   session.on('Network.requestServedFromCache', ({ requestId }) => log.finish(at(requestId)));
+}
+
+/** Server-sent events (HTML Living Standard, 9.2) may be asked for like any data. */
+function getType(
+  type: Protocol.Network.ResourceType,
+  contentType: string | null,
+): LoggedRequest['type'] {
+  return contentType === 'text/event-stream' ? 'stream' : toFileType(type);
 }
 
 function takeHeaders(

@@ -134,11 +134,21 @@ export class RequestLog {
     this.#requests.set(`${key} ${this.#requests.size}`, before);
   }
 
+  /** Its answer begins: by that it may turn out to be a line that stays open. */
+  answer(request: LoggedRequest, told: Partial<LoggedRequest>): void {
+    Object.assign(request, told);
+    this.#tellIdle();
+  }
+
   finish(request: LoggedRequest | undefined, endedAt: number | null = null): void {
     if (!request) return;
     request.done = true;
     request.endedAt = endedAt;
     this.#lastActivity = performance.now();
+    this.#tellIdle();
+  }
+
+  #tellIdle(): void {
     if (this.pending > 0) return;
     for (const resolve of this.#idleWaiters.splice(0)) resolve();
   }
