@@ -4,6 +4,7 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import * as z from 'zod';
 import { CHECKS } from '../dist/src/checks/index.js';
 import { houseSchema } from '../dist/src/core/house/schema.js';
+import { mendSchema } from '../dist/src/core/mend/document.js';
 import { runSchema } from '../dist/src/core/run.js';
 import { formatFindingsPage } from '../dist/src/formats/explanation.js';
 
@@ -13,6 +14,7 @@ const files = {
     z.toJSONSchema(houseSchema, { io: 'input', unrepresentable: 'any' }),
   ),
   'schema/run.schema.json': toJson(z.toJSONSchema(runSchema)),
+  'schema/mend.schema.json': toJson(z.toJSONSchema(mendSchema)),
   'docs/findings.md': formatFindingsPage(CHECKS),
 };
 

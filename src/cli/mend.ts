@@ -2,7 +2,7 @@ import { relative, resolve } from 'node:path';
 import { ToolError } from '../core/errors.js';
 import { getOverall } from '../core/verdict.js';
 import { countWords } from '../core/words/list.js';
-import { formatMended, formatMendedEnd } from '../formats/mended.js';
+import { formatMended, formatMendedEnd, formatMendedJson } from '../formats/mended.js';
 import { Faults } from '../run/faults.js';
 import { loadHouse } from '../run/house-file.js';
 import { mend as mendAll, type Mended } from '../run/mend.js';
@@ -12,7 +12,7 @@ import type { Snippet } from '../core/snippet.js';
 import { makePaint } from './colours.js';
 import { readInputs } from './intake.js';
 import { watchInterrupt } from './interrupt.js';
-import { called, clash, parseOptions, toRequest } from './options.js';
+import { called, clash, parseOptions, toRequest, type AuditFlags } from './options.js';
 import { getExit, getFailureCode, INTERRUPTED } from './outputs.js';
 import { complain, complainOf, getTextWidth, write, type World } from './streams.js';
 
@@ -41,7 +41,7 @@ export async function runMend(given: Record<string, unknown>, world: World): Pro
       await complain(world, 'Interrupted: nothing was written.');
       return INTERRUPTED;
     }
-    await tell(mended, options.color, world);
+    await tell(mended, options, world);
     const faults = new Faults();
     if (mended.fault !== null) faults.add(mended.fault, 'the second look');
     if (target === null) {
@@ -84,7 +84,12 @@ function checkInputs(snippets: readonly Snippet[], target: Destination | null): 
 
 const isChanged = ({ before, after }: Mended['snippets'][number]) => before.text !== after.text;
 
-async function tell({ snippets }: Mended, colours: boolean, world: World): Promise<void> {
+async function tell(
+  { before, snippets }: Mended,
+  { format, color: colours }: Pick<AuditFlags, 'format' | 'color'>,
+  world: World,
+): Promise<void> {
+  if (format === 'json') return write(world.stdout, formatMendedJson(snippets, before));
   const means = {
     paint: makePaint(world, colours),
     width: getTextWidth(world, 120),

@@ -79,6 +79,7 @@ function addMend(program: Command, world: World, outcome: { code: number }): voi
     .option('--write', 'write the files themselves; as they were they stay beside them (.orig)')
     .option('--out <folder>', 'write mended copies into a folder');
   addJudging(addRendering(command))
+    .option('--format <name>', 'on standard output: text, or json (with the mended code)')
     .option('--quiet', 'no progress and no notes')
     .option('--no-color', 'no colours')
     .action(async (inputs: string[], options: Record<string, unknown>) => {

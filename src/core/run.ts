@@ -5,7 +5,7 @@ import { harmShotsSchema, shotSchema } from './evidence.js';
 import { cause, finding, level } from './finding.js';
 import { viewportSchema } from './render.js';
 
-const verdict = z.enum(['clear', 'hold', 'unsure']);
+export const verdict = z.enum(['clear', 'hold', 'unsure']);
 const notJudged = z.object({ id: z.string(), why: z.string(), snippet: z.string() });
 
 const gap = z.object({

@@ -1,10 +1,12 @@
 import { createTwoFilesPatch } from 'diff';
 import { flatMap } from '../core/lists.js';
+import type { MendDocument } from '../core/mend/document.js';
 import type { Proof } from '../core/mend/proof.js';
 import type { MendedSnippet } from '../core/mend/work.js';
 import type { Finding, SnippetReport } from '../core/run.js';
 import { joinWords, countWords } from '../core/words/list.js';
-import { clean, cleanLine } from './clean.js';
+import { getOverall } from '../core/verdict.js';
+import { clean, cleanLine, escapeJson } from './clean.js';
 import type { Paint } from './paint.js';
 import { wrap } from './wrap.js';
 
@@ -72,25 +74,48 @@ function nameLines(lines: readonly number[]): string {
   return `${lines.length > 1 ? 'lines' : 'line'} ${joinWords(lines.map(String))}`;
 }
 
+/** The change as a unified diff; null where nothing was changed. */
+function makePatch({ path, name: own, text }: SnippetReport, after: SnippetReport): string | null {
+  if (text === after.text) return null;
+  const name = path === null || path.endsWith(own) ? (path ?? own) : `${path} (${own})`;
+  const patch = createTwoFilesPatch(name, name, text, after.text, '', '', { context: 3 });
+  return patch.replace(/^(Index: .*\n)?=+\n/, '');
+}
+
 /** '' where nothing was changed. */
 function formatPatch(
   before: SnippetReport,
   after: SnippetReport,
   { paint, terminal }: MendedOptions,
 ): string {
-  if (before.text === after.text) return '';
-  const { path, name: own } = before;
-  const name = path === null || path.endsWith(own) ? (path ?? own) : `${path} (${own})`;
-  const patch = createTwoFilesPatch(name, name, before.text, after.text, '', '', { context: 3 });
-  const lines = patch
-    .replace(/^(Index: .*\n)?=+\n/, '')
-    .trimEnd()
-    .split('\n');
+  const lines = makePatch(before, after)?.trimEnd().split('\n') ?? [];
   return flatMap(lines, (line) => {
     const shown = terminal ? clean(line) : line;
     if (/^[+](?!\+\+ )/.test(line)) return [paint.sound(shown)];
     return [/^-(?!-- )/.test(line) ? paint.blocker(shown) : shown];
   }).join('\n');
+}
+
+/** All of it as JSON, with a line break at the end. */
+export function formatMendedJson(
+  all: readonly MendedSnippet[],
+  { tool, startedAt }: Pick<MendDocument, 'tool' | 'startedAt'>,
+): string {
+  const document: MendDocument = {
+    schema: 'mivket-mend-1',
+    ...{ tool, startedAt },
+    verdict: getOverall(all.map(({ after }) => after.verdict)),
+    snippets: all.map(({ before, after, cured, takenBack }) => ({
+      ...{ name: before.name, path: before.path },
+      ...{ before: before.verdict, after: after.verdict, cured },
+      takenBack: takenBack.map(({ findings, proof }) => ({ findings, why: explain(proof) })),
+      left: after.findings,
+      unseen: [...new Set(after.gaps.map(({ why }) => why))],
+      text: after.text,
+      patch: makePatch(before, after),
+    })),
+  };
+  return `${escapeJson(JSON.stringify(document, null, 2))}\n`;
 }
 
 /** What it came to, in a sentence. */

@@ -1,6 +1,8 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { afterAll, expect, test } from '@jest/globals';
+import { applyPatch } from 'diff';
+import { mendSchema } from '../../dist/src/core/mend/document.js';
 import { Workshop } from '../support/program.js';
 
 const shop = new Workshop();
@@ -44,6 +46,28 @@ test('written where that is wanted; once more there is nothing left to change', 
     'wide.html.orig',
   ]);
 }, 120_000);
+
+test('as JSON, with the mended code and the change', async () => {
+  shop.write('json/wide.html', WIDE);
+  shop.write('json/sound.html', '<p>Sow in May.</p>');
+  const args = ['mend', 'json', '--width', '390', '--format', 'json'];
+  const { code, out } = await shop.run(args);
+  const document = mendSchema.parse(JSON.parse(out));
+  expect([code, document.verdict]).toEqual([0, 'clear']);
+  const [sound, wide] = document.snippets;
+  expect(sound).toMatchObject({
+    name: 'sound.html',
+    cured: [],
+    takenBack: [],
+    left: [],
+    patch: null,
+  });
+  expect(sound!.text).toBe('<p>Sow in May.</p>');
+  expect(wide).toMatchObject({ before: 'hold', after: 'clear', unseen: [] });
+  expect(wide!.cured.map(({ id }) => id)).toEqual(['page-scrolls-sideways']);
+  expect(wide!.text).toBe(WIDE.replace('width: 1400px', 'width: 100%; max-width: 1400px'));
+  expect(applyPatch(WIDE, wide!.patch!)).toBe(wide!.text);
+}, 60_000);
 
 test('what cannot be is told in a sentence, before anything is rendered', async () => {
   const both = await shop.run(['mend', '--code', WIDE, '--write', '--out', 'mended']);
