@@ -131,6 +131,8 @@ export interface CheckDefinition<K extends FactKind, D, M extends Measures = Mea
   needs: readonly K[] | Needs<K>;
   /** Whether the markup alone can raise it; `part` where it shows some of the ways only. */
   markup: boolean | 'part';
+  /** What of its needs is enough of a page some time after it came to rest; left out: all. */
+  later?: readonly K[];
   /**
    * Whether it can judge a page that is published, which nothing is held against; left out: all can but those
    * about the paste and its place.

@@ -127,7 +127,7 @@ const HOSTILE: [string, string, string[]][] = [
     '<p>x</p><script>fetch("https://x.loam.example:65536/").catch(() => 0)</script>',
     [],
   ],
-  ['printing', '<p>x</p><script>print()</script>', []],
+  ['printing', '<p>x</p><script>print()</script>', ['page-taken-over']],
   [
     'redirects without end',
     '<img alt="Beans" src="https://static.loam.example/on?0">',

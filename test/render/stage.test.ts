@@ -91,6 +91,7 @@ class PaperPage implements BrowserPage {
   readonly gone = false;
   address = '';
   readonly hand = {
+    click: () => Promise.resolve(),
     listListeners: () => Promise.resolve([]),
     point: () => Promise.resolve(),
     wheel: () => Promise.resolve(),

@@ -14,12 +14,25 @@ interface Told {
   /** The ways that do nothing. */
   stuck?: string[];
   listens?: string[];
+  /** What becomes of a click on the page's first link. */
+  link?: { href: string; kept: boolean } | null;
+  /** Where a click on a link leads, and one on words. */
+  leads?: { link?: string; words?: string };
 }
 
 const KEYS = { keys: true, swipes: false };
 const FINGER = { keys: false, swipes: true };
 
-function makePage({ below = 900, controls = 3, stuck = [], listens = ['keydown'] }: Told = {}) {
+function makePage({
+  below = 900,
+  controls = 3,
+  stuck = [],
+  listens = ['keydown'],
+  link = null,
+  leads = {},
+}: Told = {}) {
+  const happened = new Happenings('');
+  const lead = (address: string | undefined) => void (address && happened.openByClick(address));
   let top = 0;
   let focus = 1;
   const go = (way: string) => {
@@ -34,13 +47,15 @@ function makePage({ below = 900, controls = 3, stuck = [], listens = ['keydown']
     focusFirst: () => focus,
     hasLeft: (id: number) => id !== focus,
     leaveFocus: () => undefined,
+    clickOwnLink: () => (lead(leads.link), link),
   };
   const page = {
-    happened: new Happenings(''),
+    happened,
     read: (name: string, ...args: never[]) => Promise.resolve(answers[name]!(...args)),
     hand: {
       listListeners: () => Promise.resolve(listens.map((type) => ({ type, passive: false }))),
       wheel: () => go('wheel'),
+      click: () => Promise.resolve(lead(leads.words)),
       press: (key: string) => {
         if (key !== 'Tab') return go(key);
         if (!stuck.includes('Tab')) focus++;
@@ -85,11 +100,37 @@ describe('a visit', () => {
   });
 
   test('tries no keys where nothing listens for them, and nothing where there is nowhere to go', async () => {
-    const silent = makePage({ listens: ['click'] });
+    const silent = makePage({ listens: ['scroll'] });
     expect((await tryVisit(silent, KEYS)).tried).toEqual(['wheel']);
     expect(silent.happened.handled).toBe(false);
     expect((await tryVisit(makePage({ below: 4 }), KEYS)).tried).toEqual(['tab']);
     expect((await tryVisit(makePage({ controls: 1 }), KEYS)).tried).not.toContain('tab');
+  });
+});
+
+describe('clicks', () => {
+  const HREF = 'https://www.seedlibrary.example/join';
+  const listens = ['click'];
+  const hindered = async (told: Told) =>
+    (await tryVisit(makePage({ listens, ...told }), KEYS)).hindered.filter((act) => act !== 'copy');
+
+  test.each<[string, Told, string[]]>([
+    ['lead where they are to', { link: { href: HREF, kept: false } }, []],
+    ['lead nowhere', { link: { href: HREF, kept: true } }, ['follow']],
+    [
+      'are led by code to where they are to',
+      { link: { href: HREF, kept: true }, leads: { link: HREF } },
+      [],
+    ],
+    [
+      'are led elsewhere',
+      { link: { href: HREF, kept: true }, leads: { link: 'https://elsewhere.example/' } },
+      ['follow'],
+    ],
+    ['lead away where there is nothing to click', { leads: { words: HREF } }, ['click']],
+    ['are not tried where nothing listens', { listens: ['scroll'], leads: { words: HREF } }, []],
+  ])('%s', async (_, told, acts) => {
+    expect(await hindered(told)).toEqual(acts);
   });
 });
 

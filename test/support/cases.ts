@@ -470,6 +470,16 @@ export const CASES: Record<string, HardCase[]> = {
   ],
   'page-locked': [
     [
+      '<p>Sow</p><script>setTimeout(() => { document.body.style.cssText = "overflow: hidden; height: 100vh" }, 20000)</script>',
+      'overflow',
+      { page: HOST.replace('</footer>', '</footer><p style="height: 3000px">Beds</p>') },
+    ],
+    [
+      '<p>Sow</p><script>setTimeout(() => { document.body.style.overflow = "auto" }, 20000)</script>',
+      null,
+      { page: HOST.replace('</footer>', '</footer><p style="height: 3000px">Beds</p>') },
+    ],
+    [
       '<style>body { position: fixed; overflow: hidden }</style><p>Sow</p>',
       '<style>',
       { page: HOST.replace('</footer>', '</footer><p style="height: 3000px">Beds</p>') },
@@ -550,6 +560,15 @@ export const CASES: Record<string, HardCase[]> = {
     ],
   ],
   'visitor-hindered': [
+    [
+      '<p>Sow</p><script>addEventListener("keydown", (event) => event.ctrlKey && event.preventDefault())</script>',
+      'keydown',
+    ],
+    [
+      '<p id="bed">Sow</p><script>setInterval(() => { bed.textContent += "x" }, 3000); addEventListener("keydown", () => 0)</script>',
+      null,
+      { page: HOST.replace('</footer>', '</footer><p style="height: 3000px">Beds</p>') },
+    ],
     ['<style>body { user-select: none }</style><p>Sow</p>', '<style>'],
     ['<p>Sow</p><script>onbeforeunload = () => "Stay?"</script>', 'beforeunload'],
     ['<p>Sow</p><script>onbeforeunload = () => { document.title }</script>', null],

@@ -7,6 +7,7 @@ import {
   type Seen,
 } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
+import { isShifted } from '../../core/measure/host-damage.js';
 import { atSnippet, getHead } from '../../core/measure/blame.js';
 import {
   blameWidth,
@@ -61,7 +62,7 @@ export default defineCheck({
   explains: [
     { findings: ['slot-overflow', 'frame-wider-than-slot'] },
     // A slot that grows with its content pushes and narrows what is beside it.
-    { findings: ['host-content-damaged'], fits: isPushed },
+    { findings: ['host-content-damaged'], fits: isShifted },
   ],
   tooWide: () => true,
   judge,
@@ -194,9 +195,4 @@ function findLongestWord({ text, elements }: Markup): Span | null {
 
 function blank(text: string, from: number, to: number): string {
   return text.slice(0, from) + ' '.repeat(to - from) + text.slice(to);
-}
-
-function isPushed({ data }: Fact<unknown>): boolean {
-  const { harms } = data as { harms: { harm: string }[] };
-  return harms.every(({ harm }) => harm === 'moved' || harm === 'resized');
 }

@@ -6,6 +6,7 @@ import {
   type RenderOf,
   type MarkupFact,
 } from '../../core/check.js';
+import type { Facts } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
 import { getValue, getTagSpan, type Markup } from '../../core/markup/markup.js';
 import { atSnippet, blameElement } from '../../core/measure/blame.js';
@@ -33,12 +34,14 @@ const BRIEFS: Record<Taking, string> = {
   leave: 'it leads the visitor away',
 };
 
+type Dialog = Facts['scripts']['dialogs'][number];
+
 /** So many dialogs in one load have no end. */
 const ENDLESS = 10;
 
 /** What the source of each looks like. */
 const CALLS: Record<Taking, RegExp> = {
-  dialog: /\b(alert|confirm|prompt)\s*\(/,
+  dialog: /\b(alert|confirm|prompt|print)\s*\(/,
   layer: /\b(showModal|showPopover|togglePopover)\s*\(/,
   window: /\bopen\s*\(/,
   reload: /\b(location|reload|http-equiv|history)\b/i,
@@ -116,6 +119,10 @@ export default defineCheck({
     faulty: [
       { name: 'a greeting', code: '<script>alert("Welcome to the glasshouse");</script>' },
       {
+        name: 'a page that is to be printed at once',
+        code: '<p>Sow in May.</p><script>print()</script>',
+      },
+      {
         name: 'a dialog of the page’s own kind',
         code: '<dialog id="swap"><p>Seed swap on Saturday</p><form method="dialog"><button>Close</button></form></dialog><script>document.getElementById("swap").showModal();</script>',
       },
@@ -145,12 +152,15 @@ export default defineCheck({
   },
 });
 
+function nameDialog({ kind, text }: Dialog): string {
+  return kind === 'print' ? 'the one for printing' : `${kind} “${text}”`;
+}
+
 function judgeRender({ markup }: Case<Needs>, render: RenderOf<Needs>): Fact<Data, Measured>[] {
   const { dialogs, windows, navigations } = render.scripts;
   const [dialog] = dialogs;
   const found: [Taking, string, Measured][] = [];
-  if (dialog)
-    found.push(['dialog', `${dialog.kind} “${dialog.text}”`, { dialogs: dialogs.length }]);
+  if (dialog) found.push(['dialog', nameDialog(dialog), { dialogs: dialogs.length }]);
   if (windows[0] !== undefined) found.push(['window', windows[0], { windows: windows.length }]);
   for (const kind of ['reload', 'leave'] as const) {
     const gone = navigations.find((one) => one.kind === kind);

@@ -18,6 +18,7 @@ import type { Markup } from '../markup/markup.js';
 import type { Finding, NotJudged, SnippetReport } from '../run.js';
 import type { Snippet } from '../snippet.js';
 import { compareLevels, getVerdict } from '../verdict.js';
+import { decapitalize } from '../words/list.js';
 import { composeMend } from '../mend/compose.js';
 import { getPlace } from '../render.js';
 import { listFrameFits } from '../measure/frame-fit.js';
@@ -239,10 +240,6 @@ function tell({ check, fact, level, waiver }: JudgedFact, judged: Judged): Telli
 function isConfirmed({ needs }: Check, fact: Fact<unknown>, { evidence }: Judged): boolean {
   const isLooked = fact.seen.length > 0 || evidence.length > 0 || needs.kinds.length === 0;
   return isLooked && !fact.doubtful;
-}
-
-function decapitalize(text: string): string {
-  return text.charAt(0).toLowerCase() + text.slice(1);
 }
 
 /** Whether any of the renders that a check reads was made. */

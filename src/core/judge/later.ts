@@ -76,7 +76,7 @@ function listTurns(prepared: readonly Prepared[]): Prepared[][] {
 
 /** Where all that a check reads was looked for. */
 function selectRead(renders: readonly Prepared[], check: Check): RenderOf<FactKind>[] {
-  const { kinds } = check.needs;
+  const { later: kinds = check.needs.kinds } = check;
   const read = renders.filter(({ evidence: { sought = FACT_KINDS } }) =>
     kinds.every((kind) => sought.includes(kind)),
   );

@@ -1,3 +1,4 @@
+import type { Fact } from '../check.js';
 import type { Baseline, Box, Facts, HostPart, HostPartFact } from '../evidence.js';
 import { flatMap } from '../lists.js';
 import type { Viewport } from '../render.js';
@@ -104,4 +105,10 @@ export function getHarmedRegion(harmed: readonly Harmed[], viewport: Viewport): 
   const bottom = Math.ceil(Math.max(...boxes.map(({ y, height }) => y + height)) + MARGIN);
   const height = Math.min(Math.max(bottom - top, viewport.height / 4), MOST_HEIGHT);
   return { x: 0, y: top, width: viewport.width, height: Math.round(height) };
+}
+
+/** Whether a finding says no more than that parts of the page stand elsewhere, or have another size. */
+export function isShifted({ data }: Fact<unknown>): boolean {
+  const { harms } = data as { harms: { harm: Harm }[] };
+  return harms.every(({ harm }) => harm === 'moved' || harm === 'resized');
 }

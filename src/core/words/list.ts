@@ -68,6 +68,11 @@ export function capitalize(text: string): string {
   return text.charAt(0).toUpperCase() + text.slice(1);
 }
 
+/** The same within a sentence. */
+export function decapitalize(text: string): string {
+  return text.charAt(0).toLowerCase() + text.slice(1);
+}
+
 /** How something of the snippet is called: `<iframe>`, or, where a script made it, by its selector. */
 export function nameElement(tag: string, culprit: Culprit): string {
   if (culprit.at !== 'made' || !culprit.selector) return `the <${tag}>`;

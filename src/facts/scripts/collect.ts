@@ -6,12 +6,13 @@ import type { Collector, Look } from '../collector.js';
 export const collectScripts: Collector<'scripts'> = (look) => {
   const { hung, happened, reading } = look;
   // As they are by now: the page goes on.
-  const dialogs = [...happened.dialogs];
   const windows = [...happened.windows];
   const navigations = [...happened.navigations];
   const downloads = [...happened.downloads];
   const console = [...happened.console];
-  const { sounds = [], writers = [], waits = [], held = [] } = reading?.objects ?? {};
+  const { sounds = [], writers = [], waits = [], held = [], prints = 0 } = reading?.objects ?? {};
+  // Here nobody prints: the page is told that it is about to be, and no more comes of it.
+  const dialogs = [...happened.dialogs, ...(prints > 0 ? [{ kind: 'print', text: '' }] : [])];
   const none = { errors: [], framed: [] };
   const { errors, framed } = happened.errors.length > 0 ? collectErrors(look) : none;
   const opened = listOpened(look);

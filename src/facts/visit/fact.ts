@@ -5,8 +5,19 @@ import { defineKind } from '../kind.js';
 export const WAYS = ['wheel', 'swipe', 'arrows', 'space', 'tab'] as const;
 export type Way = (typeof WAYS)[number];
 
-/** What a visitor does with the words and fields of a page, and how it is left. */
-export const ACTS = ['select', 'copy', 'paste', 'menu', 'leave'] as const;
+/** What a visitor does with the words, fields and links of a page, and how it is left. */
+export const ACTS = [
+  'select',
+  'copy',
+  'paste',
+  'menu',
+  'find',
+  'leave',
+  'follow',
+  'click',
+] as const;
+/** Those that events show alone. */
+export type Asked = Exclude<Act, 'follow' | 'click'>;
 export type Act = (typeof ACTS)[number];
 
 /** What a visitor can do with the page around: tried in one render of each slot, where the snippet could prevent it. */

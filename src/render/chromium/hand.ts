@@ -69,6 +69,16 @@ export class Hand implements PageHand {
     await this.#session.send('Input.dispatchMouseEvent', turn);
   }
 
+  async click({ x, y }: { x: number; y: number }): Promise<void> {
+    await this.#begin();
+    await this.#reveal();
+    for (const type of ['mousePressed', 'mouseReleased'] as const)
+      await this.#session.send('Input.dispatchMouseEvent', {
+        ...{ type, x, y },
+        ...{ button: 'left', clickCount: 1 },
+      });
+  }
+
   async swipe<T>(
     { x, from, to }: { x: number; from: number; to: number },
     meanwhile: () => Promise<T>,

@@ -19,7 +19,8 @@ export function followHappenings(session: Session, frame: string, now: () => Hap
     now().download(url, suggestedFilename),
   );
   session.on('Page.windowOpen', ({ url, userGesture }) => {
-    if (!userGesture) now().openWindow(url);
+    if (userGesture) now().openByClick(url);
+    else now().openWindow(url);
   });
   session.on('Page.frameScheduledNavigation', ({ frameId, reason, url }) => {
     if (frameId === frame) now().schedule(url, reason === 'metaTagRefresh');

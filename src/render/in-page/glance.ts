@@ -72,6 +72,7 @@ export function glance(): Glance {
     [root, ...(body ? [body] : [])].map(getManner),
     Array.from(page.querySelectorAll('video, audio'), isPlaying),
     [...book.posts.values()].map((heights) => heights.length),
+    book.prints,
   ];
   const fine = [
     slots.map((slot) => [Math.round(slot.getBoundingClientRect().height), slot.scrollWidth]),

@@ -14,12 +14,12 @@ export function clickLinks(ids: readonly number[]): ClickedLink[] {
     const link = nodes.get(id);
     const href = link && own(link).getAttribute('href');
     const leadsNowhere = typeof href === 'string' && /^\s*#?\s*$/.test(href);
-    return link ? [{ id, jumps: leadsNowhere && jumps(link) }] : [];
+    return link ? [{ id, jumps: leadsNowhere && isFollowed(link) }] : [];
   });
 }
 
 /** Whether no handler keeps the browser from following it: the last listener of all sees that, and keeps it. */
-function jumps(link: Element): boolean {
+export function isFollowed(link: Element): boolean {
   let kept = false;
   let came = false;
   const last = (event: Event) => {
@@ -34,7 +34,7 @@ function jumps(link: Element): boolean {
   try {
     const followed = link.dispatchEvent(click);
     // Not to be followed all the same.
-    if (!came && followed && href.trim() === '') window.stop();
+    if (!came && followed && !href.trim().startsWith('#')) window.stop();
     return came ? !kept : followed;
   } finally {
     window.removeEventListener('click', last);

@@ -40,6 +40,7 @@ function followPage(notebook: Notebook): void {
   on('play', ({ target }) => {
     if (target instanceof HTMLMediaElement) notebook.played.add(target);
   });
+  window.addEventListener('beforeprint', () => notebook.prints++);
 }
 
 /** What code in the page's own world tells of. @see ./watch.ts */

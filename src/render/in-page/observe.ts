@@ -29,6 +29,8 @@ export interface Notebook {
   /** Media that a script called play() on while they had sound; addresses of those not in the document. */
   asking: WeakSet<HTMLMediaElement>;
   sounds: string[];
+  /** How often it was about to be printed. */
+  prints: number;
   writers: string[];
   /** Events that scripts put in late wait for in vain, with the script's place among them. */
   waits: { event: string; script: number }[];
@@ -97,6 +99,7 @@ function makeNotebook(takeRecords: () => void): Notebook {
     timers: 0,
     asking: new WeakSet(),
     sounds: [],
+    prints: 0,
     writers: [],
     waits: [],
     tried: [],

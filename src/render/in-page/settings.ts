@@ -23,11 +23,26 @@ export function readSettings(): Record<string, string> {
     ['base target', list('base[target]')[0]?.getAttribute('target') ?? ''],
     ['canonical', join(list('link[rel~="canonical" i]'), 'href')],
     ...metas,
+    ['held', isHeld(page) ? 'yes' : ''],
     ...listAttributes('html', page.documentElement),
     ...listAttributes('body', page.body),
   ];
   const set = settings.filter(([, value]) => value !== '');
   return Object.fromEntries(set.map(([name, value]) => [name, value!.slice(0, LONGEST)]));
+}
+
+/** Less than this nobody would scroll, px. */
+const LEAST = 8;
+
+/** There is more of the page than the window shows, and its styles keep whoever visits it from scrolling there. */
+function isHeld({ documentElement: root, body }: Document): boolean {
+  const all = body ? [root, body] : [root];
+  const bottom = Math.max(...all.map((one) => Math.max(one.scrollHeight, one.offsetHeight)));
+  if (bottom < innerHeight + LEAST) return false;
+  const [own, inner = own] = all.map((one) => getComputedStyle(one));
+  // The body's counts for the window where the root has none of its own (CSS Overflow 3, 3.3).
+  const { overflowY } = own!.overflowY === 'visible' ? inner! : own!;
+  return /^(hidden|clip)$/.test(overflowY) || inner!.position === 'fixed';
 }
 
 /** A page may have no body. */

@@ -1,7 +1,8 @@
-import type { Act } from '../../facts/visit/fact.js';
+import type { Asked } from '../../facts/visit/fact.js';
 import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
 import { mapPresent } from '../../core/lists.js';
 import { leaveFocus, listTabbable } from './focus.js';
+import { isFollowed } from './links.js';
 import { listOwnTexts } from './ink.js';
 import { nextFrame, walk } from './shared.js';
 import { scrollBack } from './swipes.js';
@@ -62,21 +63,23 @@ export async function hasLeft(id: number): Promise<boolean> {
 }
 
 /** What of the page's own is prevented. What listens is asked by events as a visitor would cause them. */
-export function listHindered(): Act[] {
+export function listHindered(): Asked[] {
   const { page } = globalThis.mivketNotebook;
   const [words] = listWorded();
   const field = [...page.querySelectorAll(FIELDS)].find(isOwn);
-  const is: Record<Act, boolean> = {
+  const is: Record<Asked, boolean> = {
     select: words !== undefined && isUnselectable(words),
     copy: words !== undefined && isCopyKept(words),
     paste: field !== undefined && isPrevented(field, new ClipboardEvent('paste', CANCELABLE)),
     menu: words !== undefined && isPrevented(words, new MouseEvent('contextmenu', CANCELABLE)),
+    find: isPrevented(page.body ?? page.documentElement, new KeyboardEvent('keydown', CTRL_F)),
     leave: asksOnLeaving(),
   };
-  return (Object.keys(is) as Act[]).filter((act) => is[act]);
+  return (Object.keys(is) as Asked[]).filter((act) => is[act]);
 }
 
 const CANCELABLE = { bubbles: true, cancelable: true, composed: true };
+const CTRL_F = { ...CANCELABLE, key: 'f', code: 'KeyF', keyCode: 70, ctrlKey: true };
 
 function isUnselectable(words: Element): boolean {
   const { userSelect } = getComputedStyle(words);
@@ -101,6 +104,19 @@ function asksOnLeaving(): boolean {
   event.initEvent('beforeunload', false, true);
   window.dispatchEvent(event);
   return event.defaultPrevented || (event as BeforeUnloadEvent).returnValue !== '';
+}
+
+/** A click on a link of the page's own, and whether code kept the browser from following it. */
+export interface ClickedOwn {
+  href: string;
+  kept: boolean;
+}
+
+/** Clicks the first link of the page's own that leads to another page; null where there is none. */
+export function clickOwnLink(): ClickedOwn | null {
+  const links = globalThis.mivketNotebook.page.querySelectorAll<HTMLAnchorElement>('a[href]');
+  const link = [...links].find((one) => isOwn(one) && /^https?:/.test(one.href) && !one.hash);
+  return link ? { href: link.href, kept: !isFollowed(link) } : null;
 }
 
 /** What is stored for the tab alone is gone with it. */

@@ -19,6 +19,8 @@ export interface PageHand {
   point(): Promise<void>;
   /** Presses a key and lets it go. */
   press(key: 'Tab' | 'Escape' | 'ArrowDown' | 'Space', shift: boolean): Promise<void>;
+  /** Clicks with a mouse that stands there, px of the window. */
+  click(at: { x: number; y: number }): Promise<void>;
   /** Turns the wheel of a mouse that stands there, px of the window. */
   wheel(at: { x: number; y: number }, down: number): Promise<void>;
   /** Moves one finger up or down, px of the window, and asks something while it is still there. */

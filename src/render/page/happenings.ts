@@ -17,6 +17,8 @@ export interface Raised {
 export class Happenings {
   dialogs: ScriptFact['dialogs'] = [];
   windows: ScriptFact['windows'] = [];
+  /** Windows that a click of ours has opened: addresses. */
+  clicked: string[] = [];
   navigations: ScriptFact['navigations'] = [];
   downloads: ScriptFact['downloads'] = [];
   console: string[] = [];
@@ -72,6 +74,10 @@ export class Happenings {
 
   openWindow(address: string): void {
     if (this.windows.length < CAP) this.windows.push(address.slice(0, LONGEST));
+  }
+
+  openByClick(address: string): void {
+    if (this.clicked.length < CAP) this.clicked.push(address.slice(0, LONGEST));
   }
 
   /** It is to go elsewhere; `refresh`: by a refresh, which may be meant for later than anybody waits here. */

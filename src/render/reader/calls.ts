@@ -24,7 +24,14 @@ import {
 } from '../in-page/swipes.js';
 import { noteLate } from '../in-page/noted.js';
 import { readWhole, settleAndRead } from './whole.js';
-import { findOwnPlace, focusFirst, forgetTab, hasLeft, listHindered } from '../in-page/visit.js';
+import {
+  clickOwnLink,
+  findOwnPlace,
+  focusFirst,
+  forgetTab,
+  hasLeft,
+  listHindered,
+} from '../in-page/visit.js';
 import { findSlotEdges, readView } from '../in-page/painted.js';
 import { clickToStop } from '../in-page/stops.js';
 import {
@@ -63,6 +70,7 @@ export const CALLS = {
   leaveFocus,
   leaveSlot,
   listCoveredOnTheWay,
+  clickOwnLink,
   listHindered,
   listStops,
   listSwipePlaces,

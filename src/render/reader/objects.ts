@@ -15,6 +15,7 @@ import { walk } from '../in-page/shared.js';
 /** Facts as read in the page; box and style stand with the element of that id. */
 export interface RawObjects extends RawFacts {
   sounds: string[];
+  prints: number;
   writers: string[];
   /** Addresses of scripts that the parser waits for. */
   held: string[];
@@ -49,6 +50,7 @@ export function readObjects({ cap, everywhere, kinds }: ObjectWish): RawObjects 
     ...readEach({ cap, everywhere, kinds }, failed),
     ...readPageFacts(kinds, failed),
     sounds: book.sounds,
+    prints: book.prints,
     writers: book.writers,
     held: listHeld(book.page),
     waits: book.waits,

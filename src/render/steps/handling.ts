@@ -89,7 +89,7 @@ const NOTHING: Facts['handling'] = { trapped: null, caught: [], links: [], stopp
 
 /** The page and its hand, as long as each answer comes in time: a busy machine needs long for many of them. */
 type Patient = Pick<BrowserPage, 'read' | 'readFrames'> &
-  Omit<BrowserPage['hand'], 'point' | 'wheel'>;
+  Omit<BrowserPage['hand'], 'point' | 'wheel' | 'click'>;
 
 /** What is asked by clicking. */
 const CLICKS: ReadonlySet<string> = new Set(['clickLinks', 'clickToStop']);

@@ -1,6 +1,6 @@
-import type { VisitFact } from '../../core/evidence.js';
+import type { Act, VisitFact } from '../../core/evidence.js';
 import type { Way } from '../../facts/visit/fact.js';
-import type { OwnPlace } from '../in-page/visit.js';
+import type { ClickedOwn, OwnPlace } from '../in-page/visit.js';
 import type { Hands } from '../life/job.js';
 import type { BrowserPage } from '../page/browser-page.js';
 import { couldDo, isAsIs, isOneOfKind } from './once.js';
@@ -25,10 +25,14 @@ const WAY = 120;
 const LEAST = 8;
 /** So long is waited for it, frames. */
 const PATIENCE = 30;
+/** Where code leads elsewhere it does so within so many frames, in which no page goes so far, px. */
+const SOON = 10;
+const NEVER = 1e9;
 /** A page has come to stand that does not move for so many frames. */
 const STILL = 4;
 const MOST_TRIES = 10;
 const KEY_EVENTS = /^key(down|up|press)$/;
+const CLICK_EVENTS = /^(click|auxclick|mouse(down|up)|pointer(down|up))$/;
 
 /** Tries what a visitor does with the page around. */
 export async function tryVisit(page: BrowserPage, hands: Hands): Promise<VisitFact> {
@@ -56,13 +60,40 @@ export async function tryVisit(page: BrowserPage, hands: Hands): Promise<VisitFa
   }
   await page.read('leaveFocus');
   await standAtTop(page);
-  return { tried, stuck, hindered };
+  const clicks = hands.keys && listening.some(({ type }) => CLICK_EVENTS.test(type));
+  const misled = clicks ? await tryClicks(page, place) : [];
+  return { tried, stuck, hindered: [...hindered, ...misled] };
+}
+
+/** Whether a link still leads where it is to, and a click where there is nothing to click nowhere. */
+async function tryClicks(page: BrowserPage, place: OwnPlace): Promise<Act[]> {
+  const misled: Act[] = [];
+  page.happened.handled = true;
+  const whereTo = async (act: () => Promise<unknown>) => {
+    const { navigations, windows, clicked } = page.happened;
+    const before = [navigations.length, windows.length, clicked.length] as const;
+    await act();
+    // What is led away is so within some frames.
+    await page.read('readScroll', place.above, NEVER, SOON);
+    const left = navigations.slice(before[0]).map(({ address }) => address);
+    return [...left, ...windows.slice(before[1]), ...clicked.slice(before[2])];
+  };
+  let link: ClickedOwn | null = null;
+  const led = await whereTo(async () => (link = await page.read('clickOwnLink')));
+  const own = link as ClickedOwn | null;
+  if (own?.kept && !led.some((one) => own.href.startsWith(one))) misled.push('follow');
+  if ((await whereTo(() => page.hand.click(place))).length > 0) misled.push('click');
+  return misled;
 }
 
 async function moves(page: BrowserPage, { above }: OwnPlace, act: () => Promise<void>) {
   await standAtTop(page);
-  await act();
-  return (await page.read('readScroll', above, LEAST, PATIENCE)) - above >= LEAST;
+  // Where the page's time was moved on, a scroll by a key may stand until the next key is pressed.
+  for (let tries = 0; tries < 2; tries++) {
+    await act();
+    if ((await page.read('readScroll', above, LEAST, PATIENCE)) - above >= LEAST) return true;
+  }
+  return false;
 }
 
 /** What a way has begun may go on for a while. */
