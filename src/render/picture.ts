@@ -1,5 +1,6 @@
 import { PNG } from 'pngjs';
 import type { Box, Cell } from '../core/evidence.js';
+import { divide } from '../core/measure/painted.js';
 
 /** A picture of a piece of the page. */
 export interface Picture {
@@ -34,17 +35,15 @@ function eachPixel(
     }
 }
 
-/** A cell is no narrower, px; and a part has no more of them. */
-const LEAST_CELL = 40;
-const MOST_CELLS = 4;
-
-/** How an area is painted, in cells from left to right. */
+/** How an area is painted, in cells from left to right and line by line. */
 export function readCells(picture: Picture, area: Box): Cell[] {
-  const count = Math.max(1, Math.min(MOST_CELLS, Math.floor(area.width / LEAST_CELL)));
-  const width = area.width / count;
-  return Array.from({ length: count }, (_, i) =>
-    readCell(picture, { ...area, x: area.x + i * width, width }),
-  );
+  const { across, down } = divide(area);
+  const [width, height] = [area.width / across, area.height / down];
+  return Array.from({ length: across * down }, (_, i) => {
+    const [column, row] = [i % across, Math.floor(i / across)];
+    const cell = { x: area.x + column * width, y: area.y + row * height, width, height };
+    return readCell(picture, cell);
+  });
 }
 
 function readCell(picture: Picture, area: Box): Cell {

@@ -19,13 +19,16 @@ function draw(width: number, height: number, from: number) {
 
 describe('a picture of the window', () => {
   const picture = draw(200, 40, 120);
-  const area = (x: number, width: number) => ({ x, y: 4, width, height: 20 });
+  const area = (x: number, width: number) => ({ x, y: 4, width, height: 11 });
 
   test('is told by cells of 40 px at least, four at most', () => {
     expect(readCells(picture, area(0, 30))).toEqual([[200, 200, 200, 0]]);
     expect(readCells(picture, area(0, 79))).toHaveLength(1);
     expect(readCells(picture, area(0, 80))).toHaveLength(2);
-    expect(readCells(picture, { ...area(0, 200), height: 30 })).toHaveLength(4);
+    expect(readCells(picture, area(0, 200))).toHaveLength(4);
+    // From 6 px on a line has some of its own.
+    expect(readCells(picture, { ...area(0, 200), height: 12 })).toHaveLength(8);
+    expect(readCells(picture, { ...area(0, 30), height: 900 })).toHaveLength(80);
     expect(readCells(picture, area(40, 160))).toEqual([
       [200, 200, 200, 0],
       [200, 200, 200, 0],

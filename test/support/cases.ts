@@ -29,6 +29,12 @@ const MAP = 'src="https://maps.fernmap.example/embed/x"';
 const HOST =
   '<!doctype html><html lang="en"><head><title>Visit</title></head><body style="margin: 0; color: #000"><nav class="menu"><a href="/visit">Visit</a></nav><main><h1>Beds</h1><div data-mivket-slot="column"></div></main><footer id="foot">Write to the desk</footer></body></html>';
 
+/** With several lines of text before the slot. */
+const WORDY = HOST.replace(
+  '</h1>',
+  `</h1><p style="margin: 0">${'What is sown in May, and when the beds are free. '.repeat(9)}</p>`,
+);
+
 /** Hard cases of checks, by their finding. */
 export const CASES: Record<string, HardCase[]> = {
   'media-missing': [
@@ -389,6 +395,16 @@ export const CASES: Record<string, HardCase[]> = {
     ],
   ],
   'host-content-damaged': [
+    [
+      '<div style="margin-top: -60px; background: #fff; position: relative">Sow</div>',
+      '<div style="margin-top: -60px; background: #fff; position: relative">Sow</div>',
+      { page: WORDY },
+    ],
+    [
+      '<div style="box-shadow: 0 8px 24px rgba(0, 0, 0, 0.3); background: #fff; padding: 9px">Sow</div>',
+      null,
+      { page: WORDY },
+    ],
     [
       '<div style="position: fixed; inset: 0; backdrop-filter: blur(6px); pointer-events: none"></div><p>Sow</p>',
       '<div style="position: fixed; inset: 0; backdrop-filter: blur(6px); pointer-events: none">',

@@ -13,7 +13,7 @@ const part = z.object({
   /** px. */
   width: z.number(),
   height: z.number(),
-  /** From left to right; of the same part there are always as many. */
+  /** From left to right, line by line; of the same part there are always as many. */
   cells: z.array(cell),
 });
 export type PaintedPart = z.output<typeof part>;
