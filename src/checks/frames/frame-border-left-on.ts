@@ -104,12 +104,11 @@ function judgeRenders(c: Case<Needs>): Fact<Data, Measured>[] {
   const facts = flatMap(c.renders, (render) =>
     flatMap(render.frames, (frame): Fact<Data, Measured>[] => {
       const blame = blameElement(c.markup, frame);
-      const { where, culprit } = blame;
       if (!isLeftOn(c.markup, frame, getBlamed(c.markup, blame))) return [];
       const overhang = getOverhang(frame, render.slot.box.width);
       const measured = { border: frame.border, overhang, frameWidth: frame.box.width };
-      const seen = [makeSeen(render, measured)];
-      return [tell.seen({ where, culprit }, { blame, overhang }, seen)];
+      const seen = makeSeen(render, measured);
+      return [tell.seen(blame, { blame, overhang }, seen)];
     }),
   );
   const worst = (culprit: Culprit) => {
@@ -163,7 +162,6 @@ function tellBorders(markup: Markup): MarkupFact<Data>[] {
     )
     .map((element) => {
       const blame = blameElement(markup, { from: { offset: element.offset }, selector: null });
-      const { where, culprit } = blame;
-      return tell.markup({ where, culprit }, { blame, overhang: 0 });
+      return tell.markup(blame, { blame, overhang: 0 });
     });
 }

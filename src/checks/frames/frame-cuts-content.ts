@@ -5,7 +5,7 @@ import {
   findOneHeight,
   getNeeded,
   listFramed,
-  locateHeight,
+  atHeight,
   setHeight,
 } from '../../core/measure/framed.js';
 import { TOLERANCE } from '../../core/measure/culprits.js';
@@ -42,7 +42,7 @@ export default defineCheck({
           const needed = Math.max(getNeeded(frame.inner), height + 1);
           const measured = { height, needed, hidden: scrollHeight - height };
           return tell.seen(
-            { ...blame, where: locateHeight(markup, blame) },
+            atHeight(markup, blame),
             {
               locked: /^no$/i.test(frame.attributes.scrolling ?? ''),
               height: findOneHeight(renders, frame),

@@ -135,11 +135,10 @@ function judgeOne(
   );
   const { causes } = seen[at]!.render;
   const blame = blameWidth(markup, sized, { causes, cause: known[at]!, room: 0 });
-  const { where, culprit } = blame;
   return seen.map(({ render, sized: { box } }, i) => {
     const measured = { width: box.width, height: box.height, slotWidth: render.slot.box.width };
     const data = { width, blame };
-    const fact = tell.seen({ where, culprit }, data, makeSeen(render, measured), { doubtful });
+    const fact = tell.seen(blame, data, makeSeen(render, measured), { doubtful });
     return { fact, causes: render.causes, cause: known[i]! };
   });
 }

@@ -6,7 +6,7 @@ import {
   getNeeded,
   isMostlyEmpty,
   listFramed,
-  locateHeight,
+  atHeight,
   setHeight,
   type Framed,
 } from '../../core/measure/framed.js';
@@ -45,7 +45,7 @@ export default defineCheck({
       const needed = Math.max(...all.map((one) => getNeeded(one.frame.inner)));
       return [
         tell.seen(
-          { ...blame, where: locateHeight(markup, blame) },
+          atHeight(markup, blame),
           { needed, height: findOneHeight(renders, frame) },
           all.map((one) => {
             const { height } = one.frame.inner;

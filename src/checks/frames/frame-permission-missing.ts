@@ -1,7 +1,7 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
 import type { House } from '../../core/house/house.js';
 import { flatMap } from '../../core/lists.js';
-import { atPart, blameElement, getBlamed, locateAttribute } from '../../core/measure/blame.js';
+import { atAttribute, atPart, blameElement, getBlamed } from '../../core/measure/blame.js';
 import { findLoudAddress } from '../../core/measure/loud-address.js';
 import {
   getForeignAddress,
@@ -66,10 +66,8 @@ export default defineCheck({
           const fact = makeFact(element, features, [], isLoud(element, house));
           return known.has(fact.where.offset) ? [] : [{ ...fact, seen }];
         }
-        const { culprit } = blame;
-        const where = locateAttribute(markup, blame, 'allow');
         const data = { features, asked: [], allow: frame.attributes.allow ?? '', loud: false };
-        return [tell.seen({ where, culprit }, data, seen, { group: '' })];
+        return [tell.seen(atAttribute(markup, blame, 'allow'), data, seen, { group: '' })];
       }),
     );
     return [...byMarkup, ...byUse];

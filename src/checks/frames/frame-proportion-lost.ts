@@ -2,7 +2,7 @@ import { defineCheck, makeSeen, type Fact, type RenderOf } from '../../core/chec
 import { flatMap, mapPresent } from '../../core/lists.js';
 import type { House } from '../../core/house/house.js';
 import { blameElement } from '../../core/measure/blame.js';
-import { isFramedPlayer, locateHeight } from '../../core/measure/framed.js';
+import { isFramedPlayer, atHeight } from '../../core/measure/framed.js';
 import { matchesHost, parseAddress } from '../../core/measure/site.js';
 import { formatPixels } from '../../core/measure/units.js';
 import { getElementKey } from '../../core/search/spans.js';
@@ -51,7 +51,7 @@ export default defineCheck({
       if (!lost) return null;
       const blame = blameElement(markup, one);
       return tell.seen(
-        { ...blame, where: locateHeight(markup, blame) },
+        atHeight(markup, blame),
         { tag: one.tag, ...lost },
         all.map(({ render, one: { box } }) =>
           makeSeen(render, { width: box.width, height: box.height }),

@@ -34,7 +34,7 @@ export default defineCheck({
         const blame = blameElement(c.markup, frame);
         const where = locateAttribute(c.markup, blame, 'src', 'data');
         const data = { address: frame.address, ...refusal };
-        const seen = [makeSeen(render, { answer: refusal.why })];
+        const seen = makeSeen(render, { answer: refusal.why });
         const level = refusal.kind === 'inside' ? 'concern' : 'blocker';
         return [tell.seen({ ...blame, where }, data, seen, { level })];
       }),

@@ -2,7 +2,7 @@ import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
 import { blameElement } from '../../core/measure/blame.js';
 import { TOLERANCE } from '../../core/measure/culprits.js';
-import { listFramed, locateHeight, type Framed } from '../../core/measure/framed.js';
+import { listFramed, atHeight, type Framed } from '../../core/measure/framed.js';
 import { formatPixels } from '../../core/measure/units.js';
 import { tell } from '../../core/tell.js';
 import { formatWidths, getWorstSeen } from '../../core/words/list.js';
@@ -37,7 +37,7 @@ export default defineCheck({
         const posted = frame.posted?.last ?? 0;
         return [
           tell.seen(
-            { ...blame, where: locateHeight(markup, blame) },
+            atHeight(markup, blame),
             { endless },
             makeSeen(render, { height, needed: scrollHeight, posted }),
             { group: endless ? 'endless' : '', level: endless ? 'blocker' : 'concern' },

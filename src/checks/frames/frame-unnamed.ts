@@ -100,9 +100,9 @@ function judgeMade({ markup, renders }: Case<'frames'>): Fact<Data>[] {
       .filter(({ shown, box }) => shown && box.width > TINY && box.height > TINY)
       .filter(({ attributes }) => !isTiny((name) => attributes[name]))
       .map((one): Fact<Data> => {
-        const { where, culprit } = blameElement(markup, one);
+        const blame = blameElement(markup, one);
         const word = getOwnName(one);
-        return tell.seen({ where, culprit }, { word: word || null }, makeSeen(render, {}));
+        return tell.seen(blame, { word: word || null }, makeSeen(render, {}));
       }),
   );
 }

@@ -39,10 +39,9 @@ export default defineCheck({
           slotWidth: slot.box.width,
           overhang: Math.round((frame.box.width - slot.box.width) * 100) / 100,
         };
-        const { where, culprit } = blame;
-        const seen = [makeSeen(render, measured)];
+        const seen = makeSeen(render, measured);
         const ranges = listRanges(renders, render.at, 'frame', frame);
-        const fact = tell.seen({ where, culprit }, { blame }, seen, { ranges });
+        const fact = tell.seen(blame, { blame }, seen, { ranges });
         return { fact, causes, cause };
       });
     });

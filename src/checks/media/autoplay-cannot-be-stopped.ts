@@ -4,7 +4,7 @@ import { flatMap, mapPresent } from '../../core/lists.js';
 import { isHidden } from '../../core/markup/hidden.js';
 import { getAttribute, type Markup } from '../../core/markup/markup.js';
 import { hasHandler, isScript } from '../../core/markup/traits.js';
-import { atTag, blameElement, locateAttribute } from '../../core/measure/blame.js';
+import { atAttribute, atTag, blameElement } from '../../core/measure/blame.js';
 import { playsOn } from '../../core/measure/plays.js';
 import { addAttribute } from '../../core/mend/attribute.js';
 import { tell } from '../../core/tell.js';
@@ -71,7 +71,7 @@ function judgeRenders(c: Case<'media' | 'handling'>): Fact<Data>[] {
         const { loop, duration } = one;
         const blame = blameElement(c.markup, one);
         return tell.seen(
-          { ...blame, where: locateAttribute(c.markup, blame, 'autoplay', 'loop') },
+          atAttribute(c.markup, blame, 'autoplay', 'loop'),
           { loop, duration },
           makeSeen(render, { loop, duration }),
         );

@@ -1,6 +1,6 @@
 import { defineCheck, makeSeen, type Fact, type RenderOf } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
-import { blameElement, locateAttribute } from '../../core/measure/blame.js';
+import { atAttribute, blameElement } from '../../core/measure/blame.js';
 import { playsOn } from '../../core/measure/plays.js';
 import { tell } from '../../core/tell.js';
 import { formatWidths } from '../../core/words/list.js';
@@ -31,7 +31,7 @@ export default defineCheck({
         const { loop, duration } = one;
         const blame = blameElement(c.markup, one);
         return tell.seen(
-          { ...blame, where: locateAttribute(c.markup, blame, 'autoplay') },
+          atAttribute(c.markup, blame, 'autoplay'),
           { loop, duration },
           makeSeen(render, { loop, duration }),
         );

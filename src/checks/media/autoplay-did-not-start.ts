@@ -49,7 +49,7 @@ export default defineCheck({
             happened: REASONS[reason],
             frames: one.paused ? null : one.frames,
           };
-          const seen = [makeSeen(render, measured)];
+          const seen = makeSeen(render, measured);
           return tell.seen({ ...blame, where }, { reason }, seen);
         }),
     );

@@ -154,10 +154,10 @@ function judgeFrames(c: Case<Needs>): Fact<Data>[] {
     flatMap(render.frames, (frame): Fact<Data>[] => {
       const one = frame.inner?.media?.find(({ asks, started }) => asks && !started);
       if (!one) return [];
-      const { where, culprit } = blameElement(c.markup, frame);
+      const blame = blameElement(c.markup, frame);
       const measured = { asked: 'to start with sound', address: one.address };
       const data = { sound: null, outcome: 'blocked', byScript: false, framed: true } as const;
-      return [tell.seen({ where, culprit }, { ...data, tag: one.tag }, makeSeen(render, measured))];
+      return [tell.seen(blame, { ...data, tag: one.tag }, makeSeen(render, measured))];
     }),
   );
 }

@@ -9,7 +9,7 @@ import {
   type MarkupElement,
 } from '../../core/markup/markup.js';
 import { listDeclarations } from '../../core/markup/styles.js';
-import { atTag, blameElement, locateAttribute } from '../../core/measure/blame.js';
+import { atAttribute, atTag, blameElement } from '../../core/measure/blame.js';
 import { tell } from '../../core/tell.js';
 
 export default defineCheck({
@@ -60,11 +60,7 @@ function judgeRenders(c: Case<'media'>): Fact<null>[] {
   return flatMap(c.renders, (render) =>
     render.media.filter(isBare).map((one) => {
       const blame = blameElement(c.markup, one);
-      return tell.seen(
-        { ...blame, where: locateAttribute(c.markup, blame, 'autoplay') },
-        null,
-        makeSeen(render, {}),
-      );
+      return tell.seen(atAttribute(c.markup, blame, 'autoplay'), null, makeSeen(render, {}));
     }),
   );
 }

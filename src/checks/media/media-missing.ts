@@ -34,16 +34,16 @@ export default defineCheck({
     flatMap(c.renders, (render) =>
       flatMap(render.media, (medium) =>
         flatMap(listMediaSources(c.markup, medium, c.house.origin), (source): Fact<Data>[] => {
-          const { address, where, culprit } = source;
+          const { address } = source;
           const answer = findAnswer(address, render.traffic);
           const fault = answer && getFailure(answer);
           // A page is told by media-page-not-file.
           if (!fault || isWebPage(answer)) return [];
           const plays = medium.readyState >= CAME;
           const data = { address, why: fault.why, tag: medium.tag, plays };
-          const seen = [makeSeen(render, { asked: address, happened: fault.why })];
+          const seen = makeSeen(render, { asked: address, happened: fault.why });
           const level = plays ? ({ level: 'concern' } as const) : {};
-          return [tell.seen({ where, culprit }, data, seen, { group: address, ...level })];
+          return [tell.seen(source, data, seen, { group: address, ...level })];
         }),
       ),
     ),

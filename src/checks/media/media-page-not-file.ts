@@ -24,12 +24,12 @@ export default defineCheck({
     flatMap(c.renders, (render) =>
       flatMap(render.media, ({ tag, ...medium }) =>
         flatMap(listMediaSources(c.markup, medium, c.house.origin), (source): Fact<Data>[] => {
-          const { address, where, culprit } = source;
+          const { address } = source;
           const answer = findAnswer(address, render.traffic);
           if (!answer || !isWebPage(answer)) return [];
-          const seen = [makeSeen(render, { asked: address, answer: answer.contentType })];
+          const seen = makeSeen(render, { asked: address, answer: answer.contentType });
           const data = { address, tag };
-          return [tell.seen({ where, culprit }, data, seen, { group: address })];
+          return [tell.seen(source, data, seen, { group: address })];
         }),
       ),
     ),

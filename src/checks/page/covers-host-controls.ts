@@ -39,14 +39,14 @@ export default defineCheck({
       const found = new Map<string, Fact<Data, Measured>>();
       for (const { tag, name, what, by, from } of render.layers) {
         if (from !== null || by.from === null) continue;
-        const { where, culprit } = blameElement(markup, { from: by.from, selector: by.selector });
-        const key = JSON.stringify(culprit);
+        const blame = blameElement(markup, { from: by.from, selector: by.selector });
+        const key = JSON.stringify(blame.culprit);
         const label = name ? `“${shorten(name, 30)}”` : `a <${tag}>`;
         const covered = [...(found.get(key)?.data.covered ?? []), label];
         found.set(
           key,
           tell.seen(
-            { where, culprit },
+            blame,
             { tag: by.tag, covered },
             makeSeen(render, { covered: covered.length, what }),
             { group: '' },

@@ -176,6 +176,6 @@ function judgeScroll(markup: Markup, render: RenderOf<Needs>): Fact<Data, Measur
   if (!baseline || partial || page.scrolled <= baseline.scrolled + STILL) return [];
   const where = findCall(markup, SCROLLS);
   const data = { tag: null, how: 'scroll', element: null } as const;
-  const seen = [makeSeen(render, { scrolled: page.scrolled })];
+  const seen = makeSeen(render, { scrolled: page.scrolled });
   return [tell.seen(atSnippet('scroll', where), data, seen)];
 }

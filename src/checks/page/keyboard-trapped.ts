@@ -23,10 +23,10 @@ export default defineCheck({
     flatMap(renders, (render): Fact<Data>[] => {
       const { trapped } = render.handling;
       if (!trapped) return [];
-      const { where, culprit } = blameElement(markup, trapped);
+      const blame = blameElement(markup, trapped);
       const { tag, presses } = trapped;
-      const seen = [makeSeen(render, { presses })];
-      return [tell.seen({ where, culprit }, { tag, presses }, seen, { group: '' })];
+      const seen = makeSeen(render, { presses });
+      return [tell.seen(blame, { tag, presses }, seen, { group: '' })];
     }),
   says({ tag, presses }, { culprit }) {
     return {

@@ -41,7 +41,7 @@ export default defineCheck({
       from && 'offset' in from ? findLoop(c.markup, from.offset) : findCall(c.markup, LOOP);
     return hanging.map((render): Fact<Data> => {
       const { seconds, functionName, address } = render.scripts.hung!;
-      const seen = [makeSeen(render, { seconds })];
+      const seen = makeSeen(render, { seconds });
       const data = { seconds, functionName, address };
       return tell.seen(atSnippet('page', where), data, seen);
     });

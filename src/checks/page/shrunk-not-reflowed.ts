@@ -27,10 +27,10 @@ export default defineCheck({
     const limit = house.limits.smallestText;
     return listSmallTexts(renders, limit, true).map(
       ({ render, text, largest }): Fact<Data, Measured> => {
-        const { where, culprit } = blameText(markup, text);
+        const blame = blameText(markup, text);
         const data = { sample: text.sample, size: text.size, largest, limit };
-        const seen = [makeSeen(render, { size: text.size, text: text.sample })];
-        return tell.seen({ where, culprit }, data, seen, { group: '' });
+        const seen = makeSeen(render, { size: text.size, text: text.sample });
+        return tell.seen(blame, data, seen, { group: '' });
       },
     );
   },

@@ -25,10 +25,10 @@ export default defineCheck({
   judge({ markup, house, renders }): Fact<Data, Measured>[] {
     const limit = house.limits.smallestText;
     return listSmallTexts(renders, limit, false).map(({ render, text }): Fact<Data, Measured> => {
-      const { where, culprit } = blameText(markup, text);
+      const blame = blameText(markup, text);
       const data = { sample: text.sample, size: text.size, limit };
-      const seen = [makeSeen(render, { size: text.size, text: text.sample })];
-      return tell.seen({ where, culprit }, data, seen, { group: '' });
+      const seen = makeSeen(render, { size: text.size, text: text.sample });
+      return tell.seen(blame, data, seen, { group: '' });
     });
   },
   says: ({ sample, size, limit }) => ({

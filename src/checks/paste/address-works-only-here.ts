@@ -1,6 +1,6 @@
 import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
 import { flatMap, mapPresent } from '../../core/lists.js';
-import { atPart, blameElement, locateAttribute } from '../../core/measure/blame.js';
+import { atAttribute, atPart, blameElement } from '../../core/measure/blame.js';
 import { listAddresses, listWritten } from '../../core/markup/addresses.js';
 import {
   getAttribute,
@@ -168,7 +168,7 @@ function listSignIns({ markup, renders }: Case<Needs>): Fact<Data>[] {
       const blame = blameElement(markup, frame);
       const element = 'offset' in frame.from ? frame.from.offset : -1;
       return tell.seen(
-        { ...blame, where: locateAttribute(markup, blame, 'src') },
+        atAttribute(markup, blame, 'src'),
         { kind: 'signed-in', address: frame.address, element },
         makeSeen(render, { status: load.status }),
         { group: 'src' },

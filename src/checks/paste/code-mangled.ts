@@ -1,10 +1,11 @@
+import { type Blame, atTag, atSnippet } from '../../core/measure/blame.js';
 import { defineCheck, type Fact } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
 import { getValue, type Markup, type MarkupElement } from '../../core/markup/markup.js';
 import { getCode, isReadable } from '../../core/markup/code.js';
 import { isScript } from '../../core/markup/traits.js';
 import type { Intent } from '../../core/mend/intent.js';
-import type { Edit, Span } from '../../core/snippet.js';
+import type { Edit } from '../../core/snippet.js';
 import { tell } from '../../core/tell.js';
 
 type Mangling = 'fences' | 'ampersands' | 'script' | 'style';
@@ -109,8 +110,8 @@ const WORDS: Record<
   }),
 };
 
-function toFact(where: Span, culprit: Fact<Data>['culprit'], data: Data): Fact<Data> {
-  return tell.markup({ where, culprit }, data, { group: `${data.kind} ${where.offset}` });
+function toFact(blame: Blame, data: Data): Fact<Data> {
+  return tell.markup(blame, data, { group: `${data.kind} ${blame.where.offset}` });
 }
 
 /** Marks that stand alone in their lines, the first before all code and the last behind it. */
@@ -128,7 +129,7 @@ function judgeFences({ text }: Markup): Fact<Data>[] {
   });
   const where = { offset: first.index, endOffset: first.index + first[0].trimEnd().length };
   const data: Data = { kind: 'fences', edits, added: first[1]! };
-  return [toFact(where, { at: 'snippet', what: 'fences' }, data)];
+  return [toFact(atSnippet('fences', where), data)];
 }
 
 function judgeAddresses({ text }: Markup, element: MarkupElement): Fact<Data>[] {
@@ -141,7 +142,7 @@ function judgeAddresses({ text }: Markup, element: MarkupElement): Fact<Data>[] 
       text: '&amp;',
     }));
     const data: Data = { kind: 'ampersands', edits, added: '&amp;amp;' };
-    return [toFact({ offset, endOffset }, { at: 'element', offset: element.offset }, data)];
+    return [toFact(atTag(element, { offset, endOffset }), data)];
   });
 }
 
@@ -168,7 +169,7 @@ function judgeCode({ text }: Markup, element: MarkupElement): Fact<Data>[] {
   if (!broken) return [];
   const where = { offset: edits[0]!.offset, endOffset: edits[0]!.endOffset };
   const data: Data = { kind: script ? 'script' : 'style', edits, added: first[0] };
-  return [toFact(where, { at: 'element', offset: element.offset }, data)];
+  return [toFact(atTag(element, where), data)];
 }
 
 /** Outside of strings and comments no style has a tag or a reference in it. */

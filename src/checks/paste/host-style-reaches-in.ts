@@ -45,9 +45,9 @@ export default defineCheck({
       : flatMap(renders, (render) =>
           render.reaching.filter(isHost(render.baseline)).map((one): Fact<Data, Measured> => {
             const { rule, tag, way, name, elements, changes } = one;
-            const { where, culprit } = blameElement(markup, one);
+            const blame = blameElement(markup, one);
             return tell.seen(
-              { where, culprit },
+              blame,
               { rule, tag, way, name, elements, changes },
               makeSeen(render, { rule, changed: describeChange(one) }),
               { group: rule },

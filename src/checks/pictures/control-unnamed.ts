@@ -105,14 +105,9 @@ function judgeRenders(c: Case<'controls'>): Fact<Data, Measured>[] {
       const blame = blameElement(c.markup, control);
       const element = getBlamed(c.markup, blame);
       if (element ? isTold(c.markup, element) : control.pictured) return null;
-      const { where, culprit } = blame;
       const { tag, kind, box } = control;
-      const seen = [makeSeen(render, { width: box.width, height: box.height })];
-      return tell.seen(
-        { where, culprit },
-        { tag, kind, shared: findShared(c.markup, element) },
-        seen,
-      );
+      const seen = makeSeen(render, { width: box.width, height: box.height });
+      return tell.seen(blame, { tag, kind, shared: findShared(c.markup, element) }, seen);
     });
   });
 }

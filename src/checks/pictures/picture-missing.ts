@@ -1,7 +1,7 @@
 import { defineCheck, makeSeen, type Fact, type RenderOf } from '../../core/check.js';
 import type { PictureFact } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
-import { blameElement, locateAttribute } from '../../core/measure/blame.js';
+import { atAttribute, blameElement } from '../../core/measure/blame.js';
 import { isOfAddress } from '../../core/measure/same-address.js';
 import { tellFailure, type Failure } from '../../core/measure/failed.js';
 import { tell } from '../../core/tell.js';
@@ -37,7 +37,7 @@ export default defineCheck({
         const blame = blameElement(c.markup, picture);
         return [
           tell.seen(
-            { ...blame, where: locateAttribute(c.markup, blame, 'src', 'srcset') },
+            atAttribute(c.markup, blame, 'src', 'srcset'),
             data,
             makeSeen(render, { asked: data.address, happened: data.why }),
           ),

@@ -122,15 +122,14 @@ function judgeRenders(c: Case<'pictures'>): Fact<Data, Measured>[] {
   return flatMap(c.renders, (render) =>
     mapPresent(render.pictures.filter(isUnnamed), (picture) => {
       const blame = blameElement(c.markup, picture);
-      const { where, culprit } = blame;
       // Of drawings in the source vector-unnamed tells.
-      if (picture.tag === 'svg' && culprit.at === 'element') return null;
+      if (picture.tag === 'svg' && blame.culprit.at === 'element') return null;
       const control = findControl(c.markup, getBlamed(c.markup, blame));
       // A link with only a drawing in it is vector-unnamed's too.
       if (picture.tag === 'image' && control) return null;
       const measured = { name: picture.name, width: picture.box.width, height: picture.box.height };
-      const seen = [makeSeen(render, measured)];
-      return tell.seen({ where, culprit }, { tag: picture.tag, control, inFrame: false }, seen);
+      const seen = makeSeen(render, measured);
+      return tell.seen(blame, { tag: picture.tag, control, inFrame: false }, seen);
     }),
   );
 }

@@ -85,9 +85,9 @@ function judgeMade({ markup, house, renders }: Case<Needs>): Fact<Data>[] {
     return mapPresent(new Set(made), (address): Fact<Data> | null => {
       const load = render.traffic.find((one) => one.first === address && one.from !== null);
       if (!load?.from) return null;
-      const { where, culprit } = blameElement(markup, { from: load.from, selector: address });
-      const seen = [makeSeen(render, { waitedMs: load.waited })];
-      return tell.seen({ where, culprit }, { address, bound: 'made' }, seen, { group: address });
+      const blame = blameElement(markup, { from: load.from, selector: address });
+      const seen = makeSeen(render, { waitedMs: load.waited });
+      return tell.seen(blame, { address, bound: 'made' }, seen, { group: address });
     });
   });
 }

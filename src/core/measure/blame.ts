@@ -47,7 +47,8 @@ export function atSnippet(what: string, where: Span): Blame {
   return { where, culprit: { at: 'snippet', what } };
 }
 
-function getSpan({ offset, endOffset }: Span): Span {
+/** A span alone of what has one. */
+export function getSpan({ offset, endOffset }: Span): Span {
   return { offset, endOffset };
 }
 
@@ -94,6 +95,11 @@ export function locateAttribute(markup: Markup, blame: Blame, ...names: string[]
   const element = getBlamed(markup, blame);
   const found = element && names.map((name) => getAttribute(element, name)).find(Boolean);
   return found ? getSpan(found) : blame.where;
+}
+
+/** The same, to be told of. */
+export function atAttribute(markup: Markup, blame: Blame, ...names: string[]): Blame {
+  return { ...blame, where: locateAttribute(markup, blame, ...names) };
 }
 
 /** The beginning of a snippet, where nothing in it is to be pointed at. */

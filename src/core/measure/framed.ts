@@ -5,9 +5,8 @@ import type { Markup } from '../markup/markup.js';
 import { findDeclaration } from '../markup/styles.js';
 import type { Intent } from '../mend/intent.js';
 import { getElementKey } from '../search/spans.js';
-import type { Span } from '../snippet.js';
 import { asksToPlay, isPlayer } from '../standards/elements.js';
-import { getBlamed, locateAttribute, type Blame } from './blame.js';
+import { atAttribute, getBlamed, getSpan, type Blame } from './blame.js';
 
 /** A frame whose document was measured. */
 export type Framed = FrameFact & { inner: NonNullable<FrameFact['inner']> };
@@ -34,12 +33,11 @@ export function isFramedPlayer({ tag, attributes, inner }: FrameFact): boolean {
   return inner ? asksToPlay(element) : isPlayer(element);
 }
 
-/** What states a frame's height: a declaration, the attribute, else its tag. */
-export function locateHeight(markup: Markup, blame: Blame): Span {
+/** A frame at what states its height: a declaration, the attribute, else its tag. */
+export function atHeight(markup: Markup, blame: Blame): Blame {
   const element = getBlamed(markup, blame);
   const declared = element && findDeclaration(markup, element, ['height']);
-  const { offset, endOffset } = declared ?? locateAttribute(markup, blame, 'height');
-  return { offset, endOffset };
+  return declared ? { ...blame, where: getSpan(declared) } : atAttribute(markup, blame, 'height');
 }
 
 /** The height that a frame's document needs: its own where that is known, else down to where something reaches, px. */

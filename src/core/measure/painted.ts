@@ -32,6 +32,7 @@ export function divide({ width, height }: Pick<PaintedPart, 'width' | 'height'>)
 /**
  * Whether a part is painted otherwise: half of what shows something of it, or more; or the letters of so much of a line
  * are gone, which a shadow that falls on them leaves. Of another size its lines are others.
+ * @param other without the snippet
  */
 export function isRepainted(one: PaintedPart, other: PaintedPart): boolean {
   const isAlike = (size: 'width' | 'height') => Math.abs(one[size] - other[size]) <= 1;

@@ -1,4 +1,5 @@
 import type { Protocol } from 'devtools-protocol';
+import { readContentType } from '../../core/measure/content-type.js';
 import type { CallFrame, Initiator, LoggedRequest, RequestLog } from '../page/request-log.js';
 import type { Session } from './connection.js';
 import { toFileType } from './file-types.js';
@@ -138,8 +139,7 @@ function getReason(event: Protocol.Network.LoadingFailedEvent): string {
 }
 
 function getContentType(headers: Record<string, string>): string | null {
-  const type = getHeader(headers, 'content-type')?.split(';')[0]!.trim().toLowerCase();
-  return type ? type : null;
+  return readContentType(getHeader(headers, 'content-type'));
 }
 
 function getHeader(headers: Record<string, string>, name: string): string | undefined {

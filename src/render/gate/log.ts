@@ -1,3 +1,4 @@
+import { readContentType } from '../../core/measure/content-type.js';
 import type { Answer } from './exchange.js';
 import type { Refusal } from '../../core/evidence.js';
 
@@ -44,15 +45,11 @@ export class RequestBook {
       if (this.#entries.length >= MOST) return;
       const { statusCode, headersSent } = answer;
       const type = answer.getHeader('content-type');
-      const contentType = String(type ?? '')
-        .split(';')[0]!
-        .trim()
-        .toLowerCase();
       const length = Number(answer.getHeader('content-length') ?? 0);
       this.#entries.push({
         address,
         status: headersSent ? statusCode : null,
-        contentType: contentType || null,
+        contentType: readContentType(type === undefined ? type : String(type)),
         wire: counted || length || 0,
       });
     });

@@ -1,3 +1,5 @@
+import { getBottom } from './shared.js';
+
 /** Metas that set something for the whole page, by what they are known by. */
 const METAS = ['refresh', 'viewport', 'robots', 'referrer'];
 /** As much of a value tells it from others. */
@@ -35,14 +37,13 @@ export function readSettings(): Record<string, string> {
 const LEAST = 8;
 
 /** There is more of the page than the window shows, and its styles keep whoever visits it from scrolling there. */
-function isHeld({ documentElement: root, body }: Document): boolean {
-  const all = body ? [root, body] : [root];
-  const bottom = Math.max(...all.map((one) => Math.max(one.scrollHeight, one.offsetHeight)));
-  if (bottom < innerHeight + LEAST) return false;
-  const [own, inner = own] = all.map((one) => getComputedStyle(one));
+function isHeld({ documentElement, body }: Document): boolean {
+  if (getBottom() < innerHeight + LEAST) return false;
+  const own = getComputedStyle(documentElement);
+  const inner = body ? getComputedStyle(body) : own;
   // The body's counts for the window where the root has none of its own (CSS Overflow 3, 3.3).
-  const { overflowY } = own!.overflowY === 'visible' ? inner! : own!;
-  return /^(hidden|clip)$/.test(overflowY) || inner!.position === 'fixed';
+  const { overflowY } = own.overflowY === 'visible' ? inner : own;
+  return /^(hidden|clip)$/.test(overflowY) || inner.position === 'fixed';
 }
 
 /** A page may have no body. */

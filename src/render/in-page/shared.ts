@@ -80,3 +80,10 @@ export function isInView(node: Element): boolean {
     r.left < innerWidth
   );
 }
+
+/** How far down there is anything, px, also where the page is fixed in its place. */
+export function getBottom(): number {
+  const { documentElement, body } = globalThis.mivketNotebook.page;
+  const all = [documentElement, ...(body ? [body] : [])];
+  return Math.max(...all.map((one) => Math.max(one.scrollHeight, one.offsetHeight)));
+}

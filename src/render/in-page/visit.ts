@@ -4,7 +4,7 @@ import { mapPresent } from '../../core/lists.js';
 import { leaveFocus, listTabbable } from './focus.js';
 import { isFollowed } from './links.js';
 import { listOwnTexts } from './ink.js';
-import { nextFrame, walk } from './shared.js';
+import { getBottom, nextFrame, walk } from './shared.js';
 import { scrollBack } from './swipes.js';
 
 /** Where the mouse or a finger is put on the page around, px of the window, and how far the page can be scrolled, px. */
@@ -38,13 +38,6 @@ export async function findOwnPlace(): Promise<OwnPlace> {
     below: getBottom() - above - innerHeight,
     controls: listControls().length,
   };
-}
-
-/** How far down there is anything, px, also where the page is fixed in its place. */
-function getBottom(): number {
-  const { documentElement, body } = globalThis.mivketNotebook.page;
-  const all = [documentElement, ...(body ? [body] : [])];
-  return Math.max(...all.map((one) => Math.max(one.scrollHeight, one.offsetHeight)));
 }
 
 /** Puts the focus on the first control of the page's own. Resolves to its number. */

@@ -5,6 +5,8 @@ const CONSOLE_CAP = 200;
 /** More of a kind than this tell nothing new. */
 const CAP = 50;
 const LONGEST = 300;
+/** It goes there itself, by a window, or by one that a click opens. */
+const WAYS = 3;
 
 /** An error of a page's code: the calls that led to it, the innermost first. */
 export interface Raised {
@@ -17,8 +19,6 @@ export interface Raised {
 export class Happenings {
   dialogs: ScriptFact['dialogs'] = [];
   windows: ScriptFact['windows'] = [];
-  /** Windows that a click of ours has opened: addresses. */
-  clicked: string[] = [];
   navigations: ScriptFact['navigations'] = [];
   downloads: ScriptFact['downloads'] = [];
   console: string[] = [];
@@ -32,6 +32,8 @@ export class Happenings {
   handled = false;
   /** A wheel or a finger has scrolled it: that may go on, and a page of the same address begins where it ends. */
   glides = false;
+  /** Every address that it led to, or would have, in whatever way. */
+  readonly led: string[] = [];
   readonly #address: string;
   #committed = false;
   #scripted = '';
@@ -56,6 +58,7 @@ export class Happenings {
     const kind = this.#committed && address === this.#address ? 'reload' : 'leave';
     if (this.navigations.length < CAP)
       this.navigations.push({ kind, address: address.slice(0, LONGEST) });
+    this.#lead(address);
   }
 
   openDialog(kind: string, text: string): void {
@@ -74,10 +77,12 @@ export class Happenings {
 
   openWindow(address: string): void {
     if (this.windows.length < CAP) this.windows.push(address.slice(0, LONGEST));
+    this.#lead(address);
   }
 
+  /** A window that a click of ours has opened: nobody is to blame for that. */
   openByClick(address: string): void {
-    if (this.clicked.length < CAP) this.clicked.push(address.slice(0, LONGEST));
+    this.#lead(address);
   }
 
   /** It is to go elsewhere; `refresh`: by a refresh, which may be meant for later than anybody waits here. */
@@ -97,6 +102,10 @@ export class Happenings {
   clear(): void {
     if (this.#committed && this.#scripted) this.#go(this.#scripted);
     this.#scripted = '';
+  }
+
+  #lead(address: string): void {
+    if (this.led.length < WAYS * CAP) this.led.push(address.slice(0, LONGEST));
   }
 
   #go(address: string): void {

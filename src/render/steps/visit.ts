@@ -1,6 +1,6 @@
 import type { Act, VisitFact } from '../../core/evidence.js';
 import type { Way } from '../../facts/visit/fact.js';
-import type { ClickedOwn, OwnPlace } from '../in-page/visit.js';
+import type { OwnPlace } from '../in-page/visit.js';
 import type { Hands } from '../life/job.js';
 import type { BrowserPage } from '../page/browser-page.js';
 import { couldDo, isAsIs, isOneOfKind } from './once.js';
@@ -66,24 +66,24 @@ export async function tryVisit(page: BrowserPage, hands: Hands): Promise<VisitFa
 }
 
 /** Whether a link still leads where it is to, and a click where there is nothing to click nowhere. */
-async function tryClicks(page: BrowserPage, place: OwnPlace): Promise<Act[]> {
-  const misled: Act[] = [];
-  page.happened.handled = true;
-  const whereTo = async (act: () => Promise<unknown>) => {
-    const { navigations, windows, clicked } = page.happened;
-    const before = [navigations.length, windows.length, clicked.length] as const;
-    await act();
+async function tryClicks(page: BrowserPage, { x, y, above }: OwnPlace): Promise<Act[]> {
+  const { happened } = page;
+  happened.handled = true;
+  /** What an act gives, and where it led. */
+  const follow = async <T>(act: () => Promise<T>): Promise<[T, string[]]> => {
+    const before = happened.led.length;
+    const given = await act();
     // What is led away is so within some frames.
-    await page.read('readScroll', place.above, NEVER, SOON);
-    const left = navigations.slice(before[0]).map(({ address }) => address);
-    return [...left, ...windows.slice(before[1]), ...clicked.slice(before[2])];
+    await page.read('readScroll', above, NEVER, SOON);
+    return [given, happened.led.slice(before)];
   };
-  let link: ClickedOwn | null = null;
-  const led = await whereTo(async () => (link = await page.read('clickOwnLink')));
-  const own = link as ClickedOwn | null;
-  if (own?.kept && !led.some((one) => own.href.startsWith(one))) misled.push('follow');
-  if ((await whereTo(() => page.hand.click(place))).length > 0) misled.push('click');
-  return misled;
+  const [link, led] = await follow(() => page.read('clickOwnLink'));
+  const [, away] = await follow(() => page.hand.click({ x, y }));
+  const isMisled = link?.kept && !led.some((one) => link.href.startsWith(one));
+  return [
+    ...(isMisled ? (['follow'] as const) : []),
+    ...(away.length > 0 ? (['click'] as const) : []),
+  ];
 }
 
 async function moves(page: BrowserPage, { above }: OwnPlace, act: () => Promise<void>) {
