@@ -11,7 +11,7 @@ import { reportRecorded, type Recorded } from '../support/recorded.js';
  * What is said of generated layouts, held against the browser: `npm run agree` tries 300 of them, the
  * tests a few.
  */
-const COUNT = Number(process.env.MIVKET_LAYOUTS ?? 12);
+const COUNT = Number(process.env.MIVKET_LAYOUTS ?? 6);
 /** Other seeds, other layouts; the first ones are one of each kind. */
 const SEED = Number(process.env.MIVKET_SEED ?? 1);
 const WIDE = ['page-scrolls-sideways', 'slot-overflow', 'frame-wider-than-slot'];

@@ -77,7 +77,7 @@ beforeAll(async () => {
 afterAll(() => live.close());
 
 describe('a change that is offered cures, and does no harm', () => {
-  test.concurrent.each(CURED.filter((_, at) => isSampled(at, 5)))('%s', async (code) => {
+  test.concurrent.each(CURED.filter((_, at) => isSampled(at, 8)))('%s', async (code) => {
     const before = reportRecorded(await live.render(code));
     const offered = before.causes.filter(({ mend }) => mend);
     expect(offered.length).toBeGreaterThan(0);

@@ -43,7 +43,7 @@ test('what is told of play() cannot be steered', async () => {
 });
 
 describe('the page is as when published', () => {
-  test.each([
+  test.concurrent.each([
     [
       'its address and origin',
       'location.href === "https://www.seedlibrary.example/"',

@@ -90,7 +90,7 @@ async function render(renderer: Renderer, code: string) {
   return makeSteady(found);
 }
 
-test.each(CODES.filter((_, at) => isSampled(at, 3)).map((code) => [code.slice(0, 80), code]))(
+test.each(CODES.filter((_, at) => isSampled(at, 5)).map((code) => [code.slice(0, 80), code]))(
   'brought to a width or loaded at it, the evidence is the same: %s',
   async (_, code) => {
     expect(getTraits(readMarkup(code)).resizable).toBe(true);

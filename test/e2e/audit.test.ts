@@ -1,4 +1,3 @@
-import type { RunDocument } from '../../dist/src/core/run.js';
 import { afterAll, afterEach, beforeAll, describe, expect, test } from '@jest/globals';
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
@@ -174,40 +173,3 @@ test('a reader that stops early is no fault', async () => {
   const { code, err } = await done;
   expect([code, err.replace(/.*sandbox.*\n/, '')]).toEqual([1, '']);
 });
-
-test('the demo runs, says what it found, and what it says to try next works', async () => {
-  const { code, out, err } = await shop.run(['demo', '--format', 'json']);
-  expect(code).toBe(0);
-  const hints = [...err.matchAll(/^ {2}((?:node|cp) .*)$/gm)].map(([, command]) => command!);
-  expect(hints).toEqual([
-    expect.stringMatching(/ audit --code /),
-    expect.stringMatching(/ demo --open$/),
-    expect.stringMatching(/ demo --serve$/),
-    expect.stringMatching(/^cp /),
-  ]);
-  const first = await shop.launch('sh', ['-c', hints[0]!]).done;
-  expect([first.code, first.out]).toEqual([1, expect.stringContaining('page-scrolls-sideways')]);
-  const last = await shop.launch('sh', ['-c', hints.at(-1)!]).done;
-  expect([last.code, last.err]).toEqual([0, '']);
-  const own = await shop.audit(['--code', '<p>Sow</p>']);
-  expect([own.code, own.document.snippets[0]!.renders.length]).toEqual([0, 8]);
-  const { snippets } = JSON.parse(out) as RunDocument;
-  // All that the search found is shown.
-  const whys = snippets.flatMap(({ gaps }) => gaps.map(({ why }) => why));
-  expect(whys.filter((why) => why.startsWith('more seems'))).toEqual([]);
-  expect(getIds(JSON.parse(out))).toEqual({
-    'bean-box.html': ['page-scrolls-sideways', 'picture-without-alt'],
-    'booking.html': [],
-    'calendar.html': [],
-    'counter.html': ['script-weight-over-limit'],
-    'desk-logo.html': ['host-private-address'],
-    'greeting.html': ['page-taken-over'],
-    'hero-film.html': ['autoplay-with-sound', 'media-without-captions'],
-    'map.html': ['page-scrolls-sideways', 'frame-fixed-size', 'off-centre'],
-    'noticeboard.html': ['frame-fixed-size', 'off-centre', 'too-small-on-phone'],
-    'open-box.html': ['tag-left-open', 'linked-picture-unnamed'],
-    'price-list.html': ['page-scrolls-sideways'],
-    'rain-loop.html': ['autoplay-value-ignored', 'autoplay-value-ignored'],
-    'watch-page.html': ['frame-refused', 'attribute-misspelt', 'frame-unnamed'],
-  });
-}, 180_000);

@@ -9,8 +9,8 @@ import { getIds, Workshop } from '../support/program.js';
 import type { RunDocument } from '../../dist/src/core/run.js';
 
 /** How often a run is tried; `npm run drill` tries more. */
-const RUNS = Number(process.env.MIVKET_KILLS ?? 2);
-const SNIPPETS = 10;
+const RUNS = Number(process.env.MIVKET_KILLS ?? 1);
+const SNIPPETS = 8;
 
 const shop = new Workshop();
 let vendor: Server;

@@ -4,7 +4,8 @@ import { mkdirSync, readFileSync, symlinkSync } from 'node:fs';
 import { createServer, type Server } from 'node:http';
 import { basename, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { Workshop } from '../support/program.js';
+import type { RunDocument } from '../../dist/src/core/run.js';
+import { getIds, Workshop } from '../support/program.js';
 import { listen } from '../support/listen.js';
 
 const ROOT = fileURLToPath(new URL('../..', import.meta.url));
@@ -85,10 +86,48 @@ test('installed into an empty folder it audits with its own browser, and runs it
   const doctor = await run(folder, ['doctor'], env);
   expect(doctor.out).toMatch(/\(came along with\s+Mivket\)/);
   expect(doctor.out.replace(/\s+/g, ' ')).toContain('npm install @mivket/fonts-cjk');
-  const demo = await run(folder, ['demo', '--quiet'], env);
-  expect(demo.code).toBe(0);
-  expect(demo.out).toMatch(/13 snippets:/);
+  await seeDemo(folder, env);
 }, 420_000);
+
+/** It says what it found, and what it says to try next works. */
+async function seeDemo(folder: string, env: Record<string, string>): Promise<void> {
+  const here = (command: string) => shop.launch('sh', ['-c', command], env, folder).done;
+  const { code, out, err } = await here('npx mivket demo --format json');
+  expect(code).toBe(0);
+  const hints = [...err.matchAll(/^ {2}((?:npx|cp) .*)$/gm)].map(([, command]) => command!);
+  expect(hints).toEqual([
+    expect.stringMatching(/ audit --code /),
+    expect.stringMatching(/ demo --open$/),
+    expect.stringMatching(/ demo --serve$/),
+    expect.stringMatching(/^cp /),
+  ]);
+  const first = await here(hints[0]!);
+  expect([first.code, first.out]).toEqual([1, expect.stringContaining('page-scrolls-sideways')]);
+  const last = await here(hints.at(-1)!);
+  expect([last.code, last.err]).toEqual([0, '']);
+  const own = await here("npx mivket audit --format json --code '<p>Sow</p>'");
+  const { snippets } = JSON.parse(own.out) as RunDocument;
+  expect([own.code, snippets[0]!.renders.length]).toEqual([0, 8]);
+  const demo = JSON.parse(out) as RunDocument;
+  // All that the search found is shown.
+  const whys = demo.snippets.flatMap(({ gaps }) => gaps.map(({ why }) => why));
+  expect(whys.filter((why) => why.startsWith('more seems'))).toEqual([]);
+  expect(getIds(demo)).toEqual({
+    'bean-box.html': ['page-scrolls-sideways', 'picture-without-alt'],
+    'booking.html': [],
+    'calendar.html': [],
+    'counter.html': ['script-weight-over-limit'],
+    'desk-logo.html': ['host-private-address'],
+    'greeting.html': ['page-taken-over'],
+    'hero-film.html': ['autoplay-with-sound', 'media-without-captions'],
+    'map.html': ['page-scrolls-sideways', 'frame-fixed-size', 'off-centre'],
+    'noticeboard.html': ['frame-fixed-size', 'off-centre', 'too-small-on-phone'],
+    'open-box.html': ['tag-left-open', 'linked-picture-unnamed'],
+    'price-list.html': ['page-scrolls-sideways'],
+    'rain-loop.html': ['autoplay-value-ignored', 'autoplay-value-ignored'],
+    'watch-page.html': ['frame-refused', 'attribute-misspelt', 'frame-unnamed'],
+  });
+}
 
 test('where the browser does not fit the system, installing goes through without it', async () => {
   const folder = await install('fits-not', [scope, '--cpu=arm64']);

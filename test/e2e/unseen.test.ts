@@ -136,7 +136,7 @@ describe('what was not seen is never taken for sound', () => {
     expect((await shop.run(args)).code).toBe(0);
   });
 
-  test('one film that is late is told of, beside one that is there', async () => {
+  test.concurrent('one film that is late is told of, beside one that is there', async () => {
     const code = `<p>x</p>${film('rain')}${film('never')}`;
     const { document } = await shop.audit(['--code', code, '--width', '390', '--no-ranges']);
     const [snippet] = document.snippets;
@@ -146,7 +146,7 @@ describe('what was not seen is never taken for sound', () => {
     expect([snippet!.verdict, snippet!.fitsFrom]).toEqual(['unsure', 358]);
   });
 
-  test('a film that is not there to come is not waited for', async () => {
+  test.concurrent('a film that is not there to come is not waited for', async () => {
     const { document } = await shop.audit([
       '--code',
       '<p>x</p><video autoplay muted playsinline style="width: 100%"></video>',
@@ -156,20 +156,29 @@ describe('what was not seen is never taken for sound', () => {
 });
 
 describe('a loop that begins late', () => {
-  test('ends, at two widths, and is named at its own place', async () => {
-    const code = '<p>x</p>\n<script>\nsetTimeout(() => {\n  while (true) {}\n}, 1500)</script>';
-    const { document } = await shop.audit(['--code', code]);
-    const [finding] = document.snippets[0]!.findings;
-    expect(finding).toMatchObject({ id: 'page-hangs', where: { line: 4 } });
-    expect(finding!.seen).toHaveLength(2);
-  }, 120_000);
+  test.concurrent(
+    'ends, at two widths, and is named at its own place',
+    async () => {
+      const code = '<p>x</p>\n<script>\nsetTimeout(() => {\n  while (true) {}\n}, 1500)</script>';
+      const { document } = await shop.audit(['--code', code]);
+      const [finding] = document.snippets[0]!.findings;
+      expect(finding).toMatchObject({ id: 'page-hangs', where: { line: 4 } });
+      expect(finding!.seen).toHaveLength(2);
+    },
+    120_000,
+  );
 
-  test('in a vendor’s script, at the tag that brings it in', async () => {
-    ANSWERS['/loop.js'] = (answer) => answer.end('setTimeout(function grow() { for (;;); }, 300)');
-    const code = '<p>x</p>\n<script async src="https://cdn.fernmap.example/loop.js"></script>';
-    const { document } = await shop.audit(['--code', code, '--width', '390']);
-    const [finding] = document.snippets[0]!.findings;
-    expect(finding).toMatchObject({ id: 'page-hangs', where: { line: 2, column: 1 } });
-    expect(finding!.message).toMatch(/in grow\(\) of https:\/\/cdn\.fernmap\.example\/loop\.js/);
-  }, 120_000);
+  test.concurrent(
+    'in a vendor’s script, at the tag that brings it in',
+    async () => {
+      ANSWERS['/loop.js'] = (answer) =>
+        answer.end('setTimeout(function grow() { for (;;); }, 300)');
+      const code = '<p>x</p>\n<script async src="https://cdn.fernmap.example/loop.js"></script>';
+      const { document } = await shop.audit(['--code', code, '--width', '390']);
+      const [finding] = document.snippets[0]!.findings;
+      expect(finding).toMatchObject({ id: 'page-hangs', where: { line: 2, column: 1 } });
+      expect(finding!.message).toMatch(/in grow\(\) of https:\/\/cdn\.fernmap\.example\/loop\.js/);
+    },
+    120_000,
+  );
 });
