@@ -1,6 +1,5 @@
 import { readFile, stat } from 'node:fs/promises';
 import { dirname, relative, resolve } from 'node:path';
-import { createInterface } from 'node:readline';
 import { findSlots } from '../core/host/host-page.js';
 import { writeDraft, type Draft } from '../core/house/draft.js';
 import { readHouse } from '../core/house/read.js';
@@ -8,6 +7,7 @@ import { ToolError } from '../core/errors.js';
 import { describeFault } from '../core/words/fault.js';
 import { joinWords } from '../core/words/list.js';
 import { writeWhole } from '../run/write.js';
+import { askLines } from './asking.js';
 import { write, type World } from './streams.js';
 
 /** The options of `init`, as they were given. */
@@ -130,22 +130,16 @@ const QUESTIONS: readonly Question[] = [
 
 /** Asks one after the other; an empty answer leaves the default. */
 async function ask(world: World): Promise<Answers> {
-  const lines = createInterface({ input: world.stdin, terminal: false });
-  const given = lines[Symbol.asyncIterator]();
   const answers: Record<string, string | string[]> = {};
   await write(world.stdout, 'An empty answer leaves the default.\n');
-  try {
+  await askLines(world, async (line) => {
     for (const { key, text, several } of QUESTIONS) {
       // The page marks its slots itself.
       if (key === 'slot' && answers.page !== undefined) continue;
-      await write(world.stdout, `${text}: `);
-      const { value, done } = (await given.next()) as IteratorResult<string, undefined>;
-      const answer = done ? '' : value.trim();
+      const answer = await line(`${text}: `);
       if (answer === '') continue;
       answers[key] = several ? answer.split(/[\s,]+/).filter(Boolean) : answer;
     }
-  } finally {
-    lines.close();
-  }
+  });
   return answers;
 }

@@ -5,10 +5,13 @@ import { countWords } from '../core/words/list.js';
 import { formatMended, formatMendedEnd, formatMendedJson } from '../formats/mended.js';
 import { Faults } from '../run/faults.js';
 import { loadHouse } from '../run/house-file.js';
+import { audit, type AuditOptions } from '../run/audit.js';
 import { mend as mendAll, type Mended } from '../run/mend.js';
+import type { AuditRequest } from '../run/request.js';
 import { checkTarget } from '../run/write.js';
 import { writeMended, type MendedText, type Destination } from '../run/write-mended.js';
 import type { Snippet } from '../core/snippet.js';
+import { askHere, loadAnswers, saveQuestions } from './asking.js';
 import { makePaint } from './colours.js';
 import { readInputs } from './intake.js';
 import { watchInterrupt } from './interrupt.js';
@@ -16,11 +19,23 @@ import { called, clash, parseOptions, toRequest, type AuditFlags } from './optio
 import { getExit, getFailureCode, INTERRUPTED } from './outputs.js';
 import { complain, complainOf, getTextWidth, write, type World } from './streams.js';
 
+/** What only `mend` takes. */
+interface MendFlags {
+  write?: boolean;
+  out?: string;
+  questions?: string;
+  answers?: string;
+  ask?: boolean;
+  format?: string;
+}
+
 /** Mends what can be mended with certainty, and proves it. Resolves to the exit code, which is the verdict after. */
 export async function runMend(given: Record<string, unknown>, world: World): Promise<number> {
-  const { write: inPlace = false, out, ...rest } = given as { write?: boolean; out?: string };
+  const { write: inPlace = false, out, questions, answers, ask, ...rest } = given as MendFlags;
   const options = parseOptions(rest);
+  checkAsking(given, options.inputs, world);
   const target = getTarget(inPlace, out, world.cwd);
+  const answered = answers === undefined ? null : await loadAnswers(answers, world.cwd);
   const home = await loadHouse(options.house, world.cwd);
   const { inputs, code, extract } = options;
   const { snippets, problems } = await readInputs(inputs, code, world.cwd, world.stdin, extract);
@@ -36,12 +51,22 @@ export async function runMend(given: Record<string, unknown>, world: World): Pro
       );
     };
     const request = { ...toRequest(options), ...home, snippets };
-    const mended = await mendAll(request, { signal: interrupt.signal, called, onRound });
+    const steering = { signal: interrupt.signal, called, onRound };
+    if (questions !== undefined) return await onlyAsk(request, steering, questions, world);
+    const mended = await mendAll(request, {
+      ...steering,
+      ask: ({ snippets }) => (ask ? askHere(snippets, world) : Promise.resolve(answered ?? [])),
+    });
     if (interrupt.signal.aborted) {
       await complain(world, 'Interrupted: nothing was written.');
       return INTERRUPTED;
     }
     await tell(mended, options, world);
+    for (const { snippet, finding, key } of mended.unasked)
+      await complain(
+        world,
+        `Nothing asks any more for the answer to ${finding || key} of ${snippet}.`,
+      );
     const faults = new Faults();
     if (mended.fault !== null) faults.add(mended.fault, 'the second look');
     if (target === null) {
@@ -54,6 +79,43 @@ export async function runMend(given: Record<string, unknown>, world: World): Pro
   } finally {
     interrupt.stop();
   }
+}
+
+/** Looks at snippets, and writes down what is to be asked. Resolves to the exit code, which is the verdict. */
+async function onlyAsk(
+  request: AuditRequest,
+  steering: AuditOptions,
+  file: string,
+  world: World,
+): Promise<number> {
+  const run = audit(request, steering);
+  await run.finished;
+  const document = await run.document;
+  if (steering.signal?.aborted) {
+    await complain(world, 'Interrupted: nothing was written.');
+    return INTERRUPTED;
+  }
+  await saveQuestions(document.snippets, file, world);
+  return getExit(document);
+}
+
+/** @throws ToolError `bad-option` */
+function checkAsking(given: MendFlags, inputs: readonly string[], world: World): void {
+  const { questions, answers, ask, write: inPlace, out, format } = given;
+  const others = { '--answers': answers, '--ask': ask, '--write': inPlace, '--out': out };
+  const [other] = Object.entries(others).find(([, value]) => value !== undefined) ?? [];
+  if (questions !== undefined && other !== undefined)
+    throw clash('--questions', other, 'it mends nothing, and writes only what is to be asked');
+  if (!ask) return;
+  if (answers !== undefined)
+    throw clash('--ask', '--answers', 'answers come from one or the other');
+  if (format === 'json')
+    throw clash('--ask', '--format json', 'questions go to standard output too');
+  if (inputs.includes('-') || !world.stdin.isTTY)
+    throw new ToolError(
+      'bad-option',
+      '`--ask` needs a terminal to ask on: give --questions FILE, and then --answers FILE.',
+    );
 }
 
 const NOTHING_WRITTEN =

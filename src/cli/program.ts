@@ -77,7 +77,13 @@ function addMend(program: Command, world: World, outcome: { code: number }): voi
     )
     .argument('[inputs...]', 'files, folders, patterns, or - for standard input')
     .option('--write', 'write the files themselves; as they were they stay beside them (.orig)')
-    .option('--out <folder>', 'write mended copies into a folder');
+    .option('--out <folder>', 'write mended copies into a folder')
+    .option(
+      '--questions <file>',
+      'write what only a person can say into a file (.yaml), and mend nothing',
+    )
+    .option('--answers <file>', 'take answers from such a file, and mend what they are for too')
+    .option('--ask', 'ask on the terminal');
   addJudging(addRendering(command))
     .option('--format <name>', 'on standard output: text, or json (with the mended code)')
     .option('--quiet', 'no progress and no notes')

@@ -52,7 +52,7 @@ export async function complainOf(
   world: World,
   { code, message, remedy }: ToolError,
 ): Promise<void> {
-  const sentences = code === 'bad-house' ? message.split('\n') : [message];
+  const sentences = /^bad-(house|answers)$/.test(code) ? message.split('\n') : [message];
   for (const words of sentences) await complain(world, remedy ? `${words} ${remedy}` : words);
 }
 

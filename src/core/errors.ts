@@ -6,6 +6,7 @@ const TABLE = {
   'bad-option': { exit: 2, remedy: '' },
   'bad-input': { exit: 2, remedy: '' },
   'bad-house': { exit: 2, remedy: '' },
+  'bad-answers': { exit: 2, remedy: '' },
   'bad-proxy': { exit: 2, remedy: '' },
   'bad-recording': { exit: 2, remedy: 'Give an HTTP Archive (HAR) 1.2.' },
   'bad-run': { exit: 2, remedy: 'Give a folder that `mivket audit --keep` made.' },

@@ -40,6 +40,17 @@ const waiver = z.object({
 
 const edits = z.array(z.object({ ...span, text: z.string() }));
 
+const asked = z.object({
+  question: z.string(),
+  takes: z.enum(['text', 'address']),
+  element: z.int().describe('The offset of the tag that the answer is written on.'),
+  attribute: z.string().describe('The attribute that the answer is the value of.'),
+  decoration: z
+    .object({ name: z.string(), value: z.string() })
+    .nullable()
+    .describe('What is set instead where it says nothing to visitors; null where that cannot be.'),
+});
+
 export const finding = z.object({
   id: z.string(),
   key: z
@@ -75,6 +86,10 @@ export const finding = z.object({
   seen: z.array(seen),
   ranges: z.array(z.object({ from: z.number(), to: z.number(), near: z.boolean() })),
   mend: edits.nullable().describe('What cures it, and it alone.'),
+  ask: asked
+    .nullable()
+    .default(null)
+    .describe('What a person has to say for it to be cured; null where that is not what it takes.'),
   waiver: waiver.nullable(),
 });
 

@@ -5,7 +5,7 @@ import type { Proof } from '../core/mend/proof.js';
 import type { MendedSnippet } from '../core/mend/work.js';
 import type { Finding, SnippetReport } from '../core/run.js';
 import { joinWords, countWords } from '../core/words/list.js';
-import { getOverall } from '../core/verdict.js';
+import { counts, getOverall } from '../core/verdict.js';
 import { clean, cleanLine, escapeJson } from './clean.js';
 import type { Paint } from './paint.js';
 import { wrap } from './wrap.js';
@@ -44,7 +44,7 @@ const INDENT = 14;
 function listLines({ after, cured, takenBack }: MendedSnippet): [string, string][] {
   const [gap] = after.gaps;
   const left = after.findings.filter(
-    ({ key }) => !takenBack.some(({ findings }) => findings.some((one) => one.key === key)),
+    (one) => !takenBack.some(({ findings }) => findings.some((other) => isSame(one, other))),
   );
   return [
     ...(cured.length > 0 ? [['cured', nameAll(cured)] as [string, string]] : []),
@@ -55,6 +55,11 @@ function listLines({ after, cured, takenBack }: MendedSnippet): [string, string]
     ...(left.length > 0 ? [['left', nameAll(left)] as [string, string]] : []),
     ...(gap ? [['not seen', gap.why] as [string, string]] : []),
   ];
+}
+
+/** Known by another key where its tag has changed since. */
+function isSame(a: Finding, b: Finding): boolean {
+  return a.key === b.key || (a.id === b.id && a.where.line === b.where.line);
 }
 
 function explain({ stayed, brought, unseen }: Proof): string {
@@ -122,6 +127,11 @@ export function formatMendedJson(
 export function formatMendedEnd(all: readonly MendedSnippet[]): string {
   const mended = all.filter(({ before, after }) => before.text !== after.text).length;
   const cured = all.reduce((sum, one) => sum + one.cured.length, 0);
-  if (mended === 0) return 'There is nothing that can be mended with certainty.';
-  return `${countWords(cured, 'finding')} cured in ${mended} of ${countWords(all.length, 'snippet')}, each change looked at in the page.`;
+  const open = flatMap(all, ({ after }) => after.findings).filter((one) => one.ask && counts(one));
+  const asks =
+    open.length > 0
+      ? `\n${countWords(open.length, 'finding')} would take words of yours: --ask asks for them here, --questions FILE writes down what is to be said.`
+      : '';
+  if (mended === 0) return `There is nothing that can be mended with certainty.${asks}`;
+  return `${countWords(cured, 'finding')} cured in ${mended} of ${countWords(all.length, 'snippet')}, each change looked at in the page.${asks}`;
 }

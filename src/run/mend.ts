@@ -1,6 +1,7 @@
 import { flatMap } from '../core/lists.js';
 import { Work, type MendedSnippet } from '../core/mend/work.js';
-import type { RunDocument } from '../core/run.js';
+import type { Reply } from '../core/mend/answers.js';
+import type { RunDocument, SnippetReport } from '../core/run.js';
 import { audit, type AuditOptions } from './audit.js';
 import type { AuditRequest } from './request.js';
 
@@ -8,6 +9,8 @@ import type { AuditRequest } from './request.js';
 export interface Mended {
   before: RunDocument;
   snippets: MendedSnippet[];
+  /** Answers that nothing asks for. */
+  unasked: Reply[];
   /** What broke down when mended snippets were looked at: what was not proven by then was not made. Null: nothing did. */
   fault: unknown;
 }
@@ -16,18 +19,20 @@ export interface Mended {
 export interface MendOptions extends AuditOptions {
   /** Told when a round of audits begins, from 1, with so many snippets. */
   onRound?: (round: number, snippets: number) => void;
+  /** Told what was found before anything is mended; resolves to what a person says of it. */
+  ask?: (before: RunDocument) => Promise<readonly Reply[]>;
 }
 
 /** So often mended snippets are looked at again: all cures at once, and where that fails one after the other. */
 const MOST_ROUNDS = 16;
 
 /**
- * Audits snippets, makes the cures that are certain, and audits what comes of it: a cure that does not cure, or
+ * Audits snippets, makes the cures that are certain and those that a person has answered for, and audits what comes of it: a cure that does not cure, or
  * brings something as heavy as what it was to cure, is taken back.
  * @throws ToolError as `audit` does, before anything is mended
  */
 export async function mend(request: AuditRequest, options: MendOptions = {}): Promise<Mended> {
-  const { onRound, ...steering } = options;
+  const { onRound, ask, ...steering } = options;
   const look = async (snippets: AuditRequest['snippets'], round: number) => {
     onRound?.(round, snippets.length);
     const run = audit({ ...request, snippets }, steering);
@@ -36,7 +41,8 @@ export async function mend(request: AuditRequest, options: MendOptions = {}): Pr
   };
   const before = await look(request.snippets, 1);
   const given = new Map(request.snippets.map((one) => [one.name, one]));
-  const works = before.snippets.map((report) => new Work(report));
+  const answers = (await ask?.(before)) ?? [];
+  const works = before.snippets.map((report) => new Work(report, groupAnswers(report, answers)));
   let fault: unknown = null;
   for (let round = 2; round <= MOST_ROUNDS && !steering.signal?.aborted; round++) {
     const trials = flatMap(works, (work) => {
@@ -56,5 +62,18 @@ export async function mend(request: AuditRequest, options: MendOptions = {}): Pr
       else work.end();
     }
   }
-  return { before, snippets: works.map((work) => work.toMended()), fault };
+  const unasked = answers.filter((one) => !before.snippets.some((report) => asks(report, one)));
+  return { before, snippets: works.map((work) => work.toMended()), unasked, fault };
+}
+
+function groupAnswers(
+  report: SnippetReport,
+  answers: readonly Reply[],
+): Map<string, Reply['text']> {
+  const own = answers.filter((one) => asks(report, one));
+  return new Map(own.map(({ key, text }) => [key, text]));
+}
+
+function asks({ name, findings }: SnippetReport, { snippet, key }: Reply): boolean {
+  return name === snippet && findings.some((one) => one.key === key && one.ask !== null);
 }

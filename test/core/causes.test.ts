@@ -2,23 +2,13 @@ import { describe, expect, test } from '@jest/globals';
 import { CHECKS } from '../../src/checks/index.js';
 import type { Check } from '../../src/core/check.js';
 import { getDefaultHouse } from '../../src/core/house/read.js';
-import { judgeSnippet } from '../../src/core/judge/judge.js';
-import { readMarkup } from '../../src/core/markup/markup.js';
 import { applyEdits } from '../../src/core/mend/apply.js';
+import { judgeMarkup } from '../support/markup-only.js';
 
 /** What is found in the markup alone: cause and name of each, and what each change makes of the text. */
 function judgeWith(text: string, checks: readonly Check[], waived: string[] = []) {
   const waivers = waived.map((finding) => ({ finding, until: '2099-01-01', reason: 'x' }));
-  return judgeSnippet({
-    snippet: { name: 'x', path: null, text },
-    markup: readMarkup(text),
-    house: { ...getDefaultHouse(), waivers },
-    evidence: [],
-    baselines: new Map(),
-    checks,
-    today: '2026-06-01',
-    markupOnly: 'only the markup was read',
-  }).report;
+  return judgeMarkup(text, checks, { ...getDefaultHouse(), waivers });
 }
 
 function judge(text: string, waived: string[] = []) {

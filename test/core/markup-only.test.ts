@@ -1,24 +1,15 @@
 import { describe, expect, test } from '@jest/globals';
 import { CHECKS } from '../../src/checks/index.js';
-import { getDefaultHouse } from '../../src/core/house/read.js';
-import { judgeSnippet } from '../../src/core/judge/judge.js';
 import { listInsecure } from '../../src/core/markup/insecure.js';
 import { readMarkup } from '../../src/core/markup/markup.js';
 import { applyEdits } from '../../src/core/mend/apply.js';
-
-const house = getDefaultHouse();
+import { judgeMarkup } from '../support/markup-only.js';
 
 function judge(text: string, ids: readonly string[] = CHECKS.map(({ id }) => id)) {
-  return judgeSnippet({
-    snippet: { name: 'x', path: null, text },
-    markup: readMarkup(text),
-    house,
-    evidence: [],
-    baselines: new Map(),
-    checks: CHECKS.filter(({ id }) => ids.includes(id)),
-    today: '2026-01-01',
-    markupOnly: 'only the markup was read',
-  }).report;
+  return judgeMarkup(
+    text,
+    CHECKS.filter(({ id }) => ids.includes(id)),
+  );
 }
 
 const AUTOPLAY = ['autoplay-with-sound', 'autoplay-value-ignored'];

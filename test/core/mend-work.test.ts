@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { Work } from '../../src/core/mend/work.js';
 import type { Finding, SnippetReport } from '../../src/core/run.js';
+import { judgeMarkup } from '../support/markup-only.js';
 
 const TEXT = 'a b c';
 
@@ -66,9 +67,31 @@ describe('a snippet is mended', () => {
   test('not where somebody accepts it as it is', () => {
     const given = report('a b');
     given.findings[0]!.waiver = { reason: 'so', until: '2027-01-01', by: null, expired: false };
+    given.mended = 'a B';
     const work = new Work(given);
     expect(run(work, (text) => report(text, 'b'))).toEqual(['a B']);
     expect(work.toMended().cured.map(({ id }) => id)).toEqual(['b']);
+  });
+
+  test('with what a person has said first, and then with what is certain', () => {
+    const text = '<img src="/b.png"><a href="#">b</a>';
+    const given = judgeMarkup(text);
+    const keys = new Map(given.findings.map(({ id, key }) => [id, key]));
+    const said = new Map([
+      [keys.get('picture-without-alt')!, 'Beans'],
+      [keys.get('jump-to-top-link')!, '#'],
+      ['nobody', 'x'],
+    ]);
+    const toReport = (now: string) => judgeMarkup(now) as SnippetReport;
+    const work = new Work(given as SnippetReport, said);
+    const tried = run(work, toReport);
+    const alt = text.replace('<img src="/b.png"', '<img src="/b.png" alt="Beans"');
+    expect(tried).toEqual([alt, alt, alt]);
+    const { after, cured, takenBack } = work.toMended();
+    expect([after.text, cured.map(({ id }) => id)]).toEqual([alt, ['picture-without-alt']]);
+    expect(takenBack.map(({ findings }) => findings.map(({ id }) => id))).toEqual([
+      ['jump-to-top-link'],
+    ]);
   });
 
   test('no further where it cannot be looked at', () => {

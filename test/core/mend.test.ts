@@ -1,3 +1,4 @@
+import { askFor } from '../../src/core/mend/attribute.js';
 import { describe, expect, test } from '@jest/globals';
 import { readMarkup } from '../../src/core/markup/markup.js';
 import { applyEdits } from '../../src/core/mend/apply.js';
@@ -71,7 +72,7 @@ describe('one cure', () => {
   });
 
   test('what a person has to say is no edit, and what is not there is not cured', () => {
-    const ask: Intent[] = [{ do: 'ask', question: 'What does it show?' }];
+    const ask = askFor({ at: 'element', offset: 0 }, 'alt', 'What does it show?')!;
     for (const intents of [ask, [...set('alt', ''), ...ask], style({ top: '0' }, 7), []])
       expect(composeMend(readMarkup('<img>'), intents)).toBeNull();
     expect(compose('<img>', ask, set('alt', ''))).toEqual(['<img alt="">', [false, true]]);

@@ -1,9 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
+import { judgeMarkup } from '../support/markup-only.js';
 import { listMistaken } from '../../src/core/markup/mistaken.js';
 import { readMarkup } from '../../src/core/markup/markup.js';
-import { CHECKS } from '../../src/checks/index.js';
-import { getDefaultHouse } from '../../src/core/house/read.js';
-import { judgeSnippet } from '../../src/core/judge/judge.js';
 
 const list = (text: string) => {
   const markup = readMarkup(text);
@@ -40,12 +38,7 @@ describe('a frame as high as a part of what has no height', () => {
   const frame = (style: string, rest = '') =>
     `<iframe title="Map" style="border: 0; ${style}" src="https://maps.fernmap.example/embed/x"${rest}></iframe>`;
   const find = (text: string) => {
-    const snippet = { name: 'x', path: null, text };
-    const { report } = judgeSnippet({
-      ...{ snippet, markup: readMarkup(text), house: getDefaultHouse() },
-      ...{ evidence: [], baselines: new Map(), checks: CHECKS },
-      ...{ today: '2026-01-01', markupOnly: 'only the markup was read' },
-    });
+    const report = judgeMarkup(text);
     const found = report.findings.filter(({ id }) => id === 'frame-height-collapsed');
     return found.map(({ where, confirmed }) => [
       text.slice(where.offset, where.endOffset),

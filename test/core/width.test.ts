@@ -1,3 +1,4 @@
+import { askFor } from '../../src/core/mend/attribute.js';
 import { describe, expect, test } from '@jest/globals';
 import type { CauseFact, Facts } from '../../src/core/evidence.js';
 import { readMarkup } from '../../src/core/markup/markup.js';
@@ -251,7 +252,7 @@ describe('what a change of the source does to the page', () => {
   test('what is on no page cannot be changed', () => {
     expect(suspects.map((one) => takeOut(markup, new Map(), one))).toEqual([null, null, null]);
     expect(toChanges(markup, ids, [{ do: 'set-style', element: 3, declarations: {} }])).toBeNull();
-    expect(toChanges(markup, ids, [{ do: 'ask', question: '' }])).toBeNull();
+    expect(toChanges(markup, ids, askFor({ at: 'element', offset: 0 }, 'alt', '')!)).toBeNull();
   });
 
   test('two sources are told apart by attributes and sheets only', () => {

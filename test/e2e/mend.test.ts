@@ -83,3 +83,35 @@ test('what cannot be is told in a sentence, before anything is rendered', async 
     expect.stringContaining('is a page that is published'),
   ]);
 });
+
+test('what only a person can say is written down, answered, and proven', async () => {
+  const code =
+    '<p>Beans</p><img src="data:image/gif;base64,R0lGODlhAQABAAAAACw=" width="90" height="60">';
+  shop.write('asked/beans.html', code);
+  const args = ['asked', '--width', '390'];
+  const first = await shop.run(['mend', ...args, '--questions', 'questions.yaml']);
+  expect([first.code, first.out]).toEqual([1, '']);
+  expect(first.err).toContain('Written: questions.yaml, with 1 question.');
+  const answered = read('questions.yaml').replace(/^ {2}answer:$/m, '  answer: Runner beans');
+  shop.write('answers.yaml', `${answered}\n- { snippet: gone.html, key: x, answer: y }\n`);
+  const second = await shop.run(['mend', ...args, '--answers', 'answers.yaml', '--write']);
+  expect([second.code, second.out]).toEqual([
+    0,
+    expect.stringContaining('cured       picture-without-alt'),
+  ]);
+  expect(second.err).toContain('Nothing asks any more for the answer to x of gone.html.');
+  expect(read('asked/beans.html')).toBe(
+    code.replace('height="60"', 'height="60" alt="Runner beans"'),
+  );
+}, 60_000);
+
+test.each([
+  [['--questions', 'q.yaml', '--write'], '`--questions` does not go with `--write`'],
+  [['--ask', '--answers', 'a.yaml'], '`--ask` does not go with `--answers`'],
+  [['--ask', '--format', 'json'], '`--ask` does not go with `--format json`'],
+  [['--ask'], '`--ask` needs a terminal to ask on'],
+  [['--answers', 'none.yaml'], '--answers none.yaml cannot be read: there is no such place.'],
+])('%j is told in a sentence', async (options, words) => {
+  const { code, out, err } = await shop.run(['mend', '--code', WIDE, ...options]);
+  expect([code, out, err]).toEqual([2, '', expect.stringContaining(words)]);
+});

@@ -39,6 +39,7 @@ export const makeFinding = (given: Partial<Finding> = {}): Finding => ({
   seen: [makeSeen('column', 320, 12.345), makeSeen('column', 390, 12.345)],
   ranges: [],
   mend: [{ offset: 19, endOffset: 30, text: 'width="100%"' }],
+  ask: null,
   waiver: null,
   ...given,
 });

@@ -1,7 +1,7 @@
 import { defineCheck, makeSeen, type Case, type Fact, type MarkupFact } from '../../core/check.js';
 import type { FrameFact } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
-import { atTag, blameElement } from '../../core/measure/blame.js';
+import { atTag, blameElement, getBlamed } from '../../core/measure/blame.js';
 import {
   getAttribute,
   getTagSpan,
@@ -10,6 +10,7 @@ import {
 } from '../../core/markup/markup.js';
 import { getMarkupName } from '../../core/markup/names.js';
 import { isHidden } from '../../core/markup/hidden.js';
+import { askFor } from '../../core/mend/attribute.js';
 import { tell } from '../../core/tell.js';
 
 interface Data {
@@ -52,6 +53,11 @@ export default defineCheck({
       notice: 'A screen reader announces a frame without saying what is in it.',
       cure: 'Add a title that says what the frame shows, such as `title="Map: the way to the glasshouse"`.',
     };
+  },
+  mend(_data, { culprit }, markup) {
+    const element = getBlamed(markup, { culprit });
+    const labelled = element && getValue(element, 'aria-label')?.trim();
+    return askFor(culprit, labelled ? 'aria-label' : 'title', 'What does the frame show?');
   },
   samples: [{ word: null }],
   examples: {

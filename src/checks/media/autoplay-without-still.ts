@@ -10,6 +10,7 @@ import {
 } from '../../core/markup/markup.js';
 import { listDeclarations } from '../../core/markup/styles.js';
 import { atAttribute, atTag, blameElement } from '../../core/measure/blame.js';
+import { askFor } from '../../core/mend/attribute.js';
 import { tell } from '../../core/tell.js';
 
 export default defineCheck({
@@ -30,7 +31,10 @@ export default defineCheck({
       'Until its first picture has come, and where it may not start, visitors look at an empty box.',
     cure: 'Add `poster` with a still of the film.',
   }),
-  mend: () => [{ do: 'ask', question: 'Which picture is to stand there until the film begins?' }],
+  mend: (_data, { culprit }) =>
+    askFor(culprit, 'poster', 'Which picture is to stand there until the film begins?', {
+      takes: 'address',
+    }),
   samples: [null],
   examples: {
     faulty: [

@@ -10,6 +10,7 @@ import {
 import { isHidden } from '../../core/markup/hidden.js';
 import { getMarkupName } from '../../core/markup/names.js';
 import { hasHandler, isScript } from '../../core/markup/traits.js';
+import { askFor } from '../../core/mend/attribute.js';
 import { tell } from '../../core/tell.js';
 
 interface Data {
@@ -36,7 +37,8 @@ export default defineCheck({
     notice: 'Who follows it is thrown to the top of the page, or loads the page anew.',
     cure: 'Give it the address that it is to lead to; where it only does something, make it a button.',
   }),
-  mend: () => [{ do: 'ask', question: 'Where is the link to lead?' }],
+  mend: (_data, { culprit }) =>
+    askFor(culprit, 'href', 'Where is the link to lead?', { takes: 'address' }),
   brief: () => 'a link that jumps to the top',
   samples: [{ written: 'href="#"' }],
   examples: {

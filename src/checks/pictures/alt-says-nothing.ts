@@ -9,6 +9,7 @@ import {
   type MarkupElement,
 } from '../../core/markup/markup.js';
 import { WITH_ALT } from '../../core/standards/elements.js';
+import { askFor } from '../../core/mend/attribute.js';
 import { tell } from '../../core/tell.js';
 
 type Why = 'file' | 'word' | 'punctuation' | 'beside';
@@ -65,6 +66,15 @@ export default defineCheck({
           : 'Say what the picture shows or does; `alt=""` if it is mere decoration.',
     };
   },
+  mend: ({ why }, { culprit }) =>
+    askFor(
+      culprit,
+      'alt',
+      why === 'beside'
+        ? 'What does the picture show that the words beside it do not say?'
+        : 'What does the picture show?',
+      { decoration: { name: 'alt', value: '' } },
+    ),
   samples: [
     { alt: 'image', why: 'word' },
     { alt: 'Beans', why: 'beside' },

@@ -5,6 +5,7 @@ import { isHidden } from '../../core/markup/hidden.js';
 import { getValue, listInside, type Markup, type MarkupElement } from '../../core/markup/markup.js';
 import { describeElement, getMarkupControlName } from '../../core/markup/names.js';
 import { atTag, blameElement, getBlamed } from '../../core/measure/blame.js';
+import { askFor } from '../../core/mend/attribute.js';
 import { getControl, isDecoration } from '../../core/standards/elements.js';
 import { tell } from '../../core/tell.js';
 import { capitalize, nameElement } from '../../core/words/list.js';
@@ -55,7 +56,8 @@ export default defineCheck({
       cure: `Put words into it that say ${kind === 'link' ? 'where it leads' : 'what it does'}, or say it in \`aria-label\`.`,
     };
   },
-  mend: ({ kind, shared }) => (shared ? null : [{ do: 'ask', question: QUESTIONS[kind] }]),
+  mend: ({ kind, shared }, { culprit }) =>
+    shared ? null : askFor(culprit, 'aria-label', QUESTIONS[kind]),
   measures: ({ width, height }) => `${Math.round(width)} × ${Math.round(height)} px large`,
   samples: [
     { tag: 'input', kind: 'field', shared: null },

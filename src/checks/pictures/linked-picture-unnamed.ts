@@ -5,6 +5,7 @@ import { isHidden } from '../../core/markup/hidden.js';
 import { getAttribute, getValue, listInside } from '../../core/markup/markup.js';
 import { describeElement, getMarkupControlName } from '../../core/markup/names.js';
 import { isLinkOrButton } from '../../core/standards/elements.js';
+import { askOfControl, askFor } from '../../core/mend/attribute.js';
 import { tell } from '../../core/tell.js';
 
 interface Data {
@@ -47,6 +48,7 @@ export default defineCheck({
       cure: `Say in alt where the ${control} leads or what it does, such as \`alt="To the members’ desk"\`.`,
     };
   },
+  mend: ({ control }, { culprit }) => askFor(culprit, 'alt', askOfControl(control)),
   samples: [{ control: 'link' }],
   examples: {
     faulty: [

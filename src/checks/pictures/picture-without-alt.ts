@@ -13,7 +13,14 @@ import {
   type MarkupElement,
 } from '../../core/markup/markup.js';
 import { describeElement, getMarkupName } from '../../core/markup/names.js';
-import { isDecoration, isLinkOrButton, isPicture, isWhole } from '../../core/standards/elements.js';
+import {
+  isDecoration,
+  isLinkOrButton,
+  isPicture,
+  isWhole,
+  WITH_ALT,
+} from '../../core/standards/elements.js';
+import { askOfControl, askFor } from '../../core/mend/attribute.js';
 import { tell } from '../../core/tell.js';
 import { capitalize, nameElement } from '../../core/words/list.js';
 import { isHidden } from '../../core/markup/hidden.js';
@@ -61,6 +68,12 @@ export default defineCheck({
           ? 'Add `alt` with what the picture says; `alt=""` if it is mere decoration.'
           : `Add \`${tag === 'area' || tag === 'input' ? 'alt' : 'aria-label'}\` with what it shows or does.`,
     };
+  },
+  mend({ tag, control }, { culprit }) {
+    const attribute = WITH_ALT.has(tag) ? 'alt' : 'aria-label';
+    if (control) return askFor(culprit, attribute, askOfControl(control));
+    const decoration = tag === 'img' ? { name: 'alt', value: '' } : null;
+    return askFor(culprit, attribute, 'What does the picture show?', { decoration });
   },
   measures: ({ width, height }) => `${Math.round(width)} × ${Math.round(height)} px large`,
   samples: [

@@ -1,4 +1,4 @@
-import { atTag } from '../../core/measure/blame.js';
+import { atTag, getBlamed } from '../../core/measure/blame.js';
 import { defineCheck, type Fact } from '../../core/check.js';
 import { isHidden } from '../../core/markup/hidden.js';
 import { mapPresent } from '../../core/lists.js';
@@ -10,6 +10,7 @@ import {
 } from '../../core/markup/markup.js';
 import { describeElement, getMarkupControlName } from '../../core/markup/names.js';
 import { isDecoration, isLinkOrButton, isPicture } from '../../core/standards/elements.js';
+import { askOfControl, askFor } from '../../core/mend/attribute.js';
 import { tell } from '../../core/tell.js';
 
 interface Data {
@@ -48,14 +49,15 @@ export default defineCheck({
           notice: 'People who cannot see it hear that there is a picture, and not of what.',
           cure: 'Add `aria-label` with what it shows; `aria-hidden="true"` if it is mere decoration.',
         },
-  mend: ({ control }) => [
-    {
-      do: 'ask',
-      question: control
-        ? `Where does the ${control} lead, or what does it do?`
-        : 'What does the drawing show?',
-    },
-  ],
+  mend({ control }, { culprit }, markup) {
+    if (!control)
+      return askFor(culprit, 'aria-label', 'What does the drawing show?', {
+        decoration: { name: 'aria-hidden', value: 'true' },
+      });
+    const around = listAround(getBlamed(markup, { culprit })?.parent ?? null);
+    const named = around.find((one) => isLinkOrButton(describeElement(one)));
+    return named ? askFor(atTag(named).culprit, 'aria-label', askOfControl(control)) : null;
+  },
   samples: [{ control: 'link' }, { control: null }],
   examples: {
     faulty: [

@@ -20,6 +20,7 @@ import type { Snippet } from '../snippet.js';
 import { compareLevels, getVerdict } from '../verdict.js';
 import { decapitalize } from '../words/list.js';
 import { composeMend } from '../mend/compose.js';
+import type { Intent } from '../mend/intent.js';
 import { getPlace } from '../render.js';
 import { listFrameFits } from '../measure/frame-fit.js';
 import { listOpenLines } from '../measure/open-lines.js';
@@ -231,9 +232,17 @@ function tell({ check, fact, level, waiver }: JudgedFact, judged: Judged): Telli
     seen: fact.seen.map((seen) => ({ ...seen, what: check.measures?.(seen.measured) ?? '' })),
     ranges: (fact.ranges ?? []).map(({ from, to, near }) => ({ from, to, near })),
     mend: composeMend(markup, intents),
+    ask: findAsked(intents),
     waiver,
   };
   return { check, fact, finding, intents };
+}
+
+function findAsked(intents: readonly Intent[] | null): Finding['ask'] {
+  const asked = intents?.find((one) => one.do === 'ask');
+  if (!asked) return null;
+  const { do: _, ...ask } = asked;
+  return ask;
 }
 
 /** Whether nothing that was not looked at could still overturn it. */

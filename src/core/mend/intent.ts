@@ -13,7 +13,17 @@ export type Intent =
   /** Of no length: an insertion. */
   | { do: 'replace-text'; span: Span; text: string }
   /** What only a person can say. */
-  | { do: 'ask'; question: string };
+  | ({ do: 'ask' } & AskedFor);
+
+/** What a person is asked, and where the answer goes: into an attribute of the element at that offset. */
+export interface AskedFor {
+  question: string;
+  takes: 'text' | 'address';
+  element: number;
+  attribute: string;
+  /** What is set instead where it says nothing to visitors; null where that cannot be. */
+  decoration: { name: string; value: string } | null;
+}
 
 /** Declarations as a style attribute has them: `width: 100%; height: auto`. */
 export function formatDeclarations(declarations: Readonly<Record<string, string>>): string {

@@ -1,5 +1,5 @@
 import { mapPresent } from '../lists.js';
-import type { Cause, Finding, SnippetReport } from '../run.js';
+import type { Finding, SnippetReport } from '../run.js';
 import { compareLevels } from '../verdict.js';
 
 /** What of a report cures are proven by. */
@@ -7,8 +7,6 @@ export type Proving = Pick<SnippetReport, 'findings' | 'gaps'>;
 
 /** What a second look at a snippet shows of cures that were made in it. */
 export interface Proof {
-  /** What was to be cured. */
-  cured: Finding[];
   /** What of that is still there. */
   stayed: Finding[];
   /** What was not told before, and weighs as much as what was to be cured, or more. */
@@ -22,13 +20,10 @@ export interface Proof {
 /**
  * Holds a report of a mended snippet against the one before. Findings of one kind are told apart by what they point
  * at; where that is another piece by now, by how many there are.
- * @param made the causes whose cures were made
+ * @param cured what was to be cured
  */
-export function proveCures(before: Proving, made: readonly Cause[], after: Proving): Proof {
-  const numbers = new Map(made.map((cause) => [cause.number, cause]));
-  const isCured = (one: Finding) => numbers.get(one.cause)?.cures.includes(one.id) ?? false;
-  const cured = before.findings.filter(isCured);
-  const others = before.findings.filter((one) => !isCured(one));
+export function proveCures(before: Proving, cured: readonly Finding[], after: Proving): Proof {
+  const others = before.findings.filter((one) => !cured.includes(one));
   const known = new Set(others.map(({ key }) => key));
   const kept = new Set(after.findings.map(({ key }) => key));
   const loose = countKinds(others.filter(({ key }) => !kept.has(key)));
@@ -41,7 +36,7 @@ export function proveCures(before: Proving, made: readonly Cause[], after: Provi
   const heaviest = cured.map(({ level }) => level).sort(compareLevels)[0] ?? 'advice';
   const weighs = ({ level }: Finding) => compareLevels(level, heaviest) <= 0;
   return {
-    ...{ cured, stayed },
+    stayed,
     brought: fresh.filter(weighs),
     shows: fresh.filter((one) => !weighs(one)),
     unseen: findUnseen(before, after),

@@ -1,6 +1,12 @@
-import type { Cause, Finding, SnippetReport } from '../run.js';
+import { flatMap } from '../lists.js';
+import { readMarkup } from '../markup/markup.js';
+import type { Finding, SnippetReport } from '../run.js';
+import type { Edit } from '../snippet.js';
 import { counts } from '../verdict.js';
+import { toIntents, type Reply } from './answers.js';
 import { applyEdits } from './apply.js';
+import { composeMend, composeMends } from './compose.js';
+import type { Intent } from './intent.js';
 import { isProven, proveCures, type Proof } from './proof.js';
 
 /** A cure that was made, looked at, and taken back. */
@@ -23,23 +29,40 @@ export interface MendedSnippet {
 /** A text with cures in it that is to be looked at. */
 export interface Proposal {
   text: string;
-  causes: Cause[];
+  /** What they are to cure. */
+  findings: Finding[];
+  /** Known by this one alone, wherever it stands by now; null: several together. */
+  key: string | null;
+  of: Source;
+}
+
+/** Answers of a person come first: they are known by the text as it was when they were asked. */
+type Source = 'answers' | 'certain';
+
+/** A cure that could be made. */
+interface Cure {
+  findings: Finding[];
+  edits: Edit[];
+  key: string;
 }
 
 /** One snippet that is being mended. */
 export class Work {
   readonly #before: SnippetReport;
+  readonly #answers: ReadonlyMap<string, Reply['text']>;
   #now: SnippetReport;
-  /** All cures are made at once, as long as that goes well. */
-  #whole = true;
+  /** Cures of one source are made at once, as long as that goes well. */
+  #whole = new Set<Source>(['answers', 'certain']);
   #ended = false;
   #refused = new Set<string>();
   #cured: Finding[] = [];
   #takenBack: TakenBack[] = [];
 
-  constructor(report: SnippetReport) {
+  /** @param answers by the keys of findings */
+  constructor(report: SnippetReport, answers: ReadonlyMap<string, Reply['text']> = new Map()) {
     this.#before = report;
     this.#now = report;
+    this.#answers = answers;
   }
 
   get name(): string {
@@ -48,14 +71,65 @@ export class Work {
 
   /** What to look at next; null where there is nothing left to mend. */
   next(): Proposal | null {
-    const { causes, text, mended } = this.#now;
-    const certain = causes.filter((one) => one.mend !== null);
-    const open = certain.filter((one) => this.#isWanted(one));
+    if (this.#ended) return null;
+    return (
+      this.#nextOf('answers', this.#listAnswered()) ?? this.#nextOf('certain', this.#listCertain())
+    );
+  }
+
+  #nextOf(of: Source, all: readonly Cure[]): Proposal | null {
+    const open = all.filter(({ key }) => !this.#refused.has(key));
     const [first] = open;
-    if (!first || this.#ended) return null;
-    if (this.#whole && open.length === certain.length && mended !== null && mended !== text)
-      return { text: mended, causes: open };
-    return { text: applyEdits(text, first.mend!), causes: [first] };
+    if (!first) return null;
+    const { text } = this.#now;
+    const isWhole = this.#whole.has(of) && open.length === all.length;
+    const together = isWhole ? this.#putTogether(of) : null;
+    if (together !== null && together !== text)
+      return {
+        ...{ text: together, of, findings: flatMap(open, ({ findings }) => findings) },
+        key: open.length > 1 ? null : first.key,
+      };
+    return { text: applyEdits(text, first.edits), of, findings: first.findings, key: first.key };
+  }
+
+  /** The text with all cures of a source. */
+  #putTogether(of: Source): string | null {
+    const { mended, text } = this.#now;
+    if (of === 'certain') return mended;
+    const { edits, taken } = composeMends(
+      readMarkup(text),
+      this.#listSaid().map(({ intents }) => intents),
+    );
+    return taken.every(Boolean) ? applyEdits(text, edits) : null;
+  }
+
+  #listAnswered(): Cure[] {
+    const said = this.#listSaid();
+    if (said.length === 0) return [];
+    const markup = readMarkup(this.#now.text);
+    return flatMap(said, ({ finding, intents }) => {
+      const edits = composeMend(markup, intents);
+      return edits ? [{ findings: [finding], edits, key: finding.key }] : [];
+    });
+  }
+
+  #listSaid(): { finding: Finding; intents: Intent[] }[] {
+    return flatMap(this.#now.findings, (finding) => {
+      const text = this.#answers.get(finding.key);
+      const intents = text === undefined ? null : toIntents(finding, text);
+      return intents && !this.#refused.has(finding.key) ? [{ finding, intents }] : [];
+    });
+  }
+
+  /** Not what somebody accepts as it is. */
+  #listCertain(): Cure[] {
+    const { causes, findings } = this.#now;
+    return flatMap(causes, ({ number, mend, cures }) => {
+      const own = findings.filter((one) => one.cause === number);
+      if (mend === null || !own.some(counts)) return [];
+      const cured = own.filter(({ id }) => cures.includes(id));
+      return [{ findings: cured, edits: mend, key: own.map(({ key }) => key).join() }];
+    });
   }
 
   /** It could not be looked at: it stays as it was proven last. */
@@ -63,29 +137,17 @@ export class Work {
     this.#ended = true;
   }
 
-  /** Not what somebody accepts as it is, nor what was taken back before. */
-  #isWanted(cause: Cause): boolean {
-    const own = this.#now.findings.filter((one) => one.cause === cause.number);
-    return own.some(counts) && !this.#refused.has(this.#getKey(cause));
-  }
-
   /** What came of it. */
-  take({ causes }: Proposal, after: SnippetReport): void {
-    const proof = proveCures(this.#now, causes, after);
+  take({ findings, key, of }: Proposal, after: SnippetReport): void {
+    const proof = proveCures(this.#now, findings, after);
     if (isProven(proof)) {
-      this.#cured.push(...proof.cured);
+      this.#cured.push(...findings);
       this.#now = after;
-    } else if (causes.length > 1) this.#whole = false;
+    } else if (key === null) this.#whole.delete(of);
     else {
-      this.#refused.add(this.#getKey(causes[0]!));
-      this.#takenBack.push({ findings: proof.cured, proof });
+      this.#refused.add(key);
+      this.#takenBack.push({ findings, proof });
     }
-  }
-
-  /** A cause is known by what it brings about, wherever that stands by now. */
-  #getKey({ number }: Cause): string {
-    const own = this.#now.findings.filter(({ cause }) => cause === number);
-    return own.map(({ key }) => key).join();
   }
 
   toMended(): MendedSnippet {
