@@ -305,6 +305,26 @@ describe('what is tried, in its order', () => {
     ],
     ['<p style="white-space: nowrap">', 'white-space: nowrap', ['<p style="white-space: normal">']],
     ['<p style="margin: 0 -30px">', 'margin: 0 -30px', ['<p style="margin: 0 0">']],
+    [
+      '<p style="width: 100vw; position: relative; left: 50%; margin-left: -50vw">',
+      'left: 50%',
+      ['<p style="width: 100%; position: relative; left: auto; margin-left: 0">'],
+    ],
+    [
+      '<style>p { width: 100vw; margin-left: calc(50% - 50vw) }</style><p>',
+      'width: 100vw',
+      ['<style>p { width: 100%; margin-left: 0 }</style><p>'],
+    ],
+    [
+      '<p style="width: 100vw; margin: 8px calc(50% - 50vw)">',
+      'width: 100vw',
+      ['<p style="width: 100%; margin: 8px 0">'],
+    ],
+    [
+      '<p style="width: 100vw; left: 0">',
+      'width: 100vw',
+      ['<p style="width: 100%; left: 0; max-width: 100vw">'],
+    ],
     ['<p style="gap: 90px">', 'gap: 90px', ['<p style="gap: min(90px, 80%)">']],
     [
       '<p style="grid-template-columns: 300px 1fr">',

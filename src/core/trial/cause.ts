@@ -1,6 +1,7 @@
 import type { CauseFact } from '../evidence.js';
-import { mapPresent } from '../lists.js';
-import type { Markup } from '../markup/markup.js';
+import { flatMap, mapPresent } from '../lists.js';
+import { getElementFrom, type Markup } from '../markup/markup.js';
+import { readStyleAttribute } from '../markup/styles.js';
 import { TOLERANCE } from '../measure/culprits.js';
 import type { Intent } from '../mend/intent.js';
 import { findStated, type Stated } from './stated.js';
@@ -58,7 +59,27 @@ export function pickCause(
   { cure, fits }: { cure: readonly Intent[] | null; fits: boolean },
 ): Stated | null {
   const found = listCausesOf(markup, { ...cause, together: [] }, fits);
-  return found.find((one) => cure?.some((intent) => changes(intent, one))) ?? found[0] ?? null;
+  const changed = found.find((one) => cure?.some((intent) => changes(intent, one)));
+  return (cure && findSize(markup, cure)) ?? changed ?? found[0] ?? null;
+}
+
+/** Of size and place that are changed together the size: the place goes by it. */
+function findSize(markup: Markup, cure: readonly Intent[]): Stated | null {
+  const changed = flatMap(cure, (intent) => listChanged(markup, intent));
+  const size = changed.find((one) => getReason(one) === 'size');
+  return changed.some((one) => getReason(one) === 'place') ? (size ?? null) : null;
+}
+
+/** The declarations that stood there before. */
+function listChanged(markup: Markup, intent: Intent): Stated[] {
+  if (intent.do === 'replace-text')
+    return mapPresent([findStated(markup, intent.span)], (one) => one);
+  const element = intent.do === 'set-style' ? getElementFrom(markup, intent.element) : null;
+  if (!element || intent.do !== 'set-style') return [];
+  const known = readStyleAttribute(markup, element).filter(
+    (one) => one.property in intent.declarations,
+  );
+  return mapPresent(known, (one) => findStated(markup, one));
 }
 
 /** Whether it is this declaration or attribute that is changed. */

@@ -1,4 +1,5 @@
-import { flatMap } from '../lists.js';
+import { flatMap, mapPresent } from '../lists.js';
+import { findDeclaration } from '../markup/styles.js';
 import type { Markup, MarkupElement } from '../markup/markup.js';
 import { shrinkStated, writeStated, writeOnTag } from '../mend/width.js';
 import { joinIntents, type Intent } from '../mend/intent.js';
@@ -41,7 +42,41 @@ export function listRemedies(
   );
   // What tells only together is changed together.
   const together = firsts.length > 1 ? [joinIntents(firsts.flat())] : [];
-  return [...stated.flat(), ...together, ...usual].filter((one) => one.length > 0);
+  const bands = near.map(({ element }) => mendBand(markup, element));
+  return [...bands, ...stated.flat(), ...together, ...usual].filter((one) => one.length > 0);
+}
+
+/** A width that goes by the window, as the page's is not: the window's has the scroll bar in it. */
+const BY_WINDOW = /(?<![\d.])100(vw|dvw|svw|lvw)\b/;
+/** As much of a margin as goes by the window. */
+const BACK_BY_WINDOW = /calc\([^()]*vw[^()]*\)|-[\d.]+[dsl]?vw\b/g;
+/** What puts something elsewhere than where it would stand, and what leaves it there; null: all else of it stays. */
+const PLACES: Readonly<Record<string, string | null>> = {
+  margin: null,
+  ...{ left: 'auto', right: 'auto', 'inset-inline-start': 'auto', 'inset-inline': 'auto' },
+  ...{ 'margin-left': '0', 'margin-right': '0', 'margin-inline': '0' },
+  ...{ 'margin-inline-start': '0', 'margin-inline-end': '0' },
+  ...{ transform: 'none', translate: 'none' },
+};
+
+/** What is as wide as the window, and is put where that begins, fits in with neither only. */
+function mendBand(markup: Markup, element: MarkupElement): Intent[] {
+  const width = findDeclaration(markup, element, /^(min-)?(width|inline-size)$/);
+  if (!width || !BY_WINDOW.test(width.value)) return [];
+  const places = mapPresent(Object.keys(PLACES), (property) =>
+    findDeclaration(markup, element, [property]),
+  ).filter(({ property, value }) =>
+    PLACES[property] === null ? value.search(BACK_BY_WINDOW) >= 0 : /[1-9]/.test(value),
+  );
+  if (places.length === 0) return [];
+  return joinIntents([
+    ...writeStated(width, element, { [width.property]: '100%' }),
+    ...flatMap(places, (one) =>
+      writeStated(one, element, {
+        [one.property]: PLACES[one.property] ?? one.value.replace(BACK_BY_WINDOW, '0'),
+      }),
+    ),
+  ]);
 }
 
 /** Changes of one declaration or attribute, the smallest first. */
