@@ -57,6 +57,8 @@ export interface Range {
   to: number;
   near: boolean;
   most?: number;
+  /** Where; left out: in every slot. */
+  slot?: string;
 }
 
 /** A defect as plain data: place, facts and where it was seen. The words come later. */

@@ -84,7 +84,12 @@ export const finding = z.object({
   }),
   excerpt: z.string(),
   seen: z.array(seen),
-  ranges: z.array(z.object({ from: z.number(), to: z.number(), near: z.boolean() })),
+  ranges: z.array(
+    z.object({
+      ...{ from: z.number(), to: z.number(), near: z.boolean() },
+      slot: z.string().default('').describe('The slot in which it is so; empty: in all.'),
+    }),
+  ),
   mend: edits.nullable().describe('What cures it, and it alone.'),
   ask: asked
     .nullable()

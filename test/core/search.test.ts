@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import type { ElementFact, Evidence, WidthSpan } from '../../src/core/evidence.js';
 import { makeViewport } from '../../src/core/house/house.js';
 import { getDefaultHouse } from '../../src/core/house/read.js';
+import { describeSlot } from '../../src/core/judge/later.js';
 import { getFitsFrom } from '../../src/core/judge/renders.js';
 import { planRenders } from '../../src/core/plan.js';
 import type { Viewport } from '../../src/core/render.js';
@@ -13,7 +14,7 @@ import { shareWindows } from '../../src/core/search/share.js';
 import { formatWindows } from '../../src/core/words/list.js';
 import { formatFits, formatSearched } from '../../src/formats/summary.js';
 import { makeLost } from '../../src/render/bounds/lost.js';
-import { makeSnippet } from '../support/document.js';
+import { makeSeen, makeSnippet } from '../support/document.js';
 
 const ALL = { from: 280, to: 1920 };
 const house = getDefaultHouse();
@@ -296,13 +297,65 @@ test('a snippet fits from the narrowest slot that was tried, above all that it d
   expect([from(rooms, null), from([{ from: 700, to: 700, fits: false }])]).toEqual([null, null]);
 });
 
+const range = (from: number, to: number, near = false) => ({ from, to, near });
+
 test('windows are told as they were seen and searched', () => {
   const seen = [320, 390, 2000].map((width) => ({ width }) as never);
-  const range = (from: number, to: number, near = false) => ({ from, to, near });
   expect(formatWindows({ seen })).toBe('at 320, 390 and 2000 px');
   expect(formatWindows({ seen, ranges: [range(280, 414), range(600, 600, true)] })).toBe(
     'at 280 to 414, about 600 and 2000 px',
   );
+});
+
+describe('the windows of several slots', () => {
+  const seen = (slot: string, ...widths: number[]) =>
+    widths.map((width) => makeSeen(slot, width, 0));
+  const inSlot = (slot: string, from: number, to: number) => ({ ...range(from, to), slot });
+
+  test.each<[Parameters<typeof formatWindows>[0], string]>([
+    [{ seen: [...seen('article', 320), ...seen('sidebar', 320)] }, 'at 320 px'],
+    [{ seen: [...seen('article', 320, 900), ...seen('sidebar', 900)] }, 'at 320 and 900 px'],
+    [
+      { seen: [...seen('article', 320), ...seen('sidebar', 900)] },
+      'at 320 px in “article” and 900 px in “sidebar”',
+    ],
+    [
+      {
+        seen: [...seen('article', 320), ...seen('sidebar', 900)],
+        ranges: [inSlot('article', 280, 400), inSlot('sidebar', 880, 990)],
+      },
+      'at 280 to 400 px in “article” and 880 to 990 px in “sidebar”',
+    ],
+    [
+      {
+        seen: seen('article', 320, 900),
+        ranges: [inSlot('article', 280, 400), inSlot('sidebar', 280, 400)],
+      },
+      'at 280 to 400 and 900 px in “article” and 280 to 400 px in “sidebar”',
+    ],
+    [{ seen: [], ranges: [inSlot('article', 280, 400)] }, 'at 280 to 400 px'],
+    [{ seen: [] }, ''],
+  ])('%j', (given, words) => {
+    expect(formatWindows(given)).toBe(words);
+  });
+
+  test('one of several is named', () => {
+    const say = (slots: string[], ...there: string[]) =>
+      describeSlot({ seen: there.flatMap((slot) => seen(slot, 320)) }, new Set(slots));
+    expect(say(['article', 'sidebar'], 'sidebar')).toBe(' It is so in “sidebar”.');
+    expect(say(['article', 'sidebar'], 'article', 'sidebar')).toBe('');
+    expect([say(['article'], 'article'), say(['article', 'sidebar'])]).toEqual(['', '']);
+    const ranges = [inSlot('article', 280, 300)];
+    expect(describeSlot({ seen: seen('sidebar', 900), ranges }, new Set(['a', 'b']))).toBe('');
+  });
+
+  test('are joined slot by slot', () => {
+    const all = [inSlot('a', 280, 400), inSlot('b', 401, 500), inSlot('a', 390, 450)];
+    expect(joinRanges(all).map(({ from, to, slot }) => [slot, from, to])).toEqual([
+      ['a', 280, 450],
+      ['b', 401, 500],
+    ]);
+  });
 });
 
 test('what was searched is said, and what was not', () => {

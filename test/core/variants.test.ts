@@ -38,7 +38,7 @@ function makeCheck(id: string, needs: FactKind[] | Needs<FactKind>): Check {
         culprit: { at: 'snippet', what: id },
         data: null,
         seen: [makeSeen(render, {})],
-        ranges: [{ from: 320, to: 390, near: false }],
+        ranges: [{ from: 320, to: 390, near: false, slot: '' }],
       })),
     says: () => ({ message: '', notice: '', cure: '' }),
     samples: [null],
@@ -98,7 +98,7 @@ describe('variants', () => {
       'page-hangs': ['as-is 320', 'as-is 390', 'as-is 768', 'as-is 1280'],
       'slot-overflow': ['reduced-motion 320', 'reduced-motion 390'],
     });
-    expect(report.findings[0]!.ranges).toEqual([{ from: 320, to: 390, near: false }]);
+    expect(report.findings[0]!.ranges).toEqual([{ from: 320, to: 390, near: false, slot: '' }]);
     expect(report.renders.map(({ variant }) => variant)).toHaveLength(6);
   });
 

@@ -28,7 +28,7 @@ import { joinRanges } from '../search/ranges.js';
 import { getExcerpt } from './excerpt.js';
 import { gatherCauses, listCauses, mendAll, numberCauses, type Telling } from './causes.js';
 import { listFindingKeys } from './keys.js';
-import { describeCondition, describeLater, judgeLater } from './later.js';
+import { describeCondition, describeLater, describeSlot, judgeLater } from './later.js';
 import { getMarks } from './marks.js';
 import { getFitsFrom, listFits, reportRenders, reportSearched } from './renders.js';
 import { silenceExplained, type JudgedFact } from './silence.js';
@@ -216,11 +216,12 @@ function tell({ check, fact, level, waiver }: JudgedFact, judged: Judged): Telli
   const intents = check.mend?.(fact.data, fact, markup) ?? null;
   const made = getMade(fact.culprit);
   const { message, notice, cure } = check.says(fact.data, fact);
+  const slots = new Set(judged.evidence.map((one) => getPlace(one).slot));
   const finding: Telling['finding'] = {
     id: check.id,
     level,
     brief: check.brief?.(fact.data, fact) ?? decapitalize(check.title),
-    message: `${message}${describeCondition(fact.seen)}${describeLater(fact.seen)}`,
+    message: `${message}${describeSlot(fact, slots)}${describeCondition(fact.seen)}${describeLater(fact.seen)}`,
     ...{ notice, cure },
     standard: check.standard,
     confirmed: isConfirmed(check, fact, judged),
@@ -230,7 +231,7 @@ function tell({ check, fact, level, waiver }: JudgedFact, judged: Judged): Telli
     },
     excerpt: getExcerpt(judged.snippet.text, fact.where),
     seen: fact.seen.map((seen) => ({ ...seen, what: check.measures?.(seen.measured) ?? '' })),
-    ranges: (fact.ranges ?? []).map(({ from, to, near }) => ({ from, to, near })),
+    ranges: (fact.ranges ?? []).map(({ from, to, near, slot = '' }) => ({ from, to, near, slot })),
     mend: composeMend(markup, intents),
     ask: findAsked(intents),
     waiver,

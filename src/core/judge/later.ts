@@ -3,6 +3,7 @@ import {
   getFactKey,
   selectRenders,
   type Check,
+  type Fact,
   type Prepared,
   type RenderOf,
   type Seen,
@@ -96,6 +97,15 @@ export function describeCondition(seen: readonly Seen[]): string {
   const all = [...new Set(seen.map(({ condition }) => condition))];
   if (all.length === 0 || all.includes('')) return '';
   return ` It is so ${all.join(', or ')}.`;
+}
+
+/** In which slot it is seen, in words to be put behind what is wrong; '' where it is in several, or there is no other. */
+export function describeSlot(
+  { seen, ranges = [] }: Pick<Fact<unknown>, 'seen' | 'ranges'>,
+  slots: ReadonlySet<string>,
+): string {
+  const own = [...new Set([...seen, ...ranges].map(({ slot }) => slot))];
+  return own.length === 1 && slots.size > 1 ? ` It is so in “${own[0]}”.` : '';
 }
 
 /** When something comes that is not there at rest, in words to be put behind what is wrong; '' for what is. */

@@ -15,11 +15,20 @@ export function listRanges(
   const spans = flatMap(renders, ({ at, widths }) =>
     nameRoom(at) === nameRoom(room) ? widths.spans : [],
   );
-  return joinRanges(spans.filter((span) => span.for === what && isOneElement(span, known)));
+  const own = spans.filter((span) => span.for === what && isOneElement(span, known));
+  return joinRanges(own.map((span) => ({ ...span, slot: room.slot })));
 }
 
-/** Joins what overlaps or follows on each other. */
+/** Joins what overlaps or follows on each other in a slot. */
 export function joinRanges(ranges: readonly Range[]): Range[] {
+  const slots = [...new Set(ranges.map(({ slot }) => slot))];
+  return flatMap(slots, (slot) => {
+    const joined = joinAll(ranges.filter((one) => one.slot === slot));
+    return slot === undefined ? joined : joined.map((one) => ({ ...one, slot }));
+  });
+}
+
+function joinAll(ranges: readonly Range[]): Range[] {
   const joined: Range[] = [];
   for (const { from, to, near, most = 0 } of [...ranges].sort((a, b) => a.from - b.from)) {
     const last = joined.at(-1);
