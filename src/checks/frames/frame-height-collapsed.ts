@@ -9,9 +9,10 @@ import {
 import type { FrameFact } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
 import { blameElement, getBlamed } from '../../core/measure/blame.js';
-import { isFramedPlayer } from '../../core/measure/framed.js';
+import { findOneHeight, isFramedPlayer } from '../../core/measure/framed.js';
 import { isHidden } from '../../core/markup/hidden.js';
 import { isPlayer } from '../../core/standards/elements.js';
+import { findProportion, mendHeight } from '../../core/mend/height.js';
 import { formatPixels } from '../../core/measure/units.js';
 import {
   getAttribute,
@@ -30,6 +31,10 @@ interface Data {
   /** As written; null where no height is stated. */
   written: string | null;
   player: boolean;
+  /** The height that fits its document in all windows, px; null where there is none. */
+  needed: number | null;
+  /** Its document fills whatever it is given. */
+  fills: boolean;
 }
 
 type Measured = { height: number };
@@ -51,18 +56,28 @@ export default defineCheck({
   judge: (c) =>
     flatMap(c.renders, (render) => flatMap(render.frames, (frame) => judgeFrame(c, render, frame))),
   unrendered: ({ markup }) => tellLostHeights(markup),
-  says: ({ written, player }, { seen }) => ({
+  says: ({ written, player, needed }, { seen }) => ({
     message: describeHeight(written, seen),
     notice: 'Only a strip of its document is to be seen.',
-    cure: player
-      ? 'Let it keep its shape: `width: 100%; height: auto; aspect-ratio: 16 / 9`.'
-      : 'State the height that its document needs, in px.',
+    cure: describeCure(player, needed),
   }),
+  mend({ player, needed, fills }, { culprit }, markup) {
+    const element = getBlamed(markup, { culprit });
+    // What it shows is not known else.
+    if (!element || !(player || fills || needed !== null)) return null;
+    const height = needed === null ? 'auto' : `${needed}px`;
+    const ratio = findProportion({}, player ? null : 4 / 3);
+    return mendHeight(markup, element, {
+      height,
+      ...(needed === null && { 'aspect-ratio': ratio }),
+    });
+  },
   measures: ({ height }) => `${formatPixels(height)} high`,
   brief: (_data, { seen }) => `a frame only ${getHeight(seen)} high`,
   samples: [
-    { written: 'height: 100%', player: false },
-    { written: null, player: true },
+    { written: 'height: 100%', player: false, needed: null, fills: false },
+    { written: 'height: 100%', player: false, needed: 480, fills: false },
+    { written: null, player: true, needed: null, fills: false },
   ],
   examples: {
     faulty: [
@@ -100,7 +115,7 @@ function tellLostHeights(markup: Markup): MarkupFact<Data>[] {
     const { offset, endOffset } = stated.span;
     const written = markup.text.slice(offset, endOffset);
     const player = isPlayer({ name: 'iframe', get: (name) => getValue(element, name) });
-    const data = { written, player };
+    const data = { written, player, needed: null, fills: false };
     return [tell.markup({ where: stated.span, culprit }, data, { group: '' })];
   });
 }
@@ -109,6 +124,13 @@ function tellLostHeights(markup: Markup): MarkupFact<Data>[] {
 function mayHaveHeight(markup: Markup, element: MarkupElement): boolean {
   const set = /height$|block-size$|^(position|display|flex|grid|aspect-ratio|inset|all)\b/;
   return getAttribute(element, 'height') !== null || findDeclaration(markup, element, set) !== null;
+}
+
+function describeCure(player: boolean, needed: number | null): string {
+  if (player) return 'Let it keep its shape: `width: 100%; height: auto; aspect-ratio: 16 / 9`.';
+  return needed === null
+    ? 'State a height: in px, or as a proportion, such as `height: auto; aspect-ratio: 4 / 3`.'
+    : `State the height that its document needs: \`height: ${needed}px\`.`;
 }
 
 function describeHeight(written: string | null, seen: readonly Seen<Measured>[]): string {
@@ -125,7 +147,7 @@ function getHeight(seen: readonly Seen<Measured>[]): string {
 }
 
 function judgeFrame(
-  { markup }: Case<'frames'>,
+  { markup, renders }: Case<'frames'>,
   render: Case<'frames'>['renders'][number],
   frame: FrameFact,
 ): Fact<Data, Measured>[] {
@@ -146,7 +168,12 @@ function judgeFrame(
   return [
     tell.seen(
       { ...blame, where },
-      { written, player: isFramedPlayer(frame) },
+      {
+        written,
+        player: isFramedPlayer(frame),
+        needed: findOneHeight(renders, frame),
+        fills: inner !== null && natural === null,
+      },
       makeSeen(render, { height: box.height }),
       { group: '' },
     ),

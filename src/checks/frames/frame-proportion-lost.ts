@@ -1,9 +1,10 @@
 import { defineCheck, makeSeen, type Fact, type RenderOf } from '../../core/check.js';
 import { flatMap, mapPresent } from '../../core/lists.js';
 import type { House } from '../../core/house/house.js';
-import { blameElement } from '../../core/measure/blame.js';
+import { blameElement, getBlamed } from '../../core/measure/blame.js';
 import { isFramedPlayer, atHeight } from '../../core/measure/framed.js';
 import { matchesHost, parseAddress } from '../../core/measure/site.js';
+import { findProportion, mendHeight } from '../../core/mend/height.js';
 import { formatPixels } from '../../core/measure/units.js';
 import { getElementKey } from '../../core/search/spans.js';
 import { tell } from '../../core/tell.js';
@@ -15,6 +16,8 @@ interface Data {
   to: number;
   /** The film's own, where it is that which it differs from; else null. */
   film: number | null;
+  /** The proportion that it is to keep, as CSS has it. */
+  keeps: string;
 }
 
 type Measured = Record<'width' | 'height', number>;
@@ -27,7 +30,10 @@ const MOST = 0.05;
 /** A player as it was seen in one place. */
 interface Sighted {
   render: RenderOf<Needs>;
-  one: { tag: string } & Pick<RenderOf<Needs>['frames'][number], 'from' | 'selector' | 'box'>;
+  one: Pick<RenderOf<Needs>['frames'][number], 'from' | 'selector' | 'box'> & {
+    tag: string;
+    attributes?: Record<string, string>;
+  };
   film: number | null;
 }
 
@@ -49,17 +55,18 @@ export default defineCheck({
       const { one } = all[0]!;
       const lost = findLost(all);
       if (!lost) return null;
+      const film = all.find((sighted) => sighted.film !== null)?.film ?? null;
       const blame = blameElement(markup, one);
       return tell.seen(
         atHeight(markup, blame),
-        { tag: one.tag, ...lost },
+        { tag: one.tag, ...lost, keeps: findProportion(one.attributes ?? {}, film) },
         all.map(({ render, one: { box } }) =>
           makeSeen(render, { width: box.width, height: box.height }),
         ),
       );
     });
   },
-  says: ({ tag, from, to, film }) => ({
+  says: ({ tag, from, to, film, keeps }) => ({
     message:
       film === null
         ? `The player’s <${tag}> changes its shape with the width: from ${formatRatio(from)} to ${formatRatio(to)}.`
@@ -68,13 +75,17 @@ export default defineCheck({
       film === null
         ? 'The film has black bars, or is cut, at some widths.'
         : 'The film has bars at its sides, or is pulled out of shape.',
-    cure: 'Let its height follow its width: `width: 100%; height: auto; aspect-ratio: 16 / 9`.',
+    cure: `Let its height follow its width: \`width: 100%; height: auto; aspect-ratio: ${keeps}\`.`,
   }),
+  mend: ({ keeps }, { culprit }, markup) => {
+    const element = getBlamed(markup, { culprit });
+    return element && mendHeight(markup, element, { height: 'auto', 'aspect-ratio': keeps });
+  },
   measures: ({ width, height }) => `${formatPixels(width)} wide, ${formatPixels(height)} high`,
   brief: () => 'a player that changes its shape',
   samples: [
-    { tag: 'iframe', from: 1, to: 2.3, film: null },
-    { tag: 'video', from: 3, to: 3, film: 1.78 },
+    { tag: 'iframe', from: 1, to: 2.3, film: null, keeps: '16 / 9' },
+    { tag: 'video', from: 3, to: 3, film: 1.78, keeps: '16 / 9' },
   ],
   examples: {
     faulty: [
@@ -117,7 +128,7 @@ function listPlayers(render: RenderOf<Needs>, { players }: House): Sighted[] {
 }
 
 /** How a player loses its shape; null where it keeps it. */
-function findLost(all: readonly Sighted[]): Omit<Data, 'tag'> | null {
+function findLost(all: readonly Sighted[]): Omit<Data, 'tag' | 'keeps'> | null {
   const ratios = all.map(({ one: { box } }) => box.width / box.height);
   const [from, to] = [Math.min(...ratios), Math.max(...ratios)];
   if (isOther(from, to)) return { from, to, film: null };

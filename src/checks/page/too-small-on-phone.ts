@@ -1,13 +1,18 @@
 import { defineCheck, makeSeen, type Case, type Fact, type RenderOf } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
-import { blameElement, locateAttribute } from '../../core/measure/blame.js';
+import { getValue, type Markup, type MarkupElement } from '../../core/markup/markup.js';
+import { findDeclaration } from '../../core/markup/styles.js';
+import { blameElement, getBlamed, locateAttribute } from '../../core/measure/blame.js';
 import { listSized, type Sized } from '../../core/measure/sized.js';
 import { formatPixels } from '../../core/measure/units.js';
+import { writeOnTag } from '../../core/mend/width.js';
 import { tell } from '../../core/tell.js';
 import { formatWidths, getWorstSeen } from '../../core/words/list.js';
 
 interface Data {
   tag: string;
+  /** How wide it is in the widest window, px; null where that is not known, or not one width. */
+  wide: number | null;
 }
 
 type Measured = Record<'width' | 'slotWidth' | 'spare', number>;
@@ -40,7 +45,8 @@ export default defineCheck({
           const slotWidth = render.slot.box.width;
           const measured = { width: one.box.width, slotWidth, spare: slotWidth - one.box.width };
           const seen = makeSeen(render, measured);
-          return tell.seen({ ...blame, where }, { tag: one.tag }, seen, { group: '' });
+          const wide = findWide(c, one);
+          return tell.seen({ ...blame, where }, { tag: one.tag, wide }, seen, { group: '' });
         }),
     );
   },
@@ -56,10 +62,17 @@ export default defineCheck({
       cure: 'Let it take up the whole width on narrow screens: `width: 100%`.',
     };
   },
+  mend({ wide }, { culprit }, markup) {
+    const element = getBlamed(markup, { culprit });
+    const share = element && wide !== null ? findShare(markup, element) : null;
+    if (share === null) return null;
+    // Where there is more room it stays as wide as it is.
+    return writeOnTag(element!, { width: `max(${share}, min(100%, ${Math.round(wide!)}px))` });
+  },
   measures: ({ width, slotWidth }) =>
     `${formatPixels(width)} wide in a slot of ${formatPixels(slotWidth)}`,
   brief: ({ tag }) => `<${tag}> small on phones`,
-  samples: [{ tag: 'video' }],
+  samples: [{ tag: 'video', wide: null }],
   examples: {
     faulty: [
       {
@@ -91,6 +104,27 @@ function isLarge({ renders }: Case<Needs>, { from }: Sized, { at }: RenderOf<Nee
     .sort((a, b) => b.viewport.width - a.viewport.width);
   const same = widest && listSized(widest).find((one) => isSame(one.from, from));
   return Boolean(same && same.box.width > widest!.slot.box.width * HALF);
+}
+
+/** How wide it is in the widest window, px; null where it stands in several slots, and may be of several widths. */
+function findWide({ renders }: Case<Needs>, { from }: Sized): number | null {
+  if (new Set(renders.map(({ at }) => at.slot)).size > 1) return null;
+  const [widest] = [...renders].sort((a, b) => b.viewport.width - a.viewport.width);
+  const same = widest && listSized(widest).find((one) => isSame(one.from, from));
+  return same?.box.width ?? null;
+}
+
+/** The part of its room that it is stated to take; null where its width is stated otherwise. */
+function findShare(markup: Markup, element: MarkupElement): string | null {
+  // In a row its neighbours have a part in it.
+  const display = element.parent && findDeclaration(markup, element.parent, ['display']);
+  if (/flex|grid/.test(display?.value ?? '')) return null;
+  if (findDeclaration(markup, element, /^(min|max)-(width|inline-size)$|^(inline-size|flex)/))
+    return null;
+  const declared = findDeclaration(markup, element, ['width']);
+  if (declared?.important && declared.selector !== null) return null;
+  const value = (declared?.value ?? getValue(element, 'width') ?? '').trim();
+  return /^[\d.]+%$/.test(value) ? value : null;
 }
 
 function isSame(a: Sized['from'], b: Sized['from']): boolean {

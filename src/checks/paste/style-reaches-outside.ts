@@ -3,6 +3,9 @@ import { defineCheck, makeSeen, type Case, type Fact, type Seen } from '../../co
 import { flatMap, mapPresent } from '../../core/lists.js';
 import { standsInPage } from '../../core/measure/inserts.js';
 import type { HostPart, HostPartFact } from '../../core/evidence.js';
+import { getValue, listInside, type Markup } from '../../core/markup/markup.js';
+import { matchesSelector } from '../../core/markup/selectors.js';
+import { isScript } from '../../core/markup/traits.js';
 import { listReaching, listSelectors, type Reaching } from '../../core/markup/reaching.js';
 import type { Span } from '../../core/snippet.js';
 import { tell } from '../../core/tell.js';
@@ -16,6 +19,9 @@ interface Data {
 }
 
 type Needs = 'host';
+
+/** What is not the snippet's at all. */
+const PAGE = /(^|[\s>+~])(:root|html|body)\b/i;
 
 export default defineCheck({
   id: 'style-reaches-outside',
@@ -48,8 +54,23 @@ export default defineCheck({
         parts.length > 0 || fits.length === 0
           ? 'Other parts of the page change their look.'
           : 'Other parts of the page may change their look.',
-      cure: `Begin the selector with a class of the snippet’s own, such as \`.seed-box ${selector}\`.`,
+      cure: PAGE.test(selector)
+        ? `Put this on an element of the snippet’s own, with a class: \`${selector}\` is the page’s.`
+        : `Begin the selector with a class of the snippet’s own, such as \`.seed-box ${selector}\`.`,
     };
+  },
+  mend({ selector }, { where }, markup) {
+    const own = findWrapper(markup, selector);
+    // It counts for nothing: which rule wins stays as it was.
+    return own === null
+      ? null
+      : [
+          {
+            do: 'replace-text',
+            span: { ...where, endOffset: where.offset },
+            text: `:where(.${own}) `,
+          },
+        ];
   },
   brief: ({ selector }) => `the rule ${selector} fits the page too`,
   samples: [
@@ -80,6 +101,21 @@ export default defineCheck({
     ],
   },
 });
+
+/** The class of the one element that all is in which a selector is for; null where there is none. */
+function findWrapper(markup: Markup, selector: string): string | null {
+  // What code makes may stand anywhere.
+  if (PAGE.test(selector) || markup.elements.some(isScript)) return null;
+  const shown = markup.elements.filter(({ parent, name }) => !parent && !UNSEEN.has(name));
+  const [wrapper, more] = shown;
+  const [own] = (wrapper && getValue(wrapper, 'class')?.trim().split(/\s+/)) ?? [];
+  if (!wrapper || !own || more || !/^[a-z][\w-]*$/i.test(own)) return null;
+  const meant = markup.elements.filter((one) => matchesSelector(one, selector));
+  const inside = new Set(listInside(wrapper));
+  return meant.length > 0 && meant.every((one) => inside.has(one)) ? own : null;
+}
+
+const UNSEEN: ReadonlySet<string> = new Set(['style', 'link', 'meta', 'template']);
 
 function describeReach(
   selector: string,

@@ -112,12 +112,23 @@ function cure(markup: Markup, group: readonly Telling[]): Omit<Cause, 'number'> 
       (one) => listTouched(one.intents),
     ),
   );
+  const made = new Set(ordered.filter((_, i) => taken[i]));
+  // What sets something else at the same place does not do it, but that what fits in one way does in another.
   const isCured = (one: Telling) =>
-    listTouched(one.intents).some((target) => done.has(target)) || isTakenOut(one, ordered);
+    made.has(one) || (mayDiffer(one) && touches(one, done)) || isTakenOut(one, ordered);
   // What leaves the gravest as it is is no cure of the cause.
   if (edits.length === 0 || !isCured(group[0]!)) return { mend: null, cures: [] };
   const cures = group.filter(isCured).map(({ finding }) => finding.id);
   return { mend: edits, cures: [...new Set(cures)] };
+}
+
+/** Its cure is one of several that would do. */
+function mayDiffer({ check, intents }: Telling): boolean {
+  return check.tooWide !== undefined || !intents?.some((one) => one.do === 'set-style');
+}
+
+function touches({ intents }: Telling, done: ReadonlySet<string>): boolean {
+  return listTouched(intents).some((target) => done.has(target));
 }
 
 /**
