@@ -141,6 +141,22 @@ describe('where only loads can tell', () => {
     expect(searched.why).toMatch(/script/);
   });
 
+  test('with a script of the page’s own they are as exact as without', async () => {
+    const page = OWN.replace(
+      /<div style[^]*$/,
+      '<body style="margin: 0"><main data-mivket-slot="column"></main><script>document.title</script>',
+    );
+    const renderer = await open(house, page);
+    const [found, sound] = [
+      await audit(box('595px'), renderer),
+      await audit(box('90px'), renderer),
+    ];
+    await renderer.close();
+    expect(found.ranges).toEqual(['page-scrolls-sideways 280-593']);
+    expect(found.fitsFrom).toBe(595);
+    expect([sound.ranges, sound.fitsFrom]).toEqual([[], 280]);
+  });
+
   test.each([
     ['a script', box('100px') + '<script>innerWidth</script>', /script/],
     ['a choice of pictures', '<img alt="" srcset="data:, 1x, data:,a 2x">', /chooses/],

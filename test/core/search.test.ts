@@ -232,10 +232,28 @@ describe('the edges of what a copy only guesses', () => {
     ]);
   });
 
-  test('are not looked for where nothing that was rendered is too wide', () => {
-    const { asked, widths } = guess([span(500, 560)], () => 100);
-    expect(asked).toEqual([]);
-    expect(widths).toMatchObject({ spans: [], searched: [], tried: 0 });
+  test('are looked for where a load shows what no window that was rendered does', () => {
+    const box = (width: number) => (width >= 500 && width <= 560 ? 700 : 100);
+    const { asked, widths } = guess([span(500, 560, { at: 540 })], box);
+    expect(asked).toEqual([[540], [500, 560], [499, 561]]);
+    expect(page(widths)).toMatchObject([{ from: 500, to: 560, near: false }]);
+  });
+
+  test('are not where it does not, and of few guesses', () => {
+    const { asked, widths } = guess([span(500, 560, { at: 540 })], () => 100);
+    expect(asked).toEqual([[540]]);
+    expect(widths).toMatchObject({ spans: [], tried: 1 });
+    const many = Array.from({ length: 9 }, (_, i) =>
+      span(400 + i, 400 + i, { at: 400 + i, element: { from: { offset: i }, selector: null } }),
+    );
+    expect(guess(many, () => 100).asked).toEqual([[400, 401, 402]]);
+  });
+
+  test('are none where nothing is guessed to be too wide: the narrowest window is looked at', () => {
+    const { asked, widths } = guess([], () => 100);
+    expect([asked, widths.spans]).toEqual([[[280]], []]);
+    const rooms = widths.rooms.map(({ from, fits }) => [from, fits]);
+    expect(rooms).toContainEqual([248, true]);
   });
 
   test('are held against the page without the snippet', () => {

@@ -13,6 +13,8 @@ import { covers, getElementKey, getWide } from './spans.js';
 
 /** So many loads a slot are made for edges. */
 const MOST = 12;
+/** So many guesses are looked at of which no window that was rendered shows anything. */
+const MOST_GUESSES = 3;
 
 /** One thing that is too wide in several windows. */
 type Thing = Pick<WidthSpan, 'for' | 'element'>;
@@ -34,8 +36,9 @@ export interface EdgesAbout {
 }
 
 /**
- * The windows to load next for what a copy only guesses: both sides of each edge of what is too wide in one that
- * was rendered, and where it is not so, half way to the nearest in which it is not.
+ * The windows to load next for what a copy only guesses: where something is too wide the most, both sides of each
+ * edge of what is seen to be, and where it is not so, half way to the nearest in which it is not. Where nothing is
+ * guessed to be, the narrowest.
  * @param loads those that were loaded for it so far
  */
 export function planEdges(
@@ -45,25 +48,36 @@ export function planEdges(
 ): number[] {
   if (!one.widths.guessed) return [];
   const known = listKnown(one, around, loads);
-  const rendered = listKnown(one, around, []);
-  const seen = new Set(flatMap(rendered, ({ over }) => [...over.keys()]));
-  const spans = one.widths.spans.filter((span) => seen.has(getKey(span)));
+  const seen = new Set(flatMap(known, ({ over }) => [...over.keys()]));
+  const [spans, guesses] = partition(one.widths.spans, (span) => seen.has(getKey(span)));
   const edges = flatMap(spans, ({ from, to }) => [from, to]);
   // The window beyond an edge only where the edge itself was right.
   const beyond = flatMap(spans, (span) => [
     ...(isOver(known, span.from, getKey(span)) ? [span.from - 1] : []),
     ...(isOver(known, span.to, getKey(span)) ? [span.to + 1] : []),
   ]);
-  const wanted = [...edges, ...beyond, ...flatMap(seen, (key) => halve(known, key))];
+  const first = spans.length + guesses.length > 0 ? [] : listNarrowest(one);
+  const tops = [...first, ...guesses.slice(0, MOST_GUESSES).map(({ at }) => at)];
+  const wanted = [...tops, ...edges, ...beyond, ...flatMap(seen, (key) => halve(known, key))];
   const isSearched = (width: number) =>
     one.widths.searched.some((interval) => covers(interval, width));
   const isKnown = (width: number) => known.some((other) => other.width === width);
   const fresh = wanted.filter((width) => isSearched(width) && !isKnown(width));
   // What is guessed is looked at first: it is mostly right.
-  const [next = []] = [edges, beyond, fresh]
+  const [next = []] = [tops, edges, beyond, fresh]
     .map((some) => fresh.filter((width) => some.includes(width)))
     .filter((some) => some.length > 0);
   return [...new Set(next)].slice(0, MOST - loads.length);
+}
+
+/** The narrowest window that was searched. */
+function listNarrowest({ widths }: Evidence): number[] {
+  const from = widths.searched.map((interval) => interval.from);
+  return from.length > 0 ? [Math.min(...from)] : [];
+}
+
+function partition<T>(all: readonly T[], fits: (one: T) => boolean): [T[], T[]] {
+  return [all.filter(fits), all.filter((one) => !fits(one))];
 }
 
 function isOver(known: readonly Known[], width: number, key: string): boolean {

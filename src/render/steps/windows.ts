@@ -152,7 +152,8 @@ function getRefusal({
   const { search, variant } = render;
   if (search.length === 0 || !/^(as-is|empty)$/.test(variant)) return { why: null };
   if (gaps.some(({ kind }) => FITTING_KINDS.includes(kind))) return { why: NOT_SEEN };
-  const tells = getTell(own, hostChanges);
+  // What a page's own script does with a snippet without any is guessed, and shown by loads.
+  const tells = getTell(own, hostChanges && variant === 'empty');
   return tells !== null && !tooWide ? { why: tells } : null;
 }
 
