@@ -34,10 +34,15 @@ export async function liveOn(living: Living): Promise<Lived> {
     }
     if (busy) return { moments, unseen: BUSY };
   }
+  await within(page.requests.whenIdle(), Math.min(HELD, budget.left));
+  page.requests.hold();
   const pending = page.requests.pending > 0 ? PENDING : null;
   const down = await goDown(living, before);
   return { moments: [...moments, ...down.moments], unseen: pending ?? down.unseen };
 }
+
+/** So long is waited at its end for what is still under way, ms. */
+const HELD = 3000;
 
 /** More than that nobody waits by the clock of the machine, s. */
 export const LONGEST_WAIT = 15;

@@ -63,10 +63,15 @@ test('a line that stays open is one that was let through, each host once', () =>
     of('ticker.example'),
     of('gone.example', { failed: 'no-answer' }),
     of('kept.example', refused('offline')),
-    of('data.example', { type: 'data' }),
+    of('data.example', { type: 'data', waited: 9 }),
+    of('late.example', { type: 'data', status: 200, waited: null }),
+    of('held.example', { type: 'data', status: null, waited: null }),
+    of('down.example', { type: 'data', status: null, waited: null, failed: 'no-answer' }),
+    of('script.example', { type: 'script', status: null, waited: null }),
   ];
   expect(listOpenLines([{ traffic: first }, { traffic: second }])).toEqual([
     'chat.example',
+    'held.example',
     'ticker.example',
   ]);
 });

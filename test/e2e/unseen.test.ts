@@ -11,6 +11,7 @@ const RAIN = readFileSync(new URL('../../demo/files/rain.mp4', import.meta.url))
 /** A vendor that is not there for everybody. */
 const ANSWERS: Record<string, (answer: ServerResponse) => void> = {
   '/never.js': () => undefined,
+  '/held': () => undefined,
   '/drip.css': (answer) => answer.write('p {'),
   '/endless.js': (answer) => pour(answer),
   '/closed.js': (answer) => answer.writeHead(403).end(),
@@ -112,6 +113,14 @@ describe('what was not seen is never taken for sound', () => {
     },
     120_000,
   );
+
+  test.concurrent('what a server lets wait is a line that stays open', async () => {
+    const code =
+      '<p>x</p><script>fetch("https://cdn.fernmap.example/held").catch(() => undefined)</script>';
+    const { document } = await shop.audit(['--code', code, '--width', '390', '--no-ranges']);
+    expect(document.snippets[0]).toMatchObject({ verdict: 'clear', gaps: [] });
+    expect(document.snippets[0]!.openLines).toEqual(['cdn.fernmap.example']);
+  });
 
   test.concurrent.each([
     ['a script', '<div id="desk"></div><script async src="https://tally.example/a.js"></script>'],

@@ -5,11 +5,14 @@ import { flatMap } from '../lists.js';
 /** Kinds of files that stay open for as long as somebody has something to say. */
 const LINES: readonly FileType[] = ['stream', 'socket'];
 
-/** The hosts that a line was opened to: what comes over it later nobody has seen. */
+/** The hosts that a line was opened to, or that let data wait: what comes over it later nobody has seen. */
 export function listOpenLines(evidence: readonly Pick<Evidence, 'traffic'>[]): string[] {
   const open = flatMap(evidence, ({ traffic }) =>
     traffic.filter(
-      ({ type, failed, refused }) => LINES.includes(type) && failed === null && refused === null,
+      ({ type, failed, refused, status, waited }) =>
+        failed === null &&
+        refused === null &&
+        (LINES.includes(type) || (type === 'data' && status === null && waited === null)),
     ),
   );
   return [...new Set(open.map(({ host }) => host))].sort();

@@ -40,6 +40,8 @@ export const ELEMENT_CAP = 5000;
 export const QUIET = 120;
 /** Where something is due, time is moved on by so much until it is done, and by so much at most, ms. */
 const [HASTE, MOST_HASTENED] = [1000, 10_000];
+/** So long the page has to come to rest once no more is waited for what its servers let wait, ms. */
+const AFTER_HOLD = 1000;
 /** The browser tells of tracks in batches, so it may take a while, ms. */
 const SOUND_TOLD = 2000;
 
@@ -53,11 +55,11 @@ export async function rest(
   limits: Limits,
   loaded = false,
 ): Promise<string[]> {
-  const end = performance.now() + limits.settle;
+  let end = performance.now() + limits.settle;
   let moving: string[] = [];
   // The page itself is the first.
   const asking = loaded && traits.live && page.requests.requests.length > 1;
-  if (asking) await within(page.requests.whenIdle(), limits.settle);
+  if (asking) end += await awaitNetwork(page, limits.settle);
   const begun = asking ? 'asking' : loaded && 'loaded';
   let hastened = 0;
   for (let first: SettleWish['first'] = begun; ; first = false) {
@@ -73,13 +75,23 @@ export async function rest(
       continue;
     }
     const quietFor = performance.now() - page.requests.lastActivity;
-    if (page.requests.pending > 0)
-      await within(page.requests.whenIdle(), Math.max(end - performance.now(), 0));
+    if (page.requests.pending > 0) end += await awaitNetwork(page, end - performance.now());
     else if (!traits.live || quietFor >= QUIET) return moving;
     else await page.requests.whenStill(QUIET);
   }
   const asksOn = traits.live && performance.now() - page.requests.lastActivity < QUIET;
   return page.requests.pending > 0 || asksOn ? [...moving, 'the network'] : moving;
+}
+
+/** Waits until nothing is under way, `ms` at most. Resolves to how much longer the page may take to come to rest, ms. */
+async function awaitNetwork({ requests }: BrowserPage, ms: number): Promise<number> {
+  const isIdle = await within(
+    requests.whenIdle().then(() => true),
+    Math.max(ms, 0),
+  );
+  if (isIdle) return 0;
+  requests.hold();
+  return requests.pending === 0 ? AFTER_HOLD : 0;
 }
 
 /**

@@ -43,6 +43,8 @@ export interface LoggedRequest {
   startedAt: number;
   endedAt: number | null;
   done: boolean;
+  /** Its server lets it wait: what comes of it comes some time. */
+  held: boolean;
 }
 
 /** Kinds that may stay open for as long as the page lives. */
@@ -64,6 +66,7 @@ const NEW = {
   startedAt: 0,
   endedAt: null,
   done: false,
+  held: false,
 };
 
 type New = Pick<LoggedRequest, 'address' | 'first' | 'type' | 'initiator'> & Partial<LoggedRequest>;
@@ -92,12 +95,23 @@ export class RequestLog {
 
   /** How many requests are under way, those left out that may never end. */
   get pending(): number {
-    return this.requests.filter((request) => !request.done && !OPEN_ENDED.has(request.type)).length;
+    return this.#underWay.length;
+  }
+
+  get #underWay(): LoggedRequest[] {
+    return this.requests.filter(({ done, held, type }) => !done && !held && !OPEN_ENDED.has(type));
   }
 
   /** How many lines are open for which the browser may keep a page's time standing without an end. */
   get open(): number {
-    return this.requests.filter(({ done, type }) => !done && LINES.has(type)).length;
+    return this.requests.filter(({ done, held, type }) => !done && (held || LINES.has(type)))
+      .length;
+  }
+
+  /** No more is waited for data that has not come by now: it is a line that its server holds open, as chats do. */
+  hold(): void {
+    for (const request of this.#underWay) request.held = request.type === 'data';
+    this.#tellIdle();
   }
 
   get lastActivity(): number {
