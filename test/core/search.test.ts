@@ -335,21 +335,21 @@ describe('the windows of several slots', () => {
     [{ seen: [...seen('article', 320, 900), ...seen('sidebar', 900)] }, 'at 320 and 900 px'],
     [
       { seen: [...seen('article', 320), ...seen('sidebar', 900)] },
-      'at 320 px in “article” and 900 px in “sidebar”',
+      'in “article” at 320 px, in “sidebar” at 900 px',
     ],
     [
       {
         seen: [...seen('article', 320), ...seen('sidebar', 900)],
         ranges: [inSlot('article', 280, 400), inSlot('sidebar', 880, 990)],
       },
-      'at 280 to 400 px in “article” and 880 to 990 px in “sidebar”',
+      'in “article” at 280 to 400 px, in “sidebar” at 880 to 990 px',
     ],
     [
       {
         seen: seen('article', 320, 900),
         ranges: [inSlot('article', 280, 400), inSlot('sidebar', 280, 400)],
       },
-      'at 280 to 400 and 900 px in “article” and 280 to 400 px in “sidebar”',
+      'in “article” at 280 to 400 and 900 px, in “sidebar” at 280 to 400 px',
     ],
     [{ seen: [], ranges: [inSlot('article', 280, 400)] }, 'at 280 to 400 px'],
     [{ seen: [] }, ''],

@@ -33,7 +33,7 @@ export function formatWindows({
   );
   if (new Set(told).size < 2) return `at ${first} px`;
   if (ranges.length === 0 && told.includes(whole)) return `at ${whole} px`;
-  return `at ${joinWords(slots.map((slot, i) => `${told[i]} px in “${slot}”`))}`;
+  return slots.map((slot, i) => `in “${slot}” at ${told[i]} px`).join(', ');
 }
 
 /** The widths in a slot. */
