@@ -93,7 +93,7 @@ async function shoot(name, command) {
     env,
     stdio: 'ignore',
   });
-  await untilThere(work, done);
+  await Promise.race([untilThere(work, done), failure(terminal, name)]);
   // The window paints what it was given within a frame or two; `import` asks the server, after it.
   spawnSync('xrefresh', [], { env });
   await new Promise((resolve) => setTimeout(resolve, 500));
@@ -134,11 +134,21 @@ async function shootReport() {
 
 function untilThere(folder, file) {
   return new Promise((resolve) => {
-    const watcher = watch(folder, () => {
+    const look = () => {
       if (!existsSync(file)) return;
       watcher.close();
       resolve();
-    });
+    };
+    const watcher = watch(folder, look);
+    // It may have come before anybody watched.
+    look();
+  });
+}
+
+/** A terminal that ends before its command has is no picture. */
+function failure(terminal, name) {
+  return new Promise((_, reject) => {
+    terminal.once('exit', () => reject(new Error(`the terminal of ${name} ended`)));
   });
 }
 
