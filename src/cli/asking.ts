@@ -1,4 +1,4 @@
-import { readFile } from 'node:fs/promises';
+import { readFile, stat } from 'node:fs/promises';
 import { createInterface } from 'node:readline';
 import { resolve } from 'node:path';
 import { ToolError } from '../core/errors.js';
@@ -9,15 +9,18 @@ import type { SnippetReport } from '../core/run.js';
 import { describeFault } from '../core/words/fault.js';
 import { countWords } from '../core/words/list.js';
 import { cleanLine } from '../formats/clean.js';
-import { writeWhole } from '../run/write.js';
+import { checkTarget, writeWhole } from '../run/write.js';
 import { complain, write, type World } from './streams.js';
 
 /** Asks one line after another on the terminal; what is not answered any more is empty. */
 export async function askLines(
   world: World,
   ask: (line: (words: string) => Promise<string>) => Promise<void>,
+  signal?: AbortSignal,
 ): Promise<void> {
   const lines = createInterface({ input: world.stdin, terminal: false });
+  const end = () => lines.close();
+  signal?.addEventListener('abort', end);
   const given = lines[Symbol.asyncIterator]();
   try {
     await ask(async (words) => {
@@ -26,6 +29,7 @@ export async function askLines(
       return done ? '' : value.trim();
     });
   } finally {
+    signal?.removeEventListener('abort', end);
     lines.close();
   }
 }
@@ -39,6 +43,17 @@ export async function loadAnswers(file: string, cwd: string): Promise<Reply[]> {
     );
   });
   return readAnswers(text, file);
+}
+
+/** There may be answers in it. @throws ToolError `bad-option`, `cannot-write` */
+export async function checkQuestions(file: string, cwd: string): Promise<void> {
+  const path = resolve(cwd, file);
+  if (await stat(path).catch(() => null))
+    throw new ToolError(
+      'bad-option',
+      `--questions ${file} is there already, and may have answers in it: give another name.`,
+    );
+  await checkTarget(path);
 }
 
 /** Writes what is to be asked about snippets into a file. @throws ToolError `cannot-write` */
@@ -57,7 +72,11 @@ export async function saveQuestions(
 const NOTHING = '-';
 
 /** Asks about snippets on the terminal. */
-export async function askHere(snippets: readonly SnippetReport[], world: World): Promise<Reply[]> {
+export async function askHere(
+  snippets: readonly SnippetReport[],
+  world: World,
+  signal?: AbortSignal,
+): Promise<Reply[]> {
   const questions = flatMap(snippets, listQuestions);
   const answers: Reply[] = [];
   if (questions.length === 0) return answers;
@@ -65,14 +84,19 @@ export async function askHere(snippets: readonly SnippetReport[], world: World):
     world.stdout,
     `${countWords(questions.length, 'question')}. An empty answer leaves it as it is.\n`,
   );
-  await askLines(world, async (line) => {
-    for (const question of questions) {
-      const said = await line(`\n${describe(question)}`);
-      const { snippet, key, finding, decoration } = question;
-      if (said === '') continue;
-      answers.push({ snippet, key, finding, text: decoration && said === NOTHING ? null : said });
-    }
-  });
+  await askLines(
+    world,
+    async (line) => {
+      for (const question of questions) {
+        if (signal?.aborted) return;
+        const said = await line(`\n${describe(question)}`);
+        const { snippet, key, finding, decoration } = question;
+        if (said === '') continue;
+        answers.push({ snippet, key, finding, text: decoration && said === NOTHING ? null : said });
+      }
+    },
+    signal,
+  );
   await write(world.stdout, '\n');
   return answers;
 }

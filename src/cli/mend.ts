@@ -11,7 +11,7 @@ import type { AuditRequest } from '../run/request.js';
 import { checkTarget } from '../run/write.js';
 import { writeMended, type MendedText, type Destination } from '../run/write-mended.js';
 import type { Snippet } from '../core/snippet.js';
-import { askHere, loadAnswers, saveQuestions } from './asking.js';
+import { askHere, checkQuestions, loadAnswers, saveQuestions } from './asking.js';
 import { makePaint } from './colours.js';
 import { readInputs } from './intake.js';
 import { watchInterrupt } from './interrupt.js';
@@ -41,6 +41,7 @@ export async function runMend(given: Record<string, unknown>, world: World): Pro
   const { snippets, problems } = await readInputs(inputs, code, world.cwd, world.stdin, extract);
   checkInputs(snippets, target);
   if (out !== undefined) await checkTarget(resolve(world.cwd, out, 'mended.html'));
+  if (questions !== undefined) await checkQuestions(questions, world.cwd);
   const interrupt = watchInterrupt();
   try {
     const onRound = (round: number, count: number) => {
@@ -51,11 +52,17 @@ export async function runMend(given: Record<string, unknown>, world: World): Pro
       );
     };
     const request = { ...toRequest(options), ...home, snippets };
-    const steering = { signal: interrupt.signal, called, onRound };
-    if (questions !== undefined) return await onlyAsk(request, steering, questions, world);
+    const { signal } = interrupt;
+    const steering = { signal, called };
+    if (questions !== undefined) {
+      const code = await onlyAsk(request, steering, questions, world);
+      for (const { message } of problems) await complain(world, message);
+      return getFailureCode(problems, new Faults()) ?? code;
+    }
     const mended = await mendAll(request, {
-      ...steering,
-      ask: ({ snippets }) => (ask ? askHere(snippets, world) : Promise.resolve(answered ?? [])),
+      ...{ ...steering, onRound },
+      ask: ({ snippets }) =>
+        ask ? askHere(snippets, world, signal) : Promise.resolve(answered ?? []),
     });
     if (interrupt.signal.aborted) {
       await complain(world, 'Interrupted: nothing was written.');

@@ -92,6 +92,8 @@ test('what only a person can say is written down, answered, and proven', async (
   const first = await shop.run(['mend', ...args, '--questions', 'questions.yaml']);
   expect([first.code, first.out]).toEqual([1, '']);
   expect(first.err).toContain('Written: questions.yaml, with 1 question.');
+  const again = await shop.run(['mend', ...args, '--questions', 'questions.yaml']);
+  expect([again.code, again.err]).toEqual([2, expect.stringContaining('is there already')]);
   const answered = read('questions.yaml').replace(/^ {2}answer:$/m, '  answer: Runner beans');
   shop.write('answers.yaml', `${answered}\n- { snippet: gone.html, key: x, answer: y }\n`);
   const second = await shop.run(['mend', ...args, '--answers', 'answers.yaml', '--write']);
@@ -110,6 +112,7 @@ test.each([
   [['--ask', '--answers', 'a.yaml'], '`--ask` does not go with `--answers`'],
   [['--ask', '--format', 'json'], '`--ask` does not go with `--format json`'],
   [['--ask'], '`--ask` needs a terminal to ask on'],
+  [['nowhere.html', '--questions', 'left.yaml'], 'nowhere.html'],
   [['--answers', 'none.yaml'], '--answers none.yaml cannot be read: there is no such place.'],
 ])('%j is told in a sentence', async (options, words) => {
   const { code, out, err } = await shop.run(['mend', '--code', WIDE, ...options]);
