@@ -67,7 +67,7 @@ export default defineCheck({
     return {
       message: `Its page asks for a height of ${posted}, and the frame stays at ${height} (${formatWidths(seen)}): nothing on the page listens to it.`,
       notice: 'Part of it is cut off, or scrolls in a bar of its own.',
-      cure: `Add the script that the vendor gives out for it, or give the frame a height of ${posted}.`,
+      cure: `Add the script that the vendor gives out for it, or give the frame the height that its page asks for${seen.length > 0 ? ` (${posted})` : ''}.`,
     };
   },
   measures: ({ height, posted }) =>

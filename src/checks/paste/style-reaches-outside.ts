@@ -77,6 +77,7 @@ export default defineCheck({
     { selector: 'p', parts: [], fits: [] },
     { selector: 'p', parts: ['p'], fits: ['p'] },
     { selector: '.bed', parts: [], fits: ['div'] },
+    { selector: ':root', parts: [], fits: [] },
   ],
   examples: {
     faulty: [
