@@ -35,7 +35,7 @@ export async function runMend(given: Record<string, unknown>, world: World): Pro
   const options = parseOptions(rest);
   checkAsking(given, options.inputs, world);
   const target = getTarget(inPlace, out, world.cwd);
-  const answered = answers === undefined ? null : await loadAnswers(answers, world.cwd);
+  const answered = answers === undefined ? [] : await loadAnswers(answers, world.cwd);
   const home = await loadHouse(options.house, world.cwd);
   const { inputs, code, extract } = options;
   const { snippets, problems } = await readInputs(inputs, code, world.cwd, world.stdin, extract);
@@ -61,13 +61,9 @@ export async function runMend(given: Record<string, unknown>, world: World): Pro
     }
     const mended = await mendAll(request, {
       ...{ ...steering, onRound },
-      ask: ({ snippets }) =>
-        ask ? askHere(snippets, world, signal) : Promise.resolve(answered ?? []),
+      ask: (before) => (ask ? askHere(before.snippets, world, signal) : Promise.resolve(answered)),
     });
-    if (interrupt.signal.aborted) {
-      await complain(world, 'Interrupted: nothing was written.');
-      return INTERRUPTED;
-    }
+    if (signal.aborted) return await tellInterrupted(world);
     await tell(mended, options, world);
     for (const { snippet, finding, key } of mended.unasked)
       await complain(
@@ -98,12 +94,14 @@ async function onlyAsk(
   const run = audit(request, steering);
   await run.finished;
   const document = await run.document;
-  if (steering.signal?.aborted) {
-    await complain(world, 'Interrupted: nothing was written.');
-    return INTERRUPTED;
-  }
+  if (steering.signal?.aborted) return tellInterrupted(world);
   await saveQuestions(document.snippets, file, world);
   return getExit(document);
+}
+
+async function tellInterrupted(world: World): Promise<number> {
+  await complain(world, 'Interrupted: nothing was written.');
+  return INTERRUPTED;
 }
 
 /** @throws ToolError `bad-option` */

@@ -1,11 +1,12 @@
 import { createTwoFilesPatch } from 'diff';
 import { flatMap } from '../core/lists.js';
 import type { MendDocument } from '../core/mend/document.js';
+import { isAsking } from '../core/mend/questions.js';
 import type { Proof } from '../core/mend/proof.js';
 import type { MendedSnippet } from '../core/mend/work.js';
 import type { Finding, SnippetReport } from '../core/run.js';
 import { joinWords, countWords } from '../core/words/list.js';
-import { counts, getOverall } from '../core/verdict.js';
+import { getOverall } from '../core/verdict.js';
 import { clean, cleanLine, escapeJson } from './clean.js';
 import type { Paint } from './paint.js';
 import { wrap } from './wrap.js';
@@ -127,7 +128,7 @@ export function formatMendedJson(
 export function formatMendedEnd(all: readonly MendedSnippet[]): string {
   const mended = all.filter(({ before, after }) => before.text !== after.text).length;
   const cured = all.reduce((sum, one) => sum + one.cured.length, 0);
-  const open = flatMap(all, ({ after }) => after.findings).filter((one) => one.ask && counts(one));
+  const open = flatMap(all, ({ after }) => after.findings).filter(isAsking);
   const asks =
     open.length > 0
       ? `\n${countWords(open.length, 'finding')} would take words of yours: --ask asks for them here, --questions FILE writes down what is to be said.`

@@ -1,4 +1,5 @@
 import { within } from './bounds/limit.js';
+import { awaitNetwork } from './collect/read.js';
 import { goDown } from './down.js';
 import { glimpse } from './glimpse.js';
 import type { Glance } from './in-page/glance.js';
@@ -34,8 +35,7 @@ export async function liveOn(living: Living): Promise<Lived> {
     }
     if (busy) return { moments, unseen: BUSY };
   }
-  await within(page.requests.whenIdle(), Math.min(HELD, budget.left));
-  page.requests.hold();
+  await awaitNetwork(page, Math.min(HELD, budget.left));
   const pending = page.requests.pending > 0 ? PENDING : null;
   const down = await goDown(living, before);
   return { moments: [...moments, ...down.moments], unseen: pending ?? down.unseen };

@@ -27,8 +27,8 @@ export interface MendOptions extends AuditOptions {
 const MOST_ROUNDS = 16;
 
 /**
- * Audits snippets, makes the cures that are certain and those that a person has answered for, and audits what comes of it: a cure that does not cure, or
- * brings something as heavy as what it was to cure, is taken back.
+ * Audits snippets, makes the cures that are certain and those that a person has answered for, and audits what comes of
+ * it: a cure that does not cure, or brings something as heavy as what it was to cure, is taken back.
  * @throws ToolError as `audit` does, before anything is mended
  */
 export async function mend(request: AuditRequest, options: MendOptions = {}): Promise<Mended> {

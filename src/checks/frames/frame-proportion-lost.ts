@@ -53,9 +53,9 @@ export default defineCheck({
     return mapPresent(new Set(keys), (key) => {
       const all = sighted.filter((_, i) => keys[i] === key);
       const { one } = all[0]!;
-      const lost = findLost(all);
-      if (!lost) return null;
       const film = all.find((sighted) => sighted.film !== null)?.film ?? null;
+      const lost = findLost(all, film);
+      if (!lost) return null;
       const blame = blameElement(markup, one);
       return tell.seen(
         atHeight(markup, blame),
@@ -128,11 +128,13 @@ function listPlayers(render: RenderOf<Needs>, { players }: House): Sighted[] {
 }
 
 /** How a player loses its shape; null where it keeps it. */
-function findLost(all: readonly Sighted[]): Omit<Data, 'tag' | 'keeps'> | null {
+function findLost(
+  all: readonly Sighted[],
+  film: number | null,
+): Omit<Data, 'tag' | 'keeps'> | null {
   const ratios = all.map(({ one: { box } }) => box.width / box.height);
   const [from, to] = [Math.min(...ratios), Math.max(...ratios)];
   if (isOther(from, to)) return { from, to, film: null };
-  const film = all.find((one) => one.film !== null)?.film ?? null;
   return film !== null && isOther(from, film) ? { from, to, film } : null;
 }
 

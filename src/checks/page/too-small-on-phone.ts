@@ -5,7 +5,7 @@ import { findDeclaration } from '../../core/markup/styles.js';
 import { blameElement, getBlamed, locateAttribute } from '../../core/measure/blame.js';
 import { listSized, type Sized } from '../../core/measure/sized.js';
 import { formatPixels } from '../../core/measure/units.js';
-import { writeOnTag } from '../../core/mend/width.js';
+import { outdoesTag, writeOnTag } from '../../core/mend/width.js';
 import { tell } from '../../core/tell.js';
 import { formatWidths, getWorstSeen } from '../../core/words/list.js';
 
@@ -64,10 +64,12 @@ export default defineCheck({
   },
   mend({ wide }, { culprit }, markup) {
     const element = getBlamed(markup, { culprit });
-    const share = element && wide !== null ? findShare(markup, element) : null;
-    if (share === null) return null;
+    if (!element || wide === null) return null;
+    const share = findShare(markup, element);
     // Where there is more room it stays as wide as it is.
-    return writeOnTag(element!, { width: `max(${share}, min(100%, ${Math.round(wide!)}px))` });
+    return share === null
+      ? null
+      : writeOnTag(element, { width: `max(${share}, min(100%, ${Math.round(wide)}px))` });
   },
   measures: ({ width, slotWidth }) =>
     `${formatPixels(width)} wide in a slot of ${formatPixels(slotWidth)}`,
@@ -99,19 +101,26 @@ function isSmall({ box }: Sized, { slot }: RenderOf<Needs>): boolean {
 
 /** Whether the same frame takes up over half of the slot in the widest window. */
 function isLarge({ renders }: Case<Needs>, { from }: Sized, { at }: RenderOf<Needs>): boolean {
-  const [widest] = renders
-    .filter((one) => one.at.slot === at.slot)
-    .sort((a, b) => b.viewport.width - a.viewport.width);
-  const same = widest && listSized(widest).find((one) => isSame(one.from, from));
-  return Boolean(same && same.box.width > widest!.slot.box.width * HALF);
+  const widest = findInWidest(
+    renders.filter((one) => one.at.slot === at.slot),
+    from,
+  );
+  return widest !== null && widest.one.box.width > widest.render.slot.box.width * HALF;
 }
 
 /** How wide it is in the widest window, px; null where it stands in several slots, and may be of several widths. */
 function findWide({ renders }: Case<Needs>, { from }: Sized): number | null {
   if (new Set(renders.map(({ at }) => at.slot)).size > 1) return null;
-  const [widest] = [...renders].sort((a, b) => b.viewport.width - a.viewport.width);
-  const same = widest && listSized(widest).find((one) => isSame(one.from, from));
-  return same?.box.width ?? null;
+  return findInWidest(renders, from)?.one.box.width ?? null;
+}
+
+function findInWidest(
+  renders: readonly RenderOf<Needs>[],
+  from: Sized['from'],
+): { render: RenderOf<Needs>; one: Sized } | null {
+  const [render] = [...renders].sort((a, b) => b.viewport.width - a.viewport.width);
+  const one = render && listSized(render).find((other) => isSame(other.from, from));
+  return one ? { render, one } : null;
 }
 
 /** The part of its room that it is stated to take; null where its width is stated otherwise. */
@@ -122,7 +131,7 @@ function findShare(markup: Markup, element: MarkupElement): string | null {
   if (findDeclaration(markup, element, /^(min|max)-(width|inline-size)$|^(inline-size|flex)/))
     return null;
   const declared = findDeclaration(markup, element, ['width']);
-  if (declared?.important && declared.selector !== null) return null;
+  if (outdoesTag(declared)) return null;
   const value = (declared?.value ?? getValue(element, 'width') ?? '').trim();
   return /^[\d.]+%$/.test(value) ? value : null;
 }

@@ -54,8 +54,8 @@ export default defineCheck({
       return askFor(culprit, 'aria-label', 'What does the drawing show?', {
         decoration: { name: 'aria-hidden', value: 'true' },
       });
-    const around = listAround(getBlamed(markup, { culprit })?.parent ?? null);
-    const named = around.find((one) => isLinkOrButton(describeElement(one)));
+    const svg = getBlamed(markup, { culprit });
+    const named = svg && findAround(svg);
     return named ? askFor(atTag(named).culprit, 'aria-label', askOfControl(control)) : null;
   },
   samples: [{ control: 'link' }, { control: null }],
@@ -95,9 +95,14 @@ function isSetAside(markup: Markup, svg: MarkupElement): boolean {
   return inner || isDecoration(describeElement(svg)) || isHidden(markup, svg);
 }
 
+/** The link or button that a drawing stands in. */
+function findAround(svg: MarkupElement): MarkupElement | null {
+  return listAround(svg.parent).find((one) => isLinkOrButton(describeElement(one))) ?? null;
+}
+
 /** The link or button that has nothing in it but drawings, none of which says anything. */
 function findControl(markup: Markup, svg: MarkupElement): Data['control'] {
-  const control = listAround(svg.parent).find((one) => isLinkOrButton(describeElement(one)));
+  const control = findAround(svg);
   if (!control || getMarkupControlName(markup, control, HEARD)) return null;
   const inside = listInside(control);
   // A picture without a text alternative is told of by itself.

@@ -78,9 +78,10 @@ export function judgeSnippet(given: Judged): Judgement {
   const { later, over } = judgeLater(checks, prepared, facts, (check, renders) =>
     attempt(check, faults, () => judgeRenders(check, judged, renders)),
   );
+  const slots = new Set(judged.evidence.map((one) => getPlace(one).slot));
   const lasting = facts.filter((one) => !over.includes(one));
   const told = flatMap([...silenceExplained(lasting), ...later], (one) =>
-    attempt(one.check, faults, () => [tell(one, judged)]),
+    attempt(one.check, faults, () => [tell(one, judged, slots)]),
   );
   told.sort((a, b) => compareFindings(a.finding, b.finding));
   const numbers = numberCauses(judged.markup, told);
@@ -211,12 +212,16 @@ function mergeFacts(facts: readonly Fact<unknown>[]): Fact<unknown>[] {
   return [...merged.values()];
 }
 
-function tell({ check, fact, level, waiver }: JudgedFact, judged: Judged): Telling {
+/** @param slots that the snippet was looked at in */
+function tell(
+  { check, fact, level, waiver }: JudgedFact,
+  judged: Judged,
+  slots: ReadonlySet<string>,
+): Telling {
   const { markup } = judged;
   const intents = check.mend?.(fact.data, fact, markup) ?? null;
   const made = getMade(fact.culprit);
   const { message, notice, cure } = check.says(fact.data, fact);
-  const slots = new Set(judged.evidence.map((one) => getPlace(one).slot));
   const finding: Telling['finding'] = {
     id: check.id,
     level,

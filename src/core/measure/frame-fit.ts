@@ -81,24 +81,14 @@ function getBy(sighted: readonly Sighted[]): FrameFit['by'] {
 
 function toRow({ frame, one }: Sighted): FrameFitRow {
   const { width, height } = frame.box;
-  const place = getPlace(one);
-  return {
-    slot: nameRoom(place),
-    window: place.width,
-    width,
-    height,
-    needed: getNeededHeight(frame),
-  };
-}
-
-/** The height that fits a frame's document, px; null for a player, and for what has none of its own. */
-function getNeededHeight(frame: FrameFact): number | null {
-  const { inner, box } = frame;
-  const edges = inner ? Math.max(0, box.height - inner.height) : 0;
+  const { inner } = frame;
+  const edges = inner ? Math.max(0, height - inner.height) : 0;
   // A scroll bar at its foot is no edge.
   const border = edges <= 2 * MOST_BORDER ? edges : 0;
   const natural = isFramedPlayer(frame) ? null : (inner?.natural ?? null);
-  return natural === null ? null : Math.ceil(natural + border);
+  const needed = natural === null ? null : Math.ceil(natural + border);
+  const place = getPlace(one);
+  return { slot: nameRoom(place), window: place.width, width, height, needed };
 }
 
 const MOST_BORDER = 6;

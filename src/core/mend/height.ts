@@ -1,7 +1,7 @@
 import type { Markup, MarkupElement } from '../markup/markup.js';
 import { findDeclaration } from '../markup/styles.js';
 import type { Intent } from './intent.js';
-import { writeOnTag } from './width.js';
+import { outdoesTag, writeOnTag } from './width.js';
 
 /** What else may decide how high something is: there its height alone is no cure. */
 const OTHERS = /^(min|max)-(height|block-size)$|^(inset|position|flex|align-self|block-size)/;
@@ -13,9 +13,7 @@ export function mendHeight(
   declarations: Readonly<Record<string, string>>,
 ): Intent[] | null {
   if (findDeclaration(markup, element, OTHERS)) return null;
-  // What a sheet insists on outdoes the tag.
-  const known = findDeclaration(markup, element, ['height', 'aspect-ratio']);
-  if (known?.important && known.selector !== null) return null;
+  if (outdoesTag(findDeclaration(markup, element, ['height', 'aspect-ratio']))) return null;
   return writeOnTag(element, declarations);
 }
 

@@ -38,13 +38,18 @@ export interface OpenQuestion {
 /** So many characters of what stands near. */
 const NEAR = 160;
 
+/** Whether it takes a person's words, and nobody accepts it as it is. */
+export function isAsking(finding: Finding): boolean {
+  return finding.ask !== null && counts(finding);
+}
+
 /** What is to be asked about a snippet, in the order of the source. */
 export function listQuestions({
   name,
   text,
   findings,
 }: Pick<SnippetReport, 'name' | 'text' | 'findings'>): OpenQuestion[] {
-  const asking = findings.filter((one) => one.ask !== null && counts(one));
+  const asking = findings.filter(isAsking);
   if (asking.length === 0) return [];
   const markup = readMarkup(text);
   return [...asking]

@@ -142,3 +142,8 @@ export function writeStated(
 export function writeOnTag(element: MarkupElement, declarations: Readonly<Declarations>): Intent[] {
   return [{ do: 'set-style', element: element.offset, declarations }];
 }
+
+/** Whether a sheet insists on it: what is written on the tag does nothing then. */
+export function outdoesTag(declaration: StyleDeclaration | null): boolean {
+  return declaration !== null && declaration.important && declaration.selector !== null;
+}

@@ -6,7 +6,6 @@ import { counts } from '../verdict.js';
 import { toIntents, type Reply } from './answers.js';
 import { applyEdits } from './apply.js';
 import { composeMend, composeMends } from './compose.js';
-import type { Intent } from './intent.js';
 import { isProven, proveCures, type Proof } from './proof.js';
 
 /** A cure that was made, looked at, and taken back. */
@@ -46,6 +45,12 @@ interface Cure {
   key: string;
 }
 
+/** Those of one source, and the text with all of them; null where they do not go together. */
+interface Cures {
+  all: Cure[];
+  together: string | null;
+}
+
 /** One snippet that is being mended. */
 export class Work {
   readonly #before: SnippetReport;
@@ -73,18 +78,17 @@ export class Work {
   next(): Proposal | null {
     if (this.#ended) return null;
     return (
-      this.#nextOf('answers', this.#listAnswered()) ?? this.#nextOf('certain', this.#listCertain())
+      this.#nextOf('answers', this.#findAnswered()) ?? this.#nextOf('certain', this.#findCertain())
     );
   }
 
-  #nextOf(of: Source, all: readonly Cure[]): Proposal | null {
+  #nextOf(of: Source, { all, together }: Cures): Proposal | null {
     const open = all.filter(({ key }) => !this.#refused.has(key));
     const [first] = open;
     if (!first) return null;
     const { text } = this.#now;
     const isWhole = this.#whole.has(of) && open.length === all.length;
-    const together = isWhole ? this.#putTogether(of) : null;
-    if (together !== null && together !== text)
+    if (isWhole && together !== null && together !== text)
       return {
         ...{ text: together, of, findings: flatMap(open, ({ findings }) => findings) },
         key: open.length > 1 ? null : first.key,
@@ -92,44 +96,36 @@ export class Work {
     return { text: applyEdits(text, first.edits), of, findings: first.findings, key: first.key };
   }
 
-  /** The text with all cures of a source. */
-  #putTogether(of: Source): string | null {
-    const { mended, text } = this.#now;
-    if (of === 'certain') return mended;
-    const { edits, taken } = composeMends(
-      readMarkup(text),
-      this.#listSaid().map(({ intents }) => intents),
-    );
-    return taken.every(Boolean) ? applyEdits(text, edits) : null;
-  }
-
-  #listAnswered(): Cure[] {
-    const said = this.#listSaid();
-    if (said.length === 0) return [];
-    const markup = readMarkup(this.#now.text);
-    return flatMap(said, ({ finding, intents }) => {
+  #findAnswered(): Cures {
+    const { text, findings } = this.#now;
+    const said = flatMap(findings, (finding) => {
+      const reply = this.#answers.get(finding.key);
+      const intents = reply === undefined ? null : toIntents(finding, reply);
+      return intents ? [{ finding, intents }] : [];
+    });
+    if (said.length === 0) return { all: [], together: null };
+    const markup = readMarkup(text);
+    const all = flatMap(said, ({ finding, intents }) => {
       const edits = composeMend(markup, intents);
       return edits ? [{ findings: [finding], edits, key: finding.key }] : [];
     });
-  }
-
-  #listSaid(): { finding: Finding; intents: Intent[] }[] {
-    return flatMap(this.#now.findings, (finding) => {
-      const text = this.#answers.get(finding.key);
-      const intents = text === undefined ? null : toIntents(finding, text);
-      return intents && !this.#refused.has(finding.key) ? [{ finding, intents }] : [];
-    });
+    const { edits, taken } = composeMends(
+      markup,
+      said.map(({ intents }) => intents),
+    );
+    return { all, together: taken.every(Boolean) ? applyEdits(text, edits) : null };
   }
 
   /** Not what somebody accepts as it is. */
-  #listCertain(): Cure[] {
-    const { causes, findings } = this.#now;
-    return flatMap(causes, ({ number, mend, cures }) => {
+  #findCertain(): Cures {
+    const { causes, findings, mended } = this.#now;
+    const all = flatMap(causes, ({ number, mend, cures }) => {
       const own = findings.filter((one) => one.cause === number);
       if (mend === null || !own.some(counts)) return [];
       const cured = own.filter(({ id }) => cures.includes(id));
       return [{ findings: cured, edits: mend, key: own.map(({ key }) => key).join() }];
     });
+    return { all, together: mended };
   }
 
   /** It could not be looked at: it stays as it was proven last. */

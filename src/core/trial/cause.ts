@@ -1,10 +1,9 @@
 import type { CauseFact } from '../evidence.js';
 import { flatMap, mapPresent } from '../lists.js';
-import { getElementFrom, type Markup } from '../markup/markup.js';
-import { readStyleAttribute } from '../markup/styles.js';
+import type { Markup } from '../markup/markup.js';
 import { TOLERANCE } from '../measure/culprits.js';
 import type { Intent } from '../mend/intent.js';
-import { findStated, type Stated } from './stated.js';
+import { findStated, listReplaced, type Stated } from './stated.js';
 
 /** What of an element makes it reach too far. */
 export type Reason =
@@ -65,21 +64,9 @@ export function pickCause(
 
 /** Of size and place that are changed together the size: the place goes by it. */
 function findSize(markup: Markup, cure: readonly Intent[]): Stated | null {
-  const changed = flatMap(cure, (intent) => listChanged(markup, intent));
+  const changed = flatMap(cure, (intent) => listReplaced(markup, intent));
   const size = changed.find((one) => getReason(one) === 'size');
   return changed.some((one) => getReason(one) === 'place') ? (size ?? null) : null;
-}
-
-/** The declarations that stood there before. */
-function listChanged(markup: Markup, intent: Intent): Stated[] {
-  if (intent.do === 'replace-text')
-    return mapPresent([findStated(markup, intent.span)], (one) => one);
-  const element = intent.do === 'set-style' ? getElementFrom(markup, intent.element) : null;
-  if (!element || intent.do !== 'set-style') return [];
-  const known = readStyleAttribute(markup, element).filter(
-    (one) => one.property in intent.declarations,
-  );
-  return mapPresent(known, (one) => findStated(markup, one));
 }
 
 /** Whether it is this declaration or attribute that is changed. */

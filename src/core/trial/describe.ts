@@ -1,9 +1,8 @@
 import { flatMap } from '../lists.js';
 import { getElementFrom, type Markup } from '../markup/markup.js';
-import { readStyleAttribute, type StyleDeclaration } from '../markup/styles.js';
 import { formatDeclarations, type Intent } from '../mend/intent.js';
 import { capitalize, joinWords } from '../words/list.js';
-import { findStated } from './stated.js';
+import { findStated, listReplaced, type Stated } from './stated.js';
 
 /** A cure in words: `Set `overflow-wrap: anywhere` on the <p>.` */
 export function describeChange(markup: Markup, intents: readonly Intent[]): string {
@@ -27,21 +26,17 @@ function describeOne(markup: Markup, intent: Intent): string[] {
   if (intent.do === 'remove-attribute') return [`take \`${intent.name}\` out of the ${tag}`];
   if (intent.do === 'set-attribute')
     return [`set \`${intent.name}="${intent.value ?? ''}"\` on the ${tag}`];
-  const known = element ? readStyleAttribute(markup, element) : [];
-  return describeStyle(known, intent.declarations, tag);
+  return describeStyle(listReplaced(markup, intent), intent.declarations, tag);
 }
 
 /** What stood there is replaced, together with what is to stand beside it. */
 function describeStyle(
-  known: readonly StyleDeclaration[],
+  written: readonly Stated[],
   declarations: Readonly<Record<string, string>>,
   tag: string,
 ): string[] {
-  const written = known.filter(({ property }) => property in declarations);
   if (written.length === 0) return [`set \`${formatDeclarations(declarations)}\` on the ${tag}`];
-  const groups = new Map(
-    written.map((one): [StyleDeclaration, Record<string, string>] => [one, {}]),
-  );
+  const groups = new Map(written.map((one): [Stated, Record<string, string>] => [one, {}]));
   let at = written.find(({ property }) => property === Object.keys(declarations)[0]) ?? written[0]!;
   for (const [name, value] of Object.entries(declarations)) {
     at = written.find(({ property }) => property === name) ?? at;

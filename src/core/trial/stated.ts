@@ -1,4 +1,5 @@
-import { getElementAt, type Markup, type MarkupElement } from '../markup/markup.js';
+import type { Intent } from '../mend/intent.js';
+import { getElementAt, getElementFrom, type Markup, type MarkupElement } from '../markup/markup.js';
 import { readStyleAttribute, readStyles, type StyleDeclaration } from '../markup/styles.js';
 import type { Span } from '../snippet.js';
 
@@ -37,6 +38,19 @@ export function findStated(markup: Markup, where: Span): Stated | null {
     attribute: text,
     owner,
   };
+}
+
+/** The declarations of a tag, or the one of a sheet, in whose place a change writes others. */
+export function listReplaced(markup: Markup, intent: Intent): Stated[] {
+  if (intent.do === 'replace-text') {
+    const stated = findStated(markup, intent.span);
+    return stated ? [stated] : [];
+  }
+  const owner = intent.do === 'set-style' ? getElementFrom(markup, intent.element) : null;
+  if (!owner || intent.do !== 'set-style') return [];
+  return readStyleAttribute(markup, owner)
+    .filter(({ property }) => property in intent.declarations)
+    .map((declaration) => state(declaration, owner));
 }
 
 function state(declaration: StyleDeclaration, owner: MarkupElement | null): Stated {

@@ -1,5 +1,5 @@
 import type { Culprit, Fact, Range, Seen } from '../check.js';
-import { flatMap } from '../lists.js';
+import { mapPresent } from '../lists.js';
 import { covers } from '../search/spans.js';
 
 /** `a`, `a and b`, `a, b and c`. */
@@ -21,33 +21,25 @@ export function formatWindows({
   seen: readonly Seen<unknown>[];
   ranges?: readonly Range[];
 }): string {
-  const all = [...seen, ...ranges];
-  const slots = [...new Set(flatMap(all, ({ slot }) => (slot === undefined ? [] : [slot])))];
-  const told = slots.map((slot) => formatIn(slot, seen, ranges));
-  const first = told[0] ?? formatIn(undefined, seen, ranges);
-  if (first === '') return '';
-  const whole = formatIn(
-    undefined,
-    seen.map((one) => ({ ...one, slot: undefined })),
-    ranges,
+  const slots = [...new Set(mapPresent([...seen, ...ranges], ({ slot }) => slot ?? null))];
+  const told = slots.map((slot) =>
+    formatAll(
+      seen.filter((one) => one.slot === slot),
+      ranges.filter((range) => range.slot === undefined || range.slot === slot),
+    ),
   );
-  if (new Set(told).size < 2) return `at ${first} px`;
+  const whole = formatAll(seen, ranges);
+  if (whole === '') return '';
+  if (new Set(told).size < 2) return `at ${told[0] ?? whole} px`;
   if (ranges.length === 0 && told.includes(whole)) return `at ${whole} px`;
   return slots.map((slot, i) => `in “${slot}” at ${told[i]} px`).join(', ');
 }
 
-/** The widths in a slot. */
-function formatIn(
-  slot: string | undefined,
-  seen: readonly { width: number; slot: string | undefined }[],
-  ranges: readonly Range[],
-): string {
-  const own = ranges.filter((range) => range.slot === undefined || range.slot === slot);
-  const isSearched = (width: number) => own.some((range) => covers(range, width));
-  const there = seen.filter((one) => one.slot === slot).map(({ width }) => width);
-  const widths = [...new Set(there)].filter((one) => !isSearched(one));
+function formatAll(seen: readonly Seen<unknown>[], ranges: readonly Range[]): string {
+  const isSearched = (width: number) => ranges.some((range) => covers(range, width));
+  const widths = [...new Set(seen.map(({ width }) => width))].filter((one) => !isSearched(one));
   const single = widths.map((width) => ({ from: width, to: width, near: false }));
-  const all = [...own, ...single].sort((a, b) => a.from - b.from);
+  const all = [...ranges, ...single].sort((a, b) => a.from - b.from);
   return joinWords(all.map(formatRange));
 }
 

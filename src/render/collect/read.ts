@@ -83,15 +83,20 @@ export async function rest(
   return page.requests.pending > 0 || asksOn ? [...moving, 'the network'] : moving;
 }
 
-/** Waits until nothing is under way, `ms` at most. Resolves to how much longer the page may take to come to rest, ms. */
-async function awaitNetwork({ requests }: BrowserPage, ms: number): Promise<number> {
+/**
+ * Waits until nothing is under way, `ms` at most, and no longer for what servers let wait.
+ * @returns how much longer the page may take to come to rest, ms
+ */
+export async function awaitNetwork(
+  { requests }: Pick<BrowserPage, 'requests'>,
+  ms: number,
+): Promise<number> {
   const isIdle = await within(
     requests.whenIdle().then(() => true),
     Math.max(ms, 0),
   );
-  if (isIdle) return 0;
   requests.hold();
-  return requests.pending === 0 ? AFTER_HOLD : 0;
+  return !isIdle && requests.pending === 0 ? AFTER_HOLD : 0;
 }
 
 /**
