@@ -47,12 +47,8 @@ export function write(output: Output, text: string): Promise<void> {
   });
 }
 
-/** What is wrong, and what to do; of a house file all that is, each on a line. */
-export async function complainOf(
-  world: World,
-  { code, message, remedy }: ToolError,
-): Promise<void> {
-  const sentences = /^bad-(house|answers)$/.test(code) ? message.split('\n') : [message];
+/** What is wrong, and what to do. */
+export async function complainOf(world: World, { sentences, remedy }: ToolError): Promise<void> {
   for (const words of sentences) await complain(world, remedy ? `${words} ${remedy}` : words);
 }
 

@@ -1,12 +1,13 @@
 /**
  * One table of everything that can be told to a user as an error: the exit code it leads to, and what to do,
- * where the sentence itself does not say that already.
+ * where the sentence itself does not say that already. Of a file that is read as a whole all mistakes are told, each
+ * on a line.
  */
 const TABLE = {
   'bad-option': { exit: 2, remedy: '' },
   'bad-input': { exit: 2, remedy: '' },
-  'bad-house': { exit: 2, remedy: '' },
-  'bad-answers': { exit: 2, remedy: '' },
+  'bad-house': { exit: 2, remedy: '', each: 'line' },
+  'bad-answers': { exit: 2, remedy: '', each: 'line' },
   'bad-proxy': { exit: 2, remedy: '' },
   'bad-recording': { exit: 2, remedy: 'Give an HTTP Archive (HAR) 1.2.' },
   'bad-run': { exit: 2, remedy: 'Give a folder that `mivket audit --keep` made.' },
@@ -34,6 +35,11 @@ export class ToolError extends Error {
     this.name = 'ToolError';
     this.code = code;
     this.exitCode = TABLE[code].exit;
+  }
+
+  /** What is wrong, one thing each. */
+  get sentences(): string[] {
+    return 'each' in TABLE[this.code] ? this.message.split('\n') : [this.message];
   }
 
   /** What the user can do about it; '' where the message says it. */
