@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import type { FileType } from '../../src/core/evidence.js';
+import { awaitNetwork } from '../../src/render/collect/read.js';
 import { RequestLog } from '../../src/render/page/request-log.js';
 
 const INITIATOR = { url: null, line: null, column: 0, calls: [] };
@@ -38,5 +39,22 @@ describe('what is under way', () => {
     await idle;
     log.finish(log.get('data'));
     expect([log.pending, log.open]).toEqual([0, 0]);
+  });
+
+  test('is not held where it was asked for as soon as the one before had come', async () => {
+    const requests = new RequestLog();
+    ask(requests, 'data');
+    const waiting = awaitNetwork({ requests }, 60_000);
+    requests.finish(requests.get('data'));
+    ask(requests, 'data');
+    expect(await waiting).toBe(0);
+    expect(requests.pending).toBe(1);
+  });
+
+  test('is held once there is no more time to wait for it', async () => {
+    const requests = new RequestLog();
+    ask(requests, 'data');
+    expect(await awaitNetwork({ requests }, 0)).toBeGreaterThan(0);
+    expect([requests.pending, requests.open]).toEqual([0, 1]);
   });
 });

@@ -95,8 +95,10 @@ export async function awaitNetwork(
     requests.whenIdle().then(() => true),
     Math.max(ms, 0),
   );
+  // What was asked for only now is given its time.
+  if (isIdle) return 0;
   requests.hold();
-  return !isIdle && requests.pending === 0 ? AFTER_HOLD : 0;
+  return requests.pending === 0 ? AFTER_HOLD : 0;
 }
 
 /**
