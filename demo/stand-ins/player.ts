@@ -62,6 +62,25 @@ player.get('/status/:code', (context) =>
 
 player.get('/moved/:rest{.+}', (context) => context.redirect(`/${context.req.param('rest')}`));
 
+/** A film as another type. */
+player.get('/as/:type/:file{[a-z]+\\.mp4}', (context) => {
+  const type = context.req.param('type');
+  return sendFile(context.req.param('file'), context.req.header('range'), {
+    'content-type': type === 'octet-stream' ? 'application/octet-stream' : `video/${type}`,
+    'access-control-allow-origin': '*',
+  });
+});
+
+/** A film whose pictures and sound are in formats that nobody knows. */
+player.get('/unplayable.mp4', async () => {
+  const file = await sendFile('talk.mp4', undefined).arrayBuffer();
+  const text = Buffer.from(file)
+    .toString('latin1')
+    .replaceAll('avc1', 'zzz1')
+    .replaceAll('mp4a', 'zzz2');
+  return new Response(Buffer.from(text, 'latin1'), { headers: { 'content-type': 'video/mp4' } });
+});
+
 player.get('/:file{[a-z]+\\.mp4}', (context) =>
   sendFile(context.req.param('file'), context.req.header('range'), {
     'access-control-allow-origin': '*',

@@ -1,6 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import { Hono } from 'hono';
 import { sendFile } from './files.js';
+import { makeGif } from './gif.js';
 
 /** A host of pictures, fonts and packages of code. */
 export const rootcellar = new Hono();
@@ -13,6 +14,12 @@ rootcellar.get('/:file{[a-z-]+\\.(png|woff2)}', (context) =>
     'cache-control': 'max-age=3600',
   }),
 );
+
+/** Rain in two frames, without an end, and one frame of it. */
+rootcellar.get('/:file{(rain|still)\\.gif}', (context) => {
+  const gif = makeGif(context.req.param('file') === 'rain.gif' ? [0, 1] : [0]);
+  return context.body(gif, 200, { 'content-type': 'image/gif' });
+});
 
 rootcellar.get('/type.css', (context) =>
   context.body('.type { font-weight: bold }\n', 200, { 'content-type': 'text/css' }),

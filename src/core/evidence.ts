@@ -18,6 +18,7 @@ export type { AsksFact } from '../facts/asks/fact.js';
 export type { CauseFact, Target, TriedCure } from '../facts/causes/fact.js';
 export type { ControlFact } from '../facts/controls/fact.js';
 export type { CutFact } from '../facts/cuts/fact.js';
+export type { DrawingFact } from '../facts/drawings/fact.js';
 export type { ElementFact } from '../facts/elements/fact.js';
 export { FILE_TYPES, type FileType } from '../facts/file-type.js';
 export type { FrameFact } from '../facts/frames/fact.js';
@@ -35,12 +36,14 @@ export {
 } from '../facts/kinds.js';
 export type { CoveredFact } from '../facts/layers/fact.js';
 export type { MediaFact } from '../facts/media/fact.js';
+export type { MotionFact } from '../facts/motions/fact.js';
 export type { PageFact, PageWidth } from '../facts/page/fact.js';
 export type { Cell, PaintedPart, PaintFact } from '../facts/paint/fact.js';
 export type { PictureFact } from '../facts/pictures/fact.js';
 export type { PolicyFact } from '../facts/policy/fact.js';
 export type { ReachFact } from '../facts/reaching/fact.js';
 export type { Hang, ScriptFact } from '../facts/scripts/fact.js';
+export type { StoredFact } from '../facts/stored/fact.js';
 export type { RefusedStyle } from '../facts/styles/fact.js';
 export type { ShiftsFact } from '../facts/shifts/fact.js';
 export type { SlotFact } from '../facts/slot/fact.js';
@@ -150,6 +153,8 @@ export const baselineSchema = z.object({
   /** By what the page's own style sheets are known; null where that was not kept. */
   sheets: z.array(z.string()).nullable().default(null),
   requests: z.array(z.string()),
+  /** What it stores on the visitor's device, by the names of things stored. */
+  stored: z.array(z.string()).default([]),
   /** The sum of its layout shift scores, the higher of the two. */
   jumps: z.number().default(0),
   /** At other windows: where it is wider than the window. */

@@ -9,6 +9,7 @@ import { collectAsks } from './asks/collect.js';
 import { collectCauses } from './causes/collect.js';
 import { collectControls } from './controls/collect.js';
 import { collectCuts } from './cuts/collect.js';
+import { collectDrawings } from './drawings/collect.js';
 import { collectElements } from './elements/collect.js';
 import { collectFrames } from './frames/collect.js';
 import { collectHandling } from './handling/collect.js';
@@ -16,6 +17,7 @@ import { collectHost } from './host/collect.js';
 import { FACT_KINDS, getEmptyFacts, type FactKind, type Facts } from './kinds.js';
 import { collectLayers } from './layers/collect.js';
 import { collectMedia } from './media/collect.js';
+import { collectMotions } from './motions/collect.js';
 import { collectPage } from './page/collect.js';
 import { collectPaint } from './paint/collect.js';
 import { collectPictures } from './pictures/collect.js';
@@ -24,6 +26,7 @@ import { collectReaching } from './reaching/collect.js';
 import { collectScripts } from './scripts/collect.js';
 import { collectShifts } from './shifts/collect.js';
 import { collectSlot } from './slot/collect.js';
+import { collectStored } from './stored/collect.js';
 import { collectStyles } from './styles/collect.js';
 import { collectTexts } from './texts/collect.js';
 import { collectTraffic } from './traffic/collect.js';
@@ -65,6 +68,8 @@ const COLLECTORS: { [K in FactKind]: Collector<K> } = {
   media: collectMedia,
   asks: collectAsks,
   pictures: collectPictures,
+  drawings: collectDrawings,
+  motions: collectMotions,
   paint: collectPaint,
   controls: collectControls,
   texts: collectTexts,
@@ -76,6 +81,7 @@ const COLLECTORS: { [K in FactKind]: Collector<K> } = {
   visit: collectVisit,
   traffic: collectTraffic,
   scripts: collectScripts,
+  stored: collectStored,
   host: collectHost,
   styles: collectStyles,
   causes: collectCauses,

@@ -3,6 +3,7 @@ import { asks } from './asks/fact.js';
 import { causes } from './causes/fact.js';
 import { controls } from './controls/fact.js';
 import { cuts } from './cuts/fact.js';
+import { drawings } from './drawings/fact.js';
 import { elements } from './elements/fact.js';
 import { frames } from './frames/fact.js';
 import { handling } from './handling/fact.js';
@@ -10,6 +11,7 @@ import { host } from './host/fact.js';
 import type { Kind } from './kind.js';
 import { layers } from './layers/fact.js';
 import { media } from './media/fact.js';
+import { motions } from './motions/fact.js';
 import { page } from './page/fact.js';
 import { paint } from './paint/fact.js';
 import { pictures } from './pictures/fact.js';
@@ -18,6 +20,7 @@ import { reaching } from './reaching/fact.js';
 import { scripts } from './scripts/fact.js';
 import { shifts } from './shifts/fact.js';
 import { slot } from './slot/fact.js';
+import { stored } from './stored/fact.js';
 import { styles } from './styles/fact.js';
 import { texts } from './texts/fact.js';
 import { traffic } from './traffic/fact.js';
@@ -32,6 +35,8 @@ export const KINDS = {
   frames,
   media,
   pictures,
+  drawings,
+  motions,
   controls,
   texts,
   cuts,
@@ -44,6 +49,7 @@ export const KINDS = {
   paint,
   traffic,
   scripts,
+  stored,
   host,
   causes,
   styles,

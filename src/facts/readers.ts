@@ -1,9 +1,11 @@
 import type { ObjectReader } from '../render/in-page/object-reader.js';
 import { readControl } from './controls/read.js';
 import { readCut } from './cuts/read.js';
+import { readDrawing } from './drawings/read.js';
 import { readFrame } from './frames/read.js';
 import type { FactKind } from './kinds.js';
 import { readMedium } from './media/read.js';
+import { readMotions } from './motions/read.js';
 import { readPicture } from './pictures/read.js';
 import { readPolicy } from './policy/read.js';
 import { readJumps } from './shifts/read.js';
@@ -14,6 +16,7 @@ export const OBJECT_READERS = {
   frames: readFrame,
   media: readMedium,
   pictures: readPicture,
+  drawings: readDrawing,
   controls: readControl,
   texts: readText,
   cuts: readCut,
@@ -23,6 +26,7 @@ export const OBJECT_READERS = {
 export const PAGE_READERS = {
   shifts: readJumps,
   policy: readPolicy,
+  motions: readMotions,
 } satisfies { [K in FactKind]?: () => unknown[] };
 
 export const OBJECT_KINDS = Object.keys(OBJECT_READERS) as (keyof typeof OBJECT_READERS)[];

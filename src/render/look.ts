@@ -1,3 +1,4 @@
+import type { StoredFact } from '../core/evidence.js';
 import { joinTraits } from '../core/markup/traits.js';
 import {
   QUIET,
@@ -10,6 +11,7 @@ import {
   type ReadingTraits,
   type ReadingWish,
 } from './collect/read.js';
+import { readAllStored } from './collect/stored.js';
 import type { Budget } from './bounds/budget.js';
 import type { Job } from './life/job.js';
 import { within, type Limits } from './bounds/limit.js';
@@ -120,8 +122,17 @@ async function readOn(
   // What had not come by the end of the load will hardly come now.
   const given = looked.stillMoving.length > 0 ? giveUp(limits) : limits;
   looked.stillMoving.push(...(await rest(page, traits, given, loaded)));
+  const before = loaded && terms.steps.length > 0 ? await readBefore(page, wish) : null;
   if (loaded) await clickSteps(page, terms.steps, limits);
-  looked.reading = await readWithin(page, wish, traits, given);
+  const reading = await readWithin(page, wish, traits, given);
+  looked.reading = reading && before ? { ...reading, stored: before } : reading;
+}
+
+/** What is stored, and who is asked, before the visitor has done anything. */
+async function readBefore(page: BrowserPage, { wants }: ReadingWish): Promise<StoredFact[]> {
+  const stored = wants.has('stored') ? await readAllStored(page, true) : [];
+  page.requests.act();
+  return stored;
 }
 
 /** How long a page may take to come to rest that did not load in time, ms. */

@@ -27,6 +27,10 @@ const element = (given: Partial<ElementFact>): ElementFact => ({
   ...given,
 });
 
+const UNDRAWN = {
+  ...{ pixels: null, drawn: null, fit: 'fill', pixelated: false, lazy: false, pushes: 0 },
+};
+
 function getMarks(text: string, elements: ElementFact[]) {
   const evidence = planRenders('x', house, house).map((render): Evidence => ({
     ...makeLost(render, 0, ''),
@@ -34,7 +38,8 @@ function getMarks(text: string, elements: ElementFact[]) {
     elements,
     pictures: elements
       .filter(({ tag }) => tag === 'img')
-      .map((one) => ({ ...one, ignored: false, loaded: true, address: '', name: null })),
+      .map((one) => ({ ...one, ignored: false, loaded: true, address: '', name: null }))
+      .map((one) => ({ ...one, ...UNDRAWN })),
   }));
   const { report } = judgeSnippet({
     snippet: { name: 'x', path: null, text },

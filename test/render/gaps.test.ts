@@ -50,6 +50,10 @@ const request = (given: Partial<RequestFact>): RequestFact => ({
   from: null,
   by: null,
   forbidsFrames: null,
+  container: null,
+  pictured: false,
+  moving: false,
+  acted: false,
   sharedWith: null,
   waited: null,
   inFrame: false,
@@ -64,8 +68,8 @@ const LAYOUT: FactKind[] = [
   ...(['shifts', 'slot'] as const),
 ];
 const OBJECTS = [
-  ...['controls', 'cuts', 'elements', 'frames'],
-  ...['layers', 'media', 'paint', 'pictures', 'texts'],
+  ...['controls', 'cuts', 'drawings', 'elements', 'frames'],
+  ...['layers', 'media', 'motions', 'paint', 'pictures', 'texts'],
 ];
 const ALL = [
   ...new Set([
@@ -76,6 +80,7 @@ const ALL = [
     'policy',
     'reaching',
     'scripts',
+    'stored',
     'traffic',
     'visit',
   ]),
@@ -88,13 +93,21 @@ describe('what is withheld could have shown', () => {
     [
       'all that can be seen, as a style sheet',
       { type: 'style' },
-      ALL.filter((kind) => kind !== 'scripts'),
+      ALL.filter((kind) => kind !== 'scripts' && kind !== 'stored'),
     ],
-    ['how large it is, as a picture', { type: 'picture' }, [...LAYOUT, 'pictures'].sort()],
+    [
+      'how large it is, as a picture',
+      { type: 'picture' },
+      [...LAYOUT, 'motions', 'pictures'].sort(),
+    ],
     ['how wide text is, as a font', { type: 'font' }, LAYOUT],
     ['what plays, as a film', { type: 'film' }, [...LAYOUT, 'media'].sort()],
-    ['what is in it, as a frame', { type: 'document' }, ['frames', 'scripts', 'traffic']],
-    ['no more than its frame, inside one', { inFrame: true }, ['frames', 'scripts', 'traffic']],
+    ['what is in it, as a frame', { type: 'document' }, ['frames', 'scripts', 'stored', 'traffic']],
+    [
+      'no more than its frame, inside one',
+      { inFrame: true },
+      ['frames', 'scripts', 'stored', 'traffic'],
+    ],
     ['nothing, as a ping', { type: 'ping' }, []],
     ['nothing, as a mere connection', { type: 'other', failed: 'refused' }, []],
   ])('%s', (_name, given, kinds) => {
@@ -140,7 +153,7 @@ describe('what was not at rest', () => {
     ['timers', ALL],
     ['media', ['media']],
     ['fonts', LAYOUT],
-    ['pictures', [...LAYOUT, 'pictures'].sort()],
+    ['pictures', [...LAYOUT, 'motions', 'pictures'].sort()],
   ])('%s', (motion, kinds) => {
     expect(kindsOf(look({ moving: [motion, motion] }))).toEqual(kinds);
     expect(look({ moving: [motion, motion] })).toHaveLength(kinds.length);

@@ -13,7 +13,7 @@ const LATE: Gap = {
   seen: null,
   kept: 1,
 };
-const NOTHING = { trapped: null, caught: [], links: [], stopped: [] };
+const NOTHING = { trapped: null, caught: [], links: [], stopped: [], started: [] };
 const HANDLED: Handled = {
   slot: 'column',
   elements: [],
@@ -118,7 +118,7 @@ test('only films that run without controls are stopped by clicks, and only where
     { ...film, id: 6, controls: true },
   ] as unknown as Handled['media'];
   const listListeners = () => Promise.resolve([]);
-  const live = makePage({ listListeners }, { clickToStop: [5, 6] });
+  const live = makePage({ listListeners }, { clickFilms: { stopped: [5, 6], started: [] } });
   const { found } = await run(live.page, { media });
   expect(found.stopped).toEqual([{ tag: 'video', from: { offset: 9 }, selector: null }]);
   expect(live.page.happened.handled).toBe(true);

@@ -84,6 +84,7 @@ const EMPTY: Baseline = {
   settings: {},
   sheets: null,
   requests: [],
+  stored: [],
   jumps: 0,
   wide: [],
   made: [],

@@ -99,6 +99,8 @@ class PaperPage implements BrowserPage {
     swipe: <T>(_way: unknown, meanwhile: () => Promise<T>) => meanwhile(),
   };
   putIn = () => Promise.resolve();
+  readPicture = () => Promise.resolve(null);
+  listCookies = () => Promise.resolve([]);
   readonly done: string[] = [];
   prepared: Preparation | null = null;
   answers: Record<string, unknown> = {

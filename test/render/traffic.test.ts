@@ -241,7 +241,8 @@ describe('the snippet’s requests', () => {
 
   test('are told by the gate where the protocol tells nothing of their host', () => {
     start(main, '1', 'https://tally.example/a.js');
-    const entry = { status: 200, contentType: 'text/javascript', wire: 1200 };
+    const plain = { container: null, pictured: false, moving: false };
+    const entry = { status: 200, contentType: 'text/javascript', wire: 1200, ...plain };
     const of = (address: string, more = {}) => ({ ...entry, address, ...more });
     const entries = [
       of('https://tally.example/b.js'),

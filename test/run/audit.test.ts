@@ -117,7 +117,7 @@ test('a report is made from a kept run document and its shots alone; the run is 
   );
   writeFileSync(file, gzipSync(text));
   const list = join(kept, 'kept.json');
-  writeFileSync(list, readFileSync(list, 'utf8').replace(/mivket-kept-\d/, 'mivket-kept-1'));
+  writeFileSync(list, readFileSync(list, 'utf8').replace(/mivket-kept-\d+/, 'mivket-kept-1'));
   await expect(rejudge(request, (part) => part)).rejects.toThrow(
     'of a run that this version keeps',
   );

@@ -693,17 +693,20 @@ export const CASES: Record<string, HardCase[]> = {
       null,
     ],
     [
-      `<video autoplay="" controls playsinline style="width: 100%"><source src="https://media.loam.example/talk.mp4" type="video/mp4"></video>`,
+      `<video autoplay="" controls playsinline style="width: 100%; aspect-ratio: 16 / 9"><source src="https://media.loam.example/talk.mp4" type="video/mp4"></video>`,
       'autoplay=""',
     ],
-    [`<video ${TALK} autoplay preload="none" style="width: 100%"></video>`, 'autoplay'],
     [
-      `<div style="height: 3000px"></div><video ${TALK} autoplay style="width: 100%"></video>`,
+      `<video ${TALK} autoplay preload="none" style="width: 100%; aspect-ratio: 16 / 9"></video>`,
       'autoplay',
     ],
     [
-      `<video ${TALK} style="width: 100%"></video><script>document.querySelector("video").autoplay = true</script>`,
-      `<video ${TALK} style="width: 100%">`,
+      `<div style="height: 3000px"></div><video ${TALK} autoplay style="width: 100%; aspect-ratio: 16 / 9"></video>`,
+      'autoplay',
+    ],
+    [
+      `<video ${TALK} style="width: 100%; aspect-ratio: 16 / 9"></video><script>document.querySelector("video").autoplay = true</script>`,
+      `<video ${TALK} style="width: 100%; aspect-ratio: 16 / 9">`,
     ],
     [
       '<div id="v"></div><script>document.querySelector("#v").innerHTML = "<video autoplay src=https://media.loam.example/talk.mp4 style=width:100%>"</script>',
@@ -718,21 +721,27 @@ export const CASES: Record<string, HardCase[]> = {
       '.play(',
     ],
     [
-      `<video ${TALK} muted style="width: 100%"></video><script>document.querySelector("video").play()</script>`,
-      null,
-    ],
-    [`<video ${TALK} style="width: 100%" onclick="this.play()"></video>`, null],
-    [`<video ${TALK} autoplay muted style="width: 100%"></video>`, null],
-    [`<video ${TALK} autoplay muted="false" style="width: 100%"></video>`, null],
-    [
-      `<div style="height: 3000px"></div><video ${TALK} autoplay muted style="width: 100%"></video>`,
+      `<video ${TALK} muted style="width: 100%; aspect-ratio: 16 / 9"></video><script>document.querySelector("video").play()</script>`,
       null,
     ],
     [
-      `<video ${TALK} autoplay style="width: 100%"></video><script>document.querySelector("video").volume = 0</script>`,
+      `<video ${TALK} style="width: 100%; aspect-ratio: 16 / 9" onclick="this.play()"></video>`,
       null,
     ],
-    [`<video ${TALK} controls style="width: 100%"></video>`, null],
+    [`<video ${TALK} autoplay muted style="width: 100%; aspect-ratio: 16 / 9"></video>`, null],
+    [
+      `<video ${TALK} autoplay muted="false" style="width: 100%; aspect-ratio: 16 / 9"></video>`,
+      null,
+    ],
+    [
+      `<div style="height: 3000px"></div><video ${TALK} autoplay muted style="width: 100%; aspect-ratio: 16 / 9"></video>`,
+      null,
+    ],
+    [
+      `<video ${TALK} autoplay style="width: 100%; aspect-ratio: 16 / 9"></video><script>document.querySelector("video").volume = 0</script>`,
+      null,
+    ],
+    [`<video ${TALK} controls style="width: 100%; aspect-ratio: 16 / 9"></video>`, null],
     ['<audio autoplay src="https://media.loam.example/talk.mp4"></audio>', null],
   ],
   'frame-border-left-on': [
@@ -748,9 +757,15 @@ export const CASES: Record<string, HardCase[]> = {
     ],
   ],
   'autoplay-value-ignored': [
-    [`<video ${TALK} controls="false" style="width: 100%"></video>`, 'controls="false"'],
+    [
+      `<video ${TALK} controls="false" style="width: 100%; aspect-ratio: 16 / 9"></video>`,
+      'controls="false"',
+    ],
     ['<audio loop=off controls src="https://media.loam.example/talk.mp4"></audio>', 'loop=off'],
-    [`<video ${TALK} controls loop="true" style="width: 100%"></video>`, null],
+    [
+      `<video ${TALK} controls loop="true" style="width: 100%; aspect-ratio: 16 / 9"></video>`,
+      null,
+    ],
     ['<div controls="false" loop="no">Sow</div>', null],
   ],
   'picture-without-alt': [
@@ -978,11 +993,11 @@ export const CASES: Record<string, HardCase[]> = {
   ],
   'autoplay-did-not-start': [
     [
-      `<video ${TALK} autoplay muted preload="auto" style="width: 100%"></video><script>document.querySelector("video").pause()</script>`,
+      `<video ${TALK} autoplay muted preload="auto" style="width: 100%; aspect-ratio: 16 / 9"></video><script>document.querySelector("video").pause()</script>`,
       null,
     ],
     [
-      `<video ${TALK} autoplay muted preload="auto" style="width: 100%"></video>`,
+      `<video ${TALK} autoplay muted preload="auto" style="width: 100%; aspect-ratio: 16 / 9"></video>`,
       'autoplay',
       { page: `${PAGE}<script>document.querySelector("video")?.pause()</script>` },
     ],
@@ -992,16 +1007,16 @@ export const CASES: Record<string, HardCase[]> = {
     ],
     [`<details><summary>Film</summary><video ${TALK} autoplay muted></video></details>`, null],
     [
-      `<div style="height: 3000px"></div><video ${TALK} autoplay muted style="width: 100%"></video>`,
+      `<div style="height: 3000px"></div><video ${TALK} autoplay muted style="width: 100%; aspect-ratio: 16 / 9"></video>`,
       null,
     ],
-    [`<video ${TALK} autoplay muted loop style="width: 100%"></video>`, null],
+    [`<video ${TALK} autoplay muted loop style="width: 100%; aspect-ratio: 16 / 9"></video>`, null],
     [
-      '<video src="https://media.loam.example/gone.mp4" autoplay muted playsinline style="width: 100%"></video>',
+      '<video src="https://media.loam.example/gone.mp4" autoplay muted playsinline style="width: 100%; aspect-ratio: 16 / 9"></video>',
       null,
     ],
     [
-      `<video ${TALK} autoplay muted style="width: 100%"></video><script>document.querySelector("video").addEventListener("playing", (e) => e.target.pause())</script>`,
+      `<video ${TALK} autoplay muted style="width: 100%; aspect-ratio: 16 / 9"></video><script>document.querySelector("video").addEventListener("playing", (e) => e.target.pause())</script>`,
       null,
     ],
   ],

@@ -106,6 +106,9 @@ export default defineCheck({
   },
 });
 
+/** A frame that is no larger is there to count visits, px. */
+const COUNTER = 2;
+
 function getRefusal(
   frame: FrameFact,
   traffic: readonly RequestFact[],
@@ -123,9 +126,12 @@ function getRefusal(
   // A film or a sound as a whole is asked for once more, by its player.
   const isMedia = /^(audio|video)\//.test(last.contentType ?? '');
   const isEmpty = last.status === 200 && !last.failed && last.unpacked === 0 && !isMedia;
-  if (last.status === 204 || isEmpty) return { kind: 'empty', why: 'its answer is empty' };
+  // What only counts has nothing to show.
+  const counts = frame.shown && Math.min(frame.box.width, frame.box.height) <= COUNTER;
+  if (!counts && (last.status === 204 || isEmpty))
+    return { kind: 'empty', why: 'its answer is empty' };
   // The root of a document that is drawn is as wide as the frame.
-  if (!last.failed && frame.shown && frame.box.width > 0 && frame.inner?.width === 0)
+  if (!counts && !last.failed && frame.shown && frame.box.width > 0 && frame.inner?.width === 0)
     return { kind: 'hidden', why: 'its document hides itself in a frame' };
   const next = findRefused(last.address, traffic);
   if (next) return next;

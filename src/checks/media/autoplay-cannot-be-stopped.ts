@@ -43,18 +43,18 @@ export default defineCheck({
     faulty: [
       {
         name: 'rain without end and without controls',
-        code: '<video src="https://media.loam.example/rain.mp4" autoplay muted loop playsinline poster="https://static.rootcellar.example/talk.png" style="width: 100%"></video>',
+        code: '<video src="https://media.loam.example/rain.mp4" autoplay muted loop playsinline poster="https://static.rootcellar.example/talk.png" style="width: 100%; aspect-ratio: 16 / 9"></video>',
         under: { levels: { 'autoplay-despite-reduced-motion': 'off' } },
       },
     ],
     sound: [
       {
         name: 'controls of its own',
-        code: '<video src="https://media.loam.example/rain.mp4" autoplay muted playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"><track srclang="en" src="data:text/vtt,WEBVTT"></video>',
+        code: '<video src="https://media.loam.example/rain.mp4" autoplay muted playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%; aspect-ratio: 16 / 9"><track srclang="en" src="data:text/vtt,WEBVTT"></video>',
       },
       {
         name: 'over in four seconds',
-        code: '<video src="https://media.loam.example/rain.mp4" autoplay muted playsinline poster="https://static.rootcellar.example/talk.png" style="width: 100%"><track srclang="en" src="data:text/vtt,WEBVTT"></video>',
+        code: '<video src="https://media.loam.example/rain.mp4" autoplay muted playsinline poster="https://static.rootcellar.example/talk.png" style="width: 100%; aspect-ratio: 16 / 9"><track srclang="en" src="data:text/vtt,WEBVTT"></video>',
       },
     ],
   },

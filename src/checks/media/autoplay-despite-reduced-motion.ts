@@ -50,21 +50,21 @@ export default defineCheck({
     faulty: [
       {
         name: 'rain without end',
-        code: '<video src="https://media.loam.example/rain.mp4" autoplay muted loop playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"></video>',
+        code: '<video src="https://media.loam.example/rain.mp4" autoplay muted loop playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%; aspect-ratio: 16 / 9"></video>',
       },
       {
         name: 'longer than five seconds',
-        code: '<video src="https://media.loam.example/talk.mp4" autoplay muted playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"><track srclang="en" src="data:text/vtt,WEBVTT"></video>',
+        code: '<video src="https://media.loam.example/talk.mp4" autoplay muted playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%; aspect-ratio: 16 / 9"><track srclang="en" src="data:text/vtt,WEBVTT"></video>',
       },
     ],
     sound: [
       {
         name: 'started only where motion is welcome',
-        code: '<video id="rain" src="https://media.loam.example/rain.mp4" muted loop playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"><track srclang="en" src="data:text/vtt,WEBVTT"></video><script>if (!matchMedia("(prefers-reduced-motion: reduce)").matches) document.getElementById("rain").play()</script>',
+        code: '<video id="rain" src="https://media.loam.example/rain.mp4" muted loop playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%; aspect-ratio: 16 / 9"><track srclang="en" src="data:text/vtt,WEBVTT"></video><script>if (!matchMedia("(prefers-reduced-motion: reduce)").matches) document.getElementById("rain").play()</script>',
       },
       {
         name: 'over in four seconds',
-        code: '<video src="https://media.loam.example/rain.mp4" autoplay muted playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"><track srclang="en" src="data:text/vtt,WEBVTT"></video>',
+        code: '<video src="https://media.loam.example/rain.mp4" autoplay muted playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%; aspect-ratio: 16 / 9"><track srclang="en" src="data:text/vtt,WEBVTT"></video>',
       },
     ],
   },

@@ -66,21 +66,21 @@ export default defineCheck({
     faulty: [
       {
         name: 'a film that nobody can see',
-        code: '<p>Rain</p><div style="display: none"><video src="https://media.loam.example/rain.mp4" autoplay muted playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"></video></div>',
+        code: '<p>Rain</p><div style="display: none"><video src="https://media.loam.example/rain.mp4" autoplay muted playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%; aspect-ratio: 16 / 9"></video></div>',
       },
     ],
     sound: [
       {
         name: 'its own script pauses it before it begins',
-        code: '<video src="https://media.loam.example/rain.mp4" autoplay muted playsinline controls preload="auto" poster="https://static.rootcellar.example/talk.png" style="width: 100%"></video><script>document.querySelector("video").pause();</script>',
+        code: '<video src="https://media.loam.example/rain.mp4" autoplay muted playsinline controls preload="auto" poster="https://static.rootcellar.example/talk.png" style="width: 100%; aspect-ratio: 16 / 9"></video><script>document.querySelector("video").pause();</script>',
       },
       {
         name: 'hidden on phones only',
-        code: '<style>@media (max-width: 600px) { .rain { display: none } }</style><p>Rain</p><video class="rain" src="https://media.loam.example/rain.mp4" autoplay muted playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"></video>',
+        code: '<style>@media (max-width: 600px) { .rain { display: none } }</style><p>Rain</p><video class="rain" src="https://media.loam.example/rain.mp4" autoplay muted playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%; aspect-ratio: 16 / 9"></video>',
       },
       {
         name: 'it plays',
-        code: '<video src="https://media.loam.example/rain.mp4" autoplay muted playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"></video>',
+        code: '<video src="https://media.loam.example/rain.mp4" autoplay muted playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%; aspect-ratio: 16 / 9"></video>',
       },
     ],
   },

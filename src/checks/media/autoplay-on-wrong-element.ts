@@ -49,7 +49,7 @@ export default defineCheck({
     faulty: [
       {
         name: 'on a source',
-        code: '<video controls playsinline poster="https://static.rootcellar.example/talk.png" style="width: 100%"><source src="https://media.loam.example/talk.mp4" type="video/mp4" autoplay><track srclang="en" src="data:text/vtt,WEBVTT"></video>',
+        code: '<video controls playsinline poster="https://static.rootcellar.example/talk.png" style="width: 100%; aspect-ratio: 16 / 9"><source src="https://media.loam.example/talk.mp4" type="video/mp4" autoplay><track srclang="en" src="data:text/vtt,WEBVTT"></video>',
       },
       {
         name: 'on a picture',
@@ -59,11 +59,11 @@ export default defineCheck({
     sound: [
       {
         name: 'on a film',
-        code: '<video autoplay muted playsinline controls src="https://media.loam.example/rain.mp4" poster="https://static.rootcellar.example/talk.png" style="width: 100%"><track srclang="en" src="data:text/vtt,WEBVTT"></video>',
+        code: '<video autoplay muted playsinline controls src="https://media.loam.example/rain.mp4" poster="https://static.rootcellar.example/talk.png" style="width: 100%; aspect-ratio: 16 / 9"><track srclang="en" src="data:text/vtt,WEBVTT"></video>',
       },
       {
         name: 'on an element of its maker’s own',
-        code: '<p>The talk</p><seed-player autoplay></seed-player>',
+        code: '<p>The talk</p><seed-player autoplay><a href="/talk">The talk as a film</a></seed-player>',
       },
     ],
   },

@@ -74,21 +74,21 @@ export default defineCheck({
     faulty: [
       {
         name: 'loop="no"',
-        code: '<video src="https://media.loam.example/rain.mp4" muted playsinline controls loop="no" poster="https://static.rootcellar.example/talk.png" style="width: 100%"><track srclang="en" src="data:text/vtt,WEBVTT"></video>',
+        code: '<video src="https://media.loam.example/rain.mp4" muted playsinline controls loop="no" poster="https://static.rootcellar.example/talk.png" style="width: 100%; aspect-ratio: 16 / 9"><track srclang="en" src="data:text/vtt,WEBVTT"></video>',
       },
       {
         name: 'autoplay="false"',
-        code: '<video src="https://media.loam.example/talk.mp4" autoplay="false" muted playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"><track srclang="en" src="data:text/vtt,WEBVTT"></video>',
+        code: '<video src="https://media.loam.example/talk.mp4" autoplay="false" muted playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%; aspect-ratio: 16 / 9"><track srclang="en" src="data:text/vtt,WEBVTT"></video>',
       },
     ],
     sound: [
       {
         name: 'the attribute’s own name as its value',
-        code: '<video src="https://media.loam.example/rain.mp4" muted="muted" playsinline controls="" loop="loop" poster="https://static.rootcellar.example/talk.png" style="width: 100%"><track srclang="en" src="data:text/vtt,WEBVTT"></video>',
+        code: '<video src="https://media.loam.example/rain.mp4" muted="muted" playsinline controls="" loop="loop" poster="https://static.rootcellar.example/talk.png" style="width: 100%; aspect-ratio: 16 / 9"><track srclang="en" src="data:text/vtt,WEBVTT"></video>',
       },
       {
         name: 'preload="none" is a value with a meaning',
-        code: '<video src="https://media.loam.example/talk.mp4" preload="none" playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"><track srclang="en" src="data:text/vtt,WEBVTT"></video>',
+        code: '<video src="https://media.loam.example/talk.mp4" preload="none" playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%; aspect-ratio: 16 / 9"><track srclang="en" src="data:text/vtt,WEBVTT"></video>',
       },
     ],
   },

@@ -88,29 +88,29 @@ export default defineCheck({
     faulty: [
       {
         name: 'a talk that starts by itself',
-        code: '<video src="https://media.loam.example/talk.mp4" autoplay playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"><track srclang="en" src="data:text/vtt,WEBVTT"></video>',
+        code: '<video src="https://media.loam.example/talk.mp4" autoplay playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%; aspect-ratio: 16 / 9"><track srclang="en" src="data:text/vtt,WEBVTT"></video>',
       },
       {
         name: 'started by a script',
-        code: '<video id="talk" src="https://media.loam.example/talk.mp4" playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"><track srclang="en" src="data:text/vtt,WEBVTT"></video><script>document.getElementById("talk").play().catch(() => 0);</script>',
+        code: '<video id="talk" src="https://media.loam.example/talk.mp4" playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%; aspect-ratio: 16 / 9"><track srclang="en" src="data:text/vtt,WEBVTT"></video><script>document.getElementById("talk").play().catch(() => 0);</script>',
       },
       {
         name: 'a file without sound, not muted',
-        code: '<video src="https://media.loam.example/rain.mp4" autoplay playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"><track srclang="en" src="data:text/vtt,WEBVTT"></video>',
+        code: '<video src="https://media.loam.example/rain.mp4" autoplay playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%; aspect-ratio: 16 / 9"><track srclang="en" src="data:text/vtt,WEBVTT"></video>',
       },
     ],
     sound: [
       {
         name: 'a script that goes on without sound where it is refused',
-        code: '<video id="rain" src="https://media.loam.example/rain.mp4" playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"><track srclang="en" src="data:text/vtt,WEBVTT"></video><script>const rain = document.getElementById("rain"); rain.play().catch(() => { rain.muted = true; rain.play(); });</script>',
+        code: '<video id="rain" src="https://media.loam.example/rain.mp4" playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%; aspect-ratio: 16 / 9"><track srclang="en" src="data:text/vtt,WEBVTT"></video><script>const rain = document.getElementById("rain"); rain.play().catch(() => { rain.muted = true; rain.play(); });</script>',
       },
       {
         name: 'the same, muted',
-        code: '<video src="https://media.loam.example/rain.mp4" autoplay muted playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"><track srclang="en" src="data:text/vtt,WEBVTT"></video>',
+        code: '<video src="https://media.loam.example/rain.mp4" autoplay muted playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%; aspect-ratio: 16 / 9"><track srclang="en" src="data:text/vtt,WEBVTT"></video>',
       },
       {
         name: 'muted by a script before it plays',
-        code: '<video id="talk" src="https://media.loam.example/rain.mp4" autoplay playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"><track srclang="en" src="data:text/vtt,WEBVTT"></video><script>document.getElementById("talk").muted = true;</script>',
+        code: '<video id="talk" src="https://media.loam.example/rain.mp4" autoplay playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%; aspect-ratio: 16 / 9"><track srclang="en" src="data:text/vtt,WEBVTT"></video><script>document.getElementById("talk").muted = true;</script>',
       },
     ],
   },

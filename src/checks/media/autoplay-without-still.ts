@@ -40,21 +40,21 @@ export default defineCheck({
     faulty: [
       {
         name: 'no poster',
-        code: '<video src="https://media.loam.example/rain.mp4" autoplay muted playsinline controls style="width: 100%"><track srclang="en" src="data:text/vtt,WEBVTT"></video>',
+        code: '<video src="https://media.loam.example/rain.mp4" autoplay muted playsinline controls style="width: 100%; aspect-ratio: 16 / 9"><track srclang="en" src="data:text/vtt,WEBVTT"></video>',
       },
     ],
     sound: [
       {
         name: 'a poster',
-        code: '<video src="https://media.loam.example/rain.mp4" autoplay muted playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"><track srclang="en" src="data:text/vtt,WEBVTT"></video>',
+        code: '<video src="https://media.loam.example/rain.mp4" autoplay muted playsinline controls poster="https://static.rootcellar.example/talk.png" style="width: 100%; aspect-ratio: 16 / 9"><track srclang="en" src="data:text/vtt,WEBVTT"></video>',
       },
       {
         name: 'a picture behind it',
-        code: '<video src="https://media.loam.example/rain.mp4" autoplay muted playsinline controls style="width: 100%; background: url(https://static.rootcellar.example/talk.png) center / cover"><track srclang="en" src="data:text/vtt,WEBVTT"></video>',
+        code: '<video src="https://media.loam.example/rain.mp4" autoplay muted playsinline controls style="width: 100%; aspect-ratio: 16 / 9; background: url(https://static.rootcellar.example/talk.png) center / cover"><track srclang="en" src="data:text/vtt,WEBVTT"></video>',
       },
       {
         name: 'one that waits for the visitor',
-        code: '<video src="https://media.loam.example/rain.mp4" playsinline controls style="width: 100%"><track srclang="en" src="data:text/vtt,WEBVTT"></video>',
+        code: '<video src="https://media.loam.example/rain.mp4" playsinline controls style="width: 100%; aspect-ratio: 16 / 9"><track srclang="en" src="data:text/vtt,WEBVTT"></video>',
       },
     ],
   },

@@ -55,17 +55,17 @@ export default defineCheck({
     faulty: [
       {
         name: 'one film named, another loaded',
-        code: '<video data-src="https://media.loam.example/talk.mp4" controls playsinline style="width: 100%"><source src="https://media.loam.example/rain.mp4" type="video/mp4"><track srclang="en" src="data:text/vtt,WEBVTT"></video>',
+        code: '<video data-src="https://media.loam.example/talk.mp4" controls playsinline style="width: 100%; aspect-ratio: 16 / 9"><source src="https://media.loam.example/rain.mp4" type="video/mp4"><track srclang="en" src="data:text/vtt,WEBVTT"></video>',
       },
     ],
     sound: [
       {
         name: 'the same film',
-        code: '<video data-src="https://media.loam.example/rain.mp4" controls playsinline style="width: 100%"><source src="https://media.loam.example/rain.mp4" type="video/mp4"><track srclang="en" src="data:text/vtt,WEBVTT"></video>',
+        code: '<video data-src="https://media.loam.example/rain.mp4" controls playsinline style="width: 100%; aspect-ratio: 16 / 9"><source src="https://media.loam.example/rain.mp4" type="video/mp4"><track srclang="en" src="data:text/vtt,WEBVTT"></video>',
       },
       {
         name: 'a larger one to take along',
-        code: '<video data-download="https://media.loam.example/talk.mp4" src="https://media.loam.example/rain.mp4" controls playsinline style="width: 100%"><track srclang="en" src="data:text/vtt,WEBVTT"></video>',
+        code: '<video data-download="https://media.loam.example/talk.mp4" src="https://media.loam.example/rain.mp4" controls playsinline style="width: 100%; aspect-ratio: 16 / 9"><track srclang="en" src="data:text/vtt,WEBVTT"></video>',
       },
     ],
   },

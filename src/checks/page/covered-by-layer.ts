@@ -66,7 +66,7 @@ export default defineCheck({
       },
       {
         name: 'a film under its play button',
-        code: '<div style="position: relative"><video title="Rain" style="display: block; width: 100%" src="https://media.loam.example/rain.mp4" playsinline><track srclang="en" src="data:text/vtt,WEBVTT"></video><button aria-label="Play the film" style="position: absolute; inset: 0; width: 100%; background: none; border: 0">▶</button></div>',
+        code: '<div style="position: relative"><video title="Rain" style="display: block; width: 100%; aspect-ratio: 16 / 9" src="https://media.loam.example/rain.mp4" playsinline><track srclang="en" src="data:text/vtt,WEBVTT"></video><button aria-label="Play the film" onclick="this.previousElementSibling.play()" style="position: absolute; inset: 0; width: 100%; background: none; border: 0">▶</button></div>',
       },
     ],
   },

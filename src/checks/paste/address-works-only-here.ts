@@ -56,7 +56,7 @@ export default defineCheck({
     faulty: [
       {
         name: 'a picture from a disk',
-        code: '<img alt="Beans" src="file:///home/desk/beans.png" width="40" height="40">',
+        code: '<img alt="Beans" src="file:///home/desk/beans.png" width="40" height="30">',
       },
       {
         name: 'a link into somebody’s drive',
@@ -66,7 +66,7 @@ export default defineCheck({
     sound: [
       {
         name: 'a picture of a site',
-        code: '<img alt="Beans" src="https://static.rootcellar.example/beans.png" width="40" height="40">',
+        code: '<img alt="Beans" src="https://static.rootcellar.example/beans.png" width="40" height="30">',
       },
       {
         name: 'a picture that is all in the address',

@@ -86,7 +86,7 @@ export default defineCheck({
       { name: 'the spelling of component code', code: '<p className="beds">Sow in May.</p>' },
       {
         name: 'an attribute in two words',
-        code: '<video src="https://media.loam.example/rain.mp4" play sinline muted controls poster="https://static.rootcellar.example/talk.png" style="width: 100%"><track srclang="en" src="data:text/vtt,WEBVTT"></video>',
+        code: '<video src="https://media.loam.example/rain.mp4" play sinline muted controls poster="https://static.rootcellar.example/talk.png" style="width: 100%; aspect-ratio: 16 / 9"><track srclang="en" src="data:text/vtt,WEBVTT"></video>',
       },
     ],
     sound: [

@@ -81,7 +81,7 @@ export default defineCheck({
     faulty: [
       {
         name: 'a quote too few',
-        code: '<img src="https://static.rootcellar.example/beans.png alt="Beans" width="40" height="40">',
+        code: '<img src="https://static.rootcellar.example/beans.png alt="Beans" width="40" height="30">',
       },
       {
         name: 'a tag that does not end',
@@ -96,7 +96,7 @@ export default defineCheck({
     sound: [
       {
         name: 'all quotes there',
-        code: '<img src="https://static.rootcellar.example/beans.png?a=b" alt="Beans = beans" width="40" height="40">',
+        code: '<img src="https://static.rootcellar.example/beans.png?a=b" alt="Beans = beans" width="40" height="30">',
       },
       { name: 'a table that leaves out what it may', code: '<table><td>Beans<td>May</table>' },
       { name: 'rows to be filled in later', code: '<template><tr><td>Beans</td></tr></template>' },

@@ -71,7 +71,7 @@ export default defineCheck({
       { name: 'centred by CSS', code: '<div style="text-align: center">Seed swap in May</div>' },
       {
         name: 'a width where it belongs',
-        code: '<table><tr><td><img src="https://static.rootcellar.example/beans.png" alt="Beans" width="40" height="40"></td></tr></table>',
+        code: '<table><tr><td><img src="https://static.rootcellar.example/beans.png" alt="Beans" width="40" height="30"></td></tr></table>',
       },
     ],
   },

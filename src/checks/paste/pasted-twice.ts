@@ -18,7 +18,7 @@ export default defineCheck({
   level: 'concern',
   title: 'The same thing was pasted twice',
   decided:
-    'Two frames, players or scripts of the snippet are the same element with the same address. Not scripts that are data, nor what differs in its address.',
+    'Two frames or players of the snippet are the same element with the same address. Not what differs in its address; of scripts `script-loaded-twice` tells.',
   standard: null,
   needs: [],
   markup: true,
@@ -27,7 +27,7 @@ export default defineCheck({
     return flatMap(c.markup.elements, (element): Fact<Data>[] => {
       const source = listSources(element)[0];
       const address = source && parseAddress(source.value.trim(), c.house.origin)?.href;
-      if (!source || !address) return [];
+      if (!source || !address || element.name === 'script') return [];
       const key = `${element.name} ${address} ${getValue(element, 'type') ?? ''}`;
       const before = first.get(key);
       if (!before) {

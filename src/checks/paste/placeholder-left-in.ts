@@ -118,7 +118,7 @@ export default defineCheck({
       },
       {
         name: 'an address for later',
-        code: '<img src="" data-src="https://static.rootcellar.example/beans.png" alt="Beans">',
+        code: '<img src="" data-src="https://static.rootcellar.example/beans.png" width="40" height="30" alt="Beans"><script>document.querySelectorAll("[data-src]").forEach((one) => (one.src = one.dataset.src))</script>',
       },
       {
         name: 'a text that a script fills in',

@@ -3,17 +3,18 @@ import { defineCheck, type Case, type Fact } from '../../core/check.js';
 import { flatMap, mapPresent } from '../../core/lists.js';
 import { getAttribute } from '../../core/markup/markup.js';
 import { findAnswer } from '../../core/measure/failed.js';
+import { decodePath, findPackage, isCodeFile } from '../../core/measure/packages.js';
 import { parseAddress } from '../../core/measure/site.js';
 import { tell } from '../../core/tell.js';
 
-interface Package {
+interface Open {
   /** The package. */
   name: string;
   /** What stands for its version; null where none does. */
   version: string | null;
 }
 
-interface Data extends Package {
+interface Data extends Open {
   /** The whole version that came; null where the answer does not say it. */
   came: string | null;
 }
@@ -90,23 +91,12 @@ export default defineCheck({
 
 /** A whole version (Semantic Versioning, 2 and 9), with or without the usual v. */
 const EXACT = /^v?\d+\.\d+\.\d+([-+][\w.+-]*)?$/;
-const VERSIONED = /\/((?:@[\w.-]+\/)?[\w.-]+)@([^/]+)(?=\/|$)/;
-const FILE = /\.(m?js|cjs|css|json)$/i;
-
-/** `shelf`: the path that all packages of its host stand under. */
-function findPackage(url: URL): (Package & { shelf: string }) | null {
-  const match = VERSIONED.exec(decode(url.pathname));
-  if (!match || FILE.test(match[2]!)) return null;
-  const shelf = match.input.slice(0, match.index + 1);
-  return { name: match[1]!, version: match[2]!, shelf };
-}
-
 /** What stands where packages do, without a version. */
-function findUnversioned(url: URL, shelves: readonly string[]): Package | null {
-  const address = url.origin + decode(url.pathname);
+function findUnversioned(url: URL, shelves: readonly string[]): Open | null {
+  const address = url.origin + decodePath(url.pathname);
   const shelf = shelves.find((one) => address.startsWith(one));
   const name = shelf && /^(@[\w.-]+\/)?[\w.-]+(?=\/|$)/.exec(address.slice(shelf.length))?.[0];
-  return name && !FILE.test(name) ? { name, version: null } : null;
+  return name && !isCodeFile(name) ? { name, version: null } : null;
 }
 
 /** The whole version of a package that its host led on to, where all loads were led to the same. */
@@ -116,12 +106,4 @@ function findCome({ href }: URL, name: string, renders: Case<'traffic'>['renders
   const versions = new Set(found.map((one) => (one?.name === name ? one.version : null)));
   const [version = null] = versions;
   return versions.size === 1 && version !== null && EXACT.test(version) ? version : null;
-}
-
-function decode(path: string): string {
-  try {
-    return decodeURIComponent(path);
-  } catch {
-    return path;
-  }
 }

@@ -160,6 +160,10 @@ export const houseSchema = z.strictObject({
   steps: rendering(z.array(z.strictObject({ click: selector })).default([])),
   expands: judging(z.array(z.string().min(1)).default([])),
   limits: judging(limits.prefault({})),
+  monthly: judging(
+    z.strictObject({ views: z.number().min(1), transfer: bytes.optional() }).optional(),
+  ),
+  consent: judging(z.boolean().default(false)),
   hosts: judging(z.strictObject({ allow: z.array(z.string()).default([]) }).optional()),
   players: judging(
     z

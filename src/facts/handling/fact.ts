@@ -23,7 +23,9 @@ export const handling = defineKind({
     links: z.array(z.object({ ...whoShape, jumps: z.boolean() })).default([]),
     /** Films that ran, and that a click on them or on a button has paused. */
     stopped: z.array(z.object(whoShape)).default([]),
+    /** Films that rested, and that a click on them, on a button, or a pointer over them has started. */
+    started: z.array(z.object(whoShape)).default([]),
   }),
-  empty: { trapped: null, caught: [], links: [], stopped: [] },
+  empty: { trapped: null, caught: [], links: [], stopped: [], started: [] },
 });
 export type HandlingFact = z.output<typeof handling.schema>;

@@ -1,10 +1,14 @@
 import type { ObjectReader } from '../../render/in-page/object-reader.js';
 import { hasStarted, readRatio } from '../../render/in-page/films.js';
+import { tryRoom } from '../../render/in-page/room.js';
 import { isInView } from '../../render/in-page/shared.js';
 import type { OfElement } from '../common.js';
 import type { MediaFact } from './fact.js';
 
 export type RawMedium = Omit<MediaFact, OfElement>;
+
+/** A film without a size (CSS 2, 10.3.2). */
+const UNSIZED = { width: 300, height: 150 };
 
 const ERRORS = ['', 'aborted', 'network', 'decode', 'source not supported'];
 
@@ -17,6 +21,7 @@ export const readMedium: ObjectReader<RawMedium> = {
     const { webkitAudioDecodedByteCount: decoded = 0 } = node as {
       webkitAudioDecodedByteCount?: number;
     };
+    const ratio = readRatio(video);
     return {
       id: book.idOf(node),
       tag: video ? 'video' : 'audio',
@@ -38,7 +43,9 @@ export const readMedium: ObjectReader<RawMedium> = {
       error: node.error ? `${ERRORS[node.error.code]}: ${node.error.message}` : null,
       frames: video?.getVideoPlaybackQuality().totalVideoFrames ?? 0,
       duration: Number.isFinite(node.duration) ? node.duration : null,
-      ratio: readRatio(video),
+      ratio,
+      pixels: ratio === null ? null : { width: video!.videoWidth, height: video!.videoHeight },
+      pushes: ratio === null ? 0 : tryRoom(node, UNSIZED),
       fit: getComputedStyle(node).objectFit,
       sound: decoded > 0 ? true : null,
     };

@@ -2,6 +2,8 @@ import * as z from 'zod';
 import { objectShape } from '../common.js';
 import { defineKind } from '../kind.js';
 
+const size = z.object({ width: z.number(), height: z.number() });
+
 const picture = z.object({
   ...objectShape,
   tag: z.string(),
@@ -11,6 +13,17 @@ const picture = z.object({
   loaded: z.boolean(),
   /** Where its file is, as the browser chose it; '' for what has no file. */
   address: z.string().default(''),
+  /** How many px its file has, across and down; null where that is not known, or it has no file. */
+  pixels: size.nullable().default(null),
+  /** The box that it is drawn into, as it shows, CSS px; null where there is none. */
+  drawn: size.nullable().default(null),
+  /** How it is put into that (CSS Images 3, object-fit), and whether its px are to show as such (image-rendering). */
+  fit: z.string().default('fill'),
+  pixelated: z.boolean().default(false),
+  /** It waits until somebody comes near. */
+  lazy: z.boolean().default(false),
+  /** By how much what stands below it moves down when its file comes, px. */
+  pushes: z.number().default(0),
   /** The text alternative by the accessible-name computation; '' where it is empty, null where nothing gives one. */
   name: z.string().nullable(),
 });

@@ -15,8 +15,9 @@ export const collectScripts: Collector<'scripts'> = (look) => {
   const dialogs = [...happened.dialogs, ...(prints > 0 ? [{ kind: 'print', text: '' }] : [])];
   const none = { errors: [], framed: [] };
   const { errors, framed } = happened.errors.length > 0 ? collectErrors(look) : none;
-  const opened = listOpened(look);
-  const acts = { dialogs, opened, windows, navigations, downloads };
+  const opened = listOwn(look, reading?.raw.opened);
+  const unmade = listOwn(look, reading?.raw.unmade);
+  const acts = { dialogs, opened, unmade, windows, navigations, downloads };
   return { hung, ...acts, console, errors, framed, sounds, writers, waits, held };
 };
 
@@ -53,8 +54,7 @@ function collectErrors({ page, served, of, happened }: Look): { errors: Told; fr
 /** A document that is written on its frame (HTML, 4.8.5: srcdoc). */
 const WRITTEN = 'about:srcdoc';
 
-function listOpened({ parted, reading }: Look): ScriptFact['opened'] {
-  const opened = new Set(reading?.raw.opened);
-  const own = (parted?.elements ?? []).filter(({ id }) => opened.has(id));
+function listOwn({ parted }: Look, ids: readonly number[] = []): ScriptFact['opened'] {
+  const own = (parted?.elements ?? []).filter(({ id }) => ids.includes(id));
   return own.map(({ tag, from, selector }) => ({ tag, from, selector }));
 }

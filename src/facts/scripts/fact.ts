@@ -35,6 +35,8 @@ export const scripts = defineKind({
     navigations: z.array(z.object({ kind: z.enum(['reload', 'leave']), address: z.string() })),
     /** Modal dialogs and popovers of the snippet's own that stand open. */
     opened: z.array(z.object(whoShape)).default([]),
+    /** Elements of a name of their own that nothing has defined, with nothing in them. */
+    unmade: z.array(z.object(whoShape)).default([]),
     /** Files that were to be saved. */
     downloads: z.array(z.object({ address: z.string(), name: z.string() })).default([]),
     console: z.array(z.string()),
@@ -63,6 +65,7 @@ export const scripts = defineKind({
     windows: [],
     navigations: [],
     opened: [],
+    unmade: [],
     downloads: [],
     console: [],
     errors: [],

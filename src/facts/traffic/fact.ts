@@ -41,6 +41,12 @@ const request = z.object({
   failed: z.string().nullable(),
   /** The type that its answer says it has, without parameters, in lower case; null where none was given. */
   contentType: z.string().nullable(),
+  /** The type of film or sound that it is by its first bytes; null for anything else, and where that is not known. */
+  container: z.string().nullable().default(null),
+  /** It says of itself that it is a film with pictures. */
+  pictured: z.boolean().default(false),
+  /** It says of itself that it is a picture of several frames. */
+  moving: z.boolean().default(false),
   /** Why the gate refused it. */
   refused: refusalSchema.nullable(),
   from: sourceSchema.nullable(),
@@ -52,6 +58,8 @@ const request = z.object({
   sharedWith: z.string().nullable().default(null),
   /** From asking to the end of the answer, ms; null where it did not end. */
   waited: z.number().nullable(),
+  /** Made after the visitor had done something. */
+  acted: z.boolean().default(false),
   /** Made by a frame of another document. */
   inFrame: z.boolean(),
 });

@@ -1,3 +1,4 @@
+import type { StoredFact } from '../../core/evidence.js';
 import { within } from '../bounds/limit.js';
 import type { Connection, Session } from './connection.js';
 import type { Door } from '../page/visitor.js';
@@ -52,4 +53,22 @@ export async function closeContext(
   connection.drop(session.id);
   const disposing = root.send('Target.disposeBrowserContext', { browserContextId: contextId });
   await within(disposing, END_LIMIT).catch(() => null);
+}
+
+/** Seconds of a day. */
+const DAY = 86_400;
+
+/** The cookies that are kept in a context. */
+export async function listCookies(
+  { root }: Connection,
+  { contextId: browserContextId }: Pick<OpenedPage, 'contextId'>,
+): Promise<StoredFact[]> {
+  const { cookies } = await root.send('Storage.getCookies', { browserContextId });
+  const now = Date.now() / 1000;
+  return cookies.map(({ name, domain, session, expires }) => ({
+    kind: 'cookie',
+    host: domain.replace(/^\./, ''),
+    name,
+    days: session ? null : Math.max(0, Math.round((expires - now) / DAY)),
+  }));
 }

@@ -1,6 +1,6 @@
 import type { Protocol } from 'devtools-protocol';
 import { flatMap } from '../../core/lists.js';
-import type { PageFile } from '../page/browser-page.js';
+import type { PageFile, PictureFile } from '../page/browser-page.js';
 import type { Session } from './connection.js';
 
 /** So many scripts and sheets of a page are read, each of so many bytes at most. */
@@ -35,4 +35,24 @@ function listWanted({
   );
   const files = own.map(({ url }) => ({ frameId: frame.id, url }));
   return [...files, ...flatMap(childFrames, listWanted)];
+}
+
+/** How the files of pictures begin, as base64 has it. */
+const TYPES: readonly [sign: string, type: string][] = [
+  ['R0lGOD', 'image/gif'],
+  ['iVBORw', 'image/png'],
+  ['UklGR', 'image/webp'],
+];
+
+/** The file of a picture, as the page's own document has loaded it; null for one that is not kept, or of no known type. */
+export async function readPictureFile(
+  session: Session,
+  frameId: string,
+  url: string,
+): Promise<PictureFile | null> {
+  const asked = { frameId, url };
+  const { base64Encoded, content } = await session.send('Page.getResourceContent', asked);
+  if (!base64Encoded) return null;
+  const type = TYPES.find(([sign]) => content.startsWith(sign))?.[1] ?? 'image/avif';
+  return { type, base64: content };
 }

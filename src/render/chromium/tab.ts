@@ -21,7 +21,7 @@ import { Clock } from './clock.js';
 import { ProtocolError, type Connection, type Session } from './connection.js';
 import { followConsole, followHappenings } from './happenings.js';
 import { watchHeart, type Heart } from './heart.js';
-import { closeContext, openContext, type OpenedPage } from './context.js';
+import { closeContext, listCookies, openContext, type OpenedPage } from './context.js';
 import { Hand } from './hand.js';
 import { getWork } from './processes.js';
 import { getIdentity } from './identity.js';
@@ -30,7 +30,7 @@ import { BLANK_LIMIT, leaveBehind } from './leave.js';
 import { findOwner } from './owners.js';
 import { listMakers, traceMakers } from './makers.js';
 import { openClosedRoots } from './shadow.js';
-import { listFiles } from './files.js';
+import { listFiles, readPictureFile } from './files.js';
 import { draw, shoot, takeSteady } from './shoot.js';
 import { SoundLog } from './sound.js';
 import { startProfile, stopProfile, stopScripts } from './stop.js';
@@ -187,13 +187,9 @@ export class Tab implements BrowserPage {
     return listMakers(this.#session, this.#worlds.get(this.mainFrame).context, id);
   }
 
-  learnSounds(addresses: readonly string[], ms: number): Promise<void> {
-    return this.#sounds.learn(addresses, ms);
-  }
+  learnSounds: BrowserPage['learnSounds'] = (...asked) => this.#sounds.learn(...asked);
 
-  hasSound(address: string): boolean | null {
-    return this.#sounds.get(address);
-  }
+  hasSound: BrowserPage['hasSound'] = (address) => this.#sounds.get(address);
 
   pass: BrowserPage['pass'] = (...asked) => this.#clock.pass(...asked);
 
@@ -234,6 +230,11 @@ export class Tab implements BrowserPage {
     const take = () => shoot(this.#session, region, density, ms);
     return this.#worlds.frames.length > 1 ? takeSteady(take) : take();
   }
+
+  readPicture: BrowserPage['readPicture'] = (url) =>
+    readPictureFile(this.#session, this.mainFrame, url);
+
+  listCookies: BrowserPage['listCookies'] = () => listCookies(this.#connection, this.#opened);
 
   listFiles: BrowserPage['listFiles'] = () => listFiles(this.#session);
 

@@ -1,4 +1,4 @@
-import type { FactKind, PageFact, PageWidth } from '../../core/evidence.js';
+import type { FactKind, PageFact, PageWidth, StoredFact } from '../../core/evidence.js';
 import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
 import type { House } from '../../core/house/house.js';
 import type { Traits } from '../../core/markup/traits.js';
@@ -10,6 +10,7 @@ import type { Whole, WholeWish } from '../reader/whole.js';
 import { within, withinTalk, type Limits } from '../bounds/limit.js';
 import type { BrowserPage } from '../page/browser-page.js';
 import { readDocuments, type FrameDocument } from './documents.js';
+import { readAllStored } from './stored.js';
 
 /** Everything that was read in the page of one render. */
 export interface Reading {
@@ -23,6 +24,8 @@ export interface Reading {
   /** The documents of its frames. */
   inner: FrameDocument[];
   stillMoving: string[];
+  /** What is stored on the visitor's device; empty where nobody asks. */
+  stored: StoredFact[];
 }
 
 /** What of a snippet decides how its page is read. */
@@ -235,10 +238,10 @@ async function readOnce(
   if (changes) await page.openClosedRoots();
   const where = changes ? 'everywhere' : 'slots';
   const { page: first, objects } = await readWhole(page, wish, where, covered !== null);
-  return complete(page, begin(first), objects!, covered);
+  return complete(page, begin(first), objects!, wish, changes, covered);
 }
 
-type Begun = Omit<Reading, 'objects' | 'inner'>;
+type Begun = Omit<Reading, 'objects' | 'inner' | 'stored'>;
 
 /** A page that is read as it stands, and not scrolled. */
 function begin(first: RawPage): Begun {
@@ -249,10 +252,11 @@ async function finish(
   page: BrowserPage,
   begun: Begun,
   known: RawObjects | null,
-  { wants }: ReadingWish,
+  asked: ReadingWish,
   traits: ReadingTraits,
   limits: Limits,
 ): Promise<Reading> {
+  const { wants } = asked;
   const wish = { cap: ELEMENT_CAP, everywhere: traits.changes, kinds: [...wants] };
   let objects = known ?? (await page.read('readObjects', wish));
   // A muted film out of view is left waiting by the browser: no block, so each is brought into view.
@@ -268,7 +272,7 @@ async function finish(
       ),
     };
   }
-  return complete(page, begun, objects);
+  return complete(page, begun, objects, asked, traits.changes);
 }
 
 /** What is told by others than the page itself, and what it takes scrolling to see. */
@@ -276,15 +280,18 @@ async function complete(
   page: BrowserPage,
   begun: Begun,
   objects: RawObjects,
+  { wants }: ReadingWish,
+  changes: boolean,
   covered: RawCovered[] | null = null,
 ): Promise<Reading> {
   const came = objects.media.filter((one) => one.readyState > 0 && one.address);
   const addresses = came.map(({ address }) => address);
   await page.learnSounds(addresses, SOUND_TOLD);
   const inner = objects.frames.length > 0 ? await readDocuments(page, objects.frames) : [];
+  const stored = wants.has('stored') ? await readAllStored(page, changes || inner.length > 0) : [];
   // Last: it scrolls to what it points at.
   const layers = covered ?? (objects.layered ? await page.read('readLayers') : []);
-  return { ...begun, objects: { ...objects, layers }, inner };
+  return { ...begun, objects: { ...objects, layers }, inner, stored };
 }
 
 function readWhole(

@@ -27,6 +27,9 @@ export interface PageAbout {
 export function toRequestFacts(logged: readonly LoggedRequest[], around: PageAbout): RequestFact[] {
   const askers = new Askers(logged, around);
   const pageHosts = listHosts(around.hostChanges ? around.hostRequests : []);
+  const films = around.log.entries.filter(
+    ({ container, pictured, moving }) => container !== null || pictured || moving,
+  );
   const facts = logged
     .filter((request) => isOwn(request, askers, pageHosts, around))
     .map((request): RequestFact => {
@@ -44,12 +47,14 @@ export function toRequestFacts(logged: readonly LoggedRequest[], around: PageAbo
         unpacked: request.unpacked,
         failed: request.failed,
         contentType: request.contentType,
+        ...tellFilm(request.address, films),
         refused: refusal ? { kind: refusal.kind, words: refusal.words } : null,
         from: getSource(askers, request),
         by: getAsker(request.initiator),
         forbidsFrames: request.forbidsFrames,
         sharedWith: request.sharedWith,
         waited: getWait(request),
+        acted: request.acted,
         inFrame: request.frame !== null && request.frame !== around.mainFrame,
       };
     });
@@ -59,6 +64,17 @@ export function toRequestFacts(logged: readonly LoggedRequest[], around: PageAbo
     ...listRefused(around.log.refusals, hosts),
     ...listPassed(around, new Set([...hosts, ...listHosts(around.hostRequests)])),
   ];
+}
+
+/** What the first bytes say of a file, and any of its pieces. */
+function tellFilm(asked: string, films: GateLog['entries']) {
+  const all = films.filter(({ address }) => address === asked);
+  const container = all.find((one) => one.container !== null)?.container ?? null;
+  return {
+    container,
+    pictured: all.some((one) => one.pictured),
+    moving: all.some((one) => one.moving),
+  };
 }
 
 function listHosts(addresses: Iterable<string>): Set<string> {
@@ -102,12 +118,16 @@ const UNTOLD: Omit<RequestFact, 'address' | 'first' | 'host'> = {
   unpacked: 0,
   failed: null,
   contentType: null,
+  container: null,
+  pictured: false,
+  moving: false,
   refused: null,
   from: null,
   by: null,
   forbidsFrames: null,
   sharedWith: null,
   waited: null,
+  acted: false,
   inFrame: false,
 };
 
@@ -118,11 +138,15 @@ function listPassed(
 ): RequestFact[] {
   if (!page.hasOne || hostChanges) return [];
   const own = new URL(pageAddress).hostname;
-  return flatMap(log.entries, ({ address, status, contentType, wire }) => {
-    const { hostname: host } = new URL(address);
-    if (status === null || host === own || seen.has(host)) return [];
-    return [{ ...UNTOLD, address, first: address, host, status, contentType, wire }];
-  });
+  return flatMap(
+    log.entries,
+    ({ address, status, contentType, container, pictured, moving, wire }) => {
+      const { hostname: host } = new URL(address);
+      if (status === null || host === own || seen.has(host)) return [];
+      const told = { status, contentType, container, pictured, moving, wire };
+      return [{ ...UNTOLD, address, first: address, host, ...told }];
+    },
+  );
 }
 
 /** Protocol times are seconds. */

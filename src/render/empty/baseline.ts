@@ -1,5 +1,6 @@
 import type { Baseline } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
+import { nameStored } from '../../facts/stored/collect.js';
 import { isSame } from '../collect/own.js';
 import type { Sighting } from '../stage.js';
 
@@ -26,6 +27,7 @@ export function makeBaseline(all: readonly Sighting[]): Baseline {
     jumps: Math.max(...all.map(({ evidence }) => evidence[0]!.shifts.score)),
     wide: one!.widths.wide,
     sheets: [...new Set(flatMap(all, ({ sheets }) => sheets))],
+    stored: [...new Set(flatMap(all, ({ evidence }) => evidence[0]!.stored.map(nameStored)))],
     requests: [...new Set(flatMap(all, ({ requests }) => requests))],
     made: [...new Set(flatMap(all, ({ parted }) => parted?.made ?? []))],
   };

@@ -29,7 +29,7 @@ export type Ask = IncomingMessage | Http2ServerRequest;
 export type Answer = ServerResponse | Http2ServerResponse;
 
 /** Counts bytes that came in; why no more is let through, null where there is room. */
-export type Count = (bytes: number) => Refusal | null;
+export type Count = (piece: Buffer) => Refusal | null;
 
 /** What is said of a host that does not answer. */
 export const SILENT: Refusal = { kind: 'unreachable', words: 'the host did not answer' };
@@ -118,7 +118,7 @@ function passBack(
   take?.answered(statusCode, headers);
   answer.writeHead(statusCode, headers as Record<string, string>);
   back.on('data', (chunk: Buffer) => {
-    const over = count(chunk.length);
+    const over = count(chunk);
     if (!over) return void take?.got(chunk);
     fail(new Withheld(over));
     back.destroy();

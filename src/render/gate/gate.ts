@@ -233,9 +233,9 @@ export class Gate {
       getOnward(route, url),
       url.host,
       take ?? null,
-      (bytes) => {
-        count(bytes);
-        return this.#meter.count(bytes);
+      (piece) => {
+        count(piece);
+        return this.#meter.count(piece.length);
       },
       (refusal) => this.#note(refusal, url, refusal.kind !== 'too-much'),
     );

@@ -1,3 +1,5 @@
+import { tellContainer, tellsPictures } from '../../core/measure/container.js';
+import { tellsMotion } from '../../core/measure/moving.js';
 import { readContentType } from '../../core/measure/content-type.js';
 import type { Answer } from './exchange.js';
 import type { Refusal } from '../../core/evidence.js';
@@ -18,6 +20,12 @@ export interface GateEntry {
   /** null where the page gave up before there was an answer. */
   status: number | null;
   contentType: string | null;
+  /** The type of film or sound that it is by its first bytes; null for anything else. */
+  container: string | null;
+  /** It says that it is a film with pictures. */
+  pictured: boolean;
+  /** It says that it is a picture of several frames. */
+  moving: boolean;
   /** Of the body, as it came over the wire, bytes. */
   wire: number;
 }
@@ -39,8 +47,12 @@ export class RequestBook {
   }
 
   /** @returns what counts the bytes of the answer as they come */
-  follow({ href: address }: URL, answer: Answer): (bytes: number) => void {
+  follow({ href: address }: URL, answer: Answer): (piece: Buffer) => void {
     let counted = 0;
+    let container: string | null = null;
+    let pictured = false;
+    let moving = false;
+    const isFilm = () => /^(video|audio)\//.test(String(answer.getHeader('content-type')));
     answer.once('close', () => {
       if (this.#entries.length >= MOST) return;
       const { statusCode, headersSent } = answer;
@@ -50,10 +62,17 @@ export class RequestBook {
         address,
         status: headersSent ? statusCode : null,
         contentType: readContentType(type === undefined ? type : String(type)),
+        container,
+        pictured,
+        moving,
         wire: counted || length || 0,
       });
     });
-    return (bytes) => void (counted += bytes);
+    return (piece) => {
+      if (counted === 0) [container, moving] = [tellContainer(piece), tellsMotion(piece)];
+      pictured ||= (container !== null || isFilm()) && tellsPictures(piece);
+      counted += piece.length;
+    };
   }
 
   /** What was written down since the last call. */

@@ -37,16 +37,10 @@ export function readPaint(
   for (const node of listParents(real)) {
     const around = getComputedStyle(node);
     const back = parse(around.backgroundColor) ?? CLEAR;
-    const isOpaque = ground[3] >= 1;
     given ||= !isOutside(node, slot) && (back[3] > 0 || around.opacity !== '1');
-    if (!isOpaque && hasPicture(around)) plain = false;
-    if (around.filter !== 'none' || around.mixBlendMode !== 'normal') plain = false;
-    [text, ground] = [lay(text, back), lay(ground, back)];
-    const opacity = Number(around.opacity);
-    if (opacity < 1) {
-      text = [text[0], text[1], text[2], text[3] * opacity];
-      ground = [ground[0], ground[1], ground[2], ground[3] * opacity];
-    }
+    if (!isPlain(around, ground)) plain = false;
+    text = fade(lay(text, back), around);
+    ground = fade(lay(ground, back), around);
   }
   plain &&= !isOver(real);
   if (faint && !plain) return { colour: null, ground: null, given };
@@ -58,6 +52,42 @@ export function readPaint(
     ground: plain ? formatColour(lay(ground, canvas).slice(0, 3)) : null,
     given: given || !isHouse,
   };
+}
+
+/** The same of a shape in a drawing, whatever it is painted with; null where it is not plain. */
+export function readPaintOf(
+  real: Element,
+  paint: string,
+): { colour: string; ground: string } | null {
+  let shape = parse(paint);
+  let ground: Colour = CLEAR;
+  if (!shape || isOver(real)) return null;
+  for (const node of listParents(real)) {
+    const around = getComputedStyle(node);
+    // In a drawing nothing has a ground of its own.
+    const back = isPart(node) ? CLEAR : (parse(around.backgroundColor) ?? CLEAR);
+    if (!isPlain(around, ground)) return null;
+    shape = fade(lay(shape, back), around);
+    ground = fade(lay(ground, back), around);
+  }
+  const canvas = getCanvas();
+  const format = (one: Colour) => formatColour(lay(one, canvas).slice(0, 3));
+  return { colour: format(shape), ground: format(ground) };
+}
+
+function isPart(node: Element): boolean {
+  return node instanceof SVGElement && node.ownerSVGElement !== null;
+}
+
+/** Neither a picture nor an effect changes what shows through. */
+function isPlain(around: CSSStyleDeclaration, ground: Colour): boolean {
+  const isOpaque = ground[3] >= 1;
+  const isAltered = around.filter !== 'none' || around.mixBlendMode !== 'normal';
+  return (isOpaque || !hasPicture(around)) && !isAltered;
+}
+
+function fade([r, g, b, a]: Colour, { opacity }: CSSStyleDeclaration): Colour {
+  return [r, g, b, a * Number(opacity)];
 }
 
 function getTextColour(style: CSSStyleDeclaration): string {

@@ -83,13 +83,20 @@ function turns({ animation }: Endless): boolean {
   );
 }
 
-function listEndless(): Endless[] {
-  const { page } = globalThis.mivketNotebook;
+/** What turns in a copy of the page, where nothing runs, is stood upright: so it is read in the page. */
+export function standUpright(copy: Document): void {
+  goTo(listEndless(copy, 'paused').filter(turns), 0);
+}
+
+function listEndless(
+  page: Document = globalThis.mivketNotebook.page,
+  state: AnimationPlayState = 'running',
+): Endless[] {
   return flatMap(page.getAnimations(), (animation): Endless[] => {
     const timing = animation.effect?.getComputedTiming();
     const { currentTime, playState, timeline } = animation;
     const round = Number(timing?.duration);
-    if (playState !== 'running' || timeline !== page.timeline) return [];
+    if (playState !== state || timeline !== page.timeline) return [];
     if (typeof currentTime !== 'number' || !(round > 0)) return [];
     const end = Number(timing?.endTime);
     if (end < LONGEST_ANIMATION) return [];

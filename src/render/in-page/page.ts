@@ -16,6 +16,8 @@ export interface RawPage {
   focused: number | null;
   /** Dialogs that keep the rest of the page from the visitor, and popovers, that stand open. */
   opened: number[];
+  /** Elements of a name of their own that nothing has defined, and that have nothing in them. */
+  unmade: number[];
   /** How far it is scrolled down, px. */
   scrolled: number;
   /** What is set for the whole page. */
@@ -52,6 +54,7 @@ export function readPage(wish: Omit<ElementWish, 'slots'> & { slots: readonly st
     direction: getDirection(page),
     focused: getFocused(page),
     opened: wish.only ? [] : listOpened(page),
+    unmade: wish.only ? [] : listUnmade(page),
     // Neither is of use for what is looked at in many windows, and the one makes the page lay itself out.
     scrolled: wish.only ? 0 : round(window.scrollY),
     settings: wish.only ? {} : readSettings(),
@@ -111,6 +114,16 @@ function listOpened(page: Document): number[] {
   return Array.from(page.querySelectorAll(':modal, :popover-open'), (node) =>
     globalThis.mivketNotebook.idOf(node),
   );
+}
+
+/** What has something in it shows that where nothing defines it. */
+function listUnmade(page: Document): number[] {
+  const { own, idOf } = globalThis.mivketNotebook;
+  const all = Array.from(page.querySelectorAll(':not(:defined)'));
+  return all
+    .filter((one) => own(one).localName.includes('-') && !own(one).shadowRoot)
+    .filter((one) => own(one).textContent?.trim() === '' && own(one).childElementCount === 0)
+    .map(idOf);
 }
 
 /** A page may have no body. */

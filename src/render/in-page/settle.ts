@@ -1,6 +1,7 @@
 import { LONGEST_ANIMATION } from './endless.js';
 import { forgetEarly, noteEarly } from './early.js';
 import { listFilms, whenShown } from './films.js';
+import { countPixels } from './pixels.js';
 import { nextFrame } from './shared.js';
 
 /** What is waited for in the page: fonts, pictures, media, and a still page. */
@@ -38,6 +39,7 @@ export async function settle(wish: SettleWish): Promise<string[]> {
         )
       : []),
   ]);
+  await waiting.add('pictures', countPixels(page));
   await nextFrame();
   // A film that has begun has shown something only when a frame was presented.
   if (wish.media)

@@ -5,9 +5,14 @@ import { flatMap } from '../../core/lists.js';
  * those are looked at with care, and then it is the width that is written for an element.
  */
 export function getStatedWidth(node: Element): string {
-  if (globalThis.mivketNotebook.careful) return findWritten(node);
+  return globalThis.mivketNotebook.careful ? findWritten(node) : getStatedLength(node, 'width');
+}
+
+/** The same of any length, of pages that it does not take down; '' where it cannot be asked. */
+export function getStatedLength(node: Element, property: string): string {
+  if (globalThis.mivketNotebook.careful) return '';
   const { computedStyleMap } = node as Partial<Pick<Element, 'computedStyleMap'>>;
-  return computedStyleMap?.call(node).get('width')?.toString() ?? '';
+  return computedStyleMap?.call(node).get(property)?.toString() ?? '';
 }
 
 /** From now on nothing is asked of the page that a browser is known to break down on. */

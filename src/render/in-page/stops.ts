@@ -6,32 +6,48 @@ const MOST = 40;
 /** So many frames after a click something has been paused by it, or nothing will. */
 const PATIENCE = 10;
 
+/** What clicks do to films, by their numbers: those that ran and are paused, and those that rested and are started. */
+export interface ClickedFilms {
+  stopped: number[];
+  started: number[];
+}
+
 /**
- * Clicks buttons, and films themselves, and keeps the browser from going anywhere. Resolves to the films that
- * run and are paused by a click.
+ * Clicks buttons, and films themselves, and keeps the browser from going anywhere.
  * @param films numbers of media elements
  * @param own numbers of the elements that may be clicked
  */
-export async function clickToStop(
+export async function clickFilms(
   films: readonly number[],
   own: readonly number[],
-): Promise<number[]> {
+): Promise<ClickedFilms> {
   const { nodes } = globalThis.mivketNotebook;
-  const running = films.filter((id) => isRunning(nodes.get(id)));
+  const running = new Set(films.filter((id) => isRunning(nodes.get(id))));
   const buttons = own.map((id) => nodes.get(id)).filter((one) => one !== undefined);
-  const stopped = new Set<number>();
-  const clicked = [...running.map((id) => nodes.get(id)!), ...buttons.filter(isButton)];
+  const changed = new Set<number>();
+  const hasChanged = (id: number) =>
+    running.has(id) ? !isRunning(nodes.get(id)) : isAsked(nodes.get(id));
+  const clicked = [...films.map((id) => nodes.get(id)!), ...buttons.filter(isButton)];
   for (const node of clicked.slice(0, MOST)) {
-    const before = stopped.size;
+    const before = changed.size;
     const unclick = click(node);
-    for (let frame = 0; frame < PATIENCE && stopped.size === before; frame++) {
+    for (let frame = 0; frame < PATIENCE && changed.size === before; frame++) {
       await nextFrame();
-      for (const id of running) if (!isRunning(nodes.get(id))) stopped.add(id);
+      for (const id of films) if (hasChanged(id)) changed.add(id);
     }
     unclick();
-    if (stopped.size === running.length) break;
+    if (changed.size === films.length) break;
   }
-  return [...stopped];
+  return {
+    stopped: [...changed].filter((id) => running.has(id)),
+    started: [...changed].filter((id) => !running.has(id)),
+  };
+}
+
+/** It runs, or code wants it to: with its sound on only a person's click starts it. */
+function isAsked(node: Element | undefined): boolean {
+  const { asking } = globalThis.mivketNotebook;
+  return isRunning(node) || (node instanceof HTMLMediaElement && asking.has(node));
 }
 
 function isRunning(node: Element | undefined): boolean {
@@ -49,6 +65,9 @@ function isButton(node: Element): boolean {
   return control?.kind === 'button' || toggles || bare.hasAttribute('onclick');
 }
 
+/** What a pointer that comes over something makes of itself. */
+const OVER = ['pointerover', 'pointerenter', 'mouseover', 'mouseenter'];
+
 /** @returns what lets the browser follow clicks again */
 function click(node: Element): () => void {
   const keep = (event: Event) => event.preventDefault();
@@ -59,6 +78,7 @@ function click(node: Element): () => void {
     if (link) event.preventDefault();
   };
   window.addEventListener('click', follow);
+  for (const name of OVER) node.dispatchEvent(new PointerEvent(name, { bubbles: true }));
   (node as Partial<HTMLElement>).click?.();
   return () => {
     window.removeEventListener('submit', keep, true);

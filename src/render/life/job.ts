@@ -162,7 +162,7 @@ export const QUICK: Purpose = {
 /** What is looked at of a page without any snippet. */
 export const EMPTY: Purpose = {
   ...PLAIN,
-  wants: new Set<FactKind>([...FITTING_KINDS, 'host', 'shifts', 'widths', 'traffic']),
+  wants: new Set<FactKind>([...FITTING_KINDS, 'host', 'shifts', 'widths', 'traffic', 'stored']),
   shots: 'none',
 };
 

@@ -1,4 +1,4 @@
-import type { Box } from '../../core/evidence.js';
+import type { Box, StoredFact } from '../../core/evidence.js';
 import type { Variant, Viewport } from '../../core/render.js';
 import type { PageCalls } from '../reader/calls.js';
 import type { PutIn } from '../in-page/put-in.js';
@@ -80,6 +80,12 @@ export interface Pulse {
  * A page in a browser, as renders work with it: what a second engine has to do. Each call that the
  * page's own code could keep from ending either has a limit of its own, or may be left waiting.
  */
+/** The file of a picture. */
+export interface PictureFile {
+  type: string;
+  base64: string;
+}
+
 /** A file of a page. */
 export interface PageFile {
   address: string;
@@ -119,6 +125,10 @@ export interface BrowserPage {
   findOwner(frame: string): Promise<number | null>;
   /** The scripts and sheets that it has loaded, as far as the browser keeps them. */
   listFiles(): Promise<PageFile[]>;
+  /** The file of a picture, as it was loaded; null where it is not kept. */
+  readPicture(address: string): Promise<PictureFile | null>;
+  /** The cookies that are kept by now, whoever set them. */
+  listCookies(): Promise<StoredFact[]>;
   /** Lets what reads see into closed shadow roots, so that the page's code cannot tell. */
   openClosedRoots(): Promise<void>;
   /** The calls that made an element, where they were kept in mind. */

@@ -45,6 +45,8 @@ export interface LoggedRequest {
   done: boolean;
   /** Its server lets it wait: what comes of it comes some time. */
   held: boolean;
+  /** It was made after the visitor had done something. */
+  acted: boolean;
 }
 
 /** Kinds that may stay open for as long as the page lives. */
@@ -67,6 +69,7 @@ const NEW = {
   endedAt: null,
   done: false,
   held: false,
+  acted: false,
 };
 
 type New = Pick<LoggedRequest, 'address' | 'first' | 'type' | 'initiator'> & Partial<LoggedRequest>;
@@ -77,11 +80,18 @@ export class RequestLog {
   #dropped = 0;
   #idleWaiters: (() => void)[] = [];
   #lastActivity = 0;
+  #acted = false;
 
   /** Forgets everything: a new load begins. */
   reset(): void {
     this.#requests.clear();
     this.#dropped = 0;
+    this.#acted = false;
+  }
+
+  /** From now on the visitor has done something. */
+  act(): void {
+    this.#acted = true;
   }
 
   get requests(): LoggedRequest[] {
@@ -139,7 +149,7 @@ export class RequestLog {
   start(key: string, request: New): void {
     this.#lastActivity = performance.now();
     if (this.#requests.size >= CAP) this.#dropped++;
-    else this.#requests.set(key, { ...NEW, ...request });
+    else this.#requests.set(key, { ...NEW, acted: this.#acted, ...request });
   }
 
   /** An answer sends the browser elsewhere: what it goes on to is a request of the same chain. */

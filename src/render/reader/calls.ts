@@ -33,7 +33,7 @@ import {
   listHindered,
 } from '../in-page/visit.js';
 import { findSlotEdges, readView } from '../in-page/painted.js';
-import { clickToStop } from '../in-page/stops.js';
+import { clickFilms } from '../in-page/stops.js';
 import {
   clearAway,
   clickOn,
@@ -46,6 +46,9 @@ import {
   showSlot,
 } from '../in-page/show.js';
 
+import { readLength } from '../in-page/frames-of.js';
+import { readStored } from '../in-page/stored.js';
+
 /** What can be asked of the code that stands in a page. */
 export const CALLS = {
   bringForSwipe,
@@ -53,7 +56,7 @@ export const CALLS = {
   clearAway,
   clickLinks,
   clickOn,
-  clickToStop,
+  clickFilms,
   enterSlot,
   findEffects,
   findOwnPlace,
@@ -81,9 +84,11 @@ export const CALLS = {
   readFocusLater,
   readInner,
   readLayers,
+  readLength,
   readNatural,
   readObjects,
   readScroll,
+  readStored,
   readView,
   readWhole,
   releaseFrames,

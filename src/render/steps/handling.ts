@@ -80,19 +80,22 @@ export async function tryHandling(
   const trapped = trying ? await ask(findTrap(patient, handled), null) : null;
   const caught = hands.swipes ? await ask(findCaught(patient, handled, touched), []) : [];
   // A link may be what stops a film: it is stopped only once.
-  const stopped = live && hands.keys ? await ask(findStopped(patient, handled), []) : [];
+  const films = live && hands.keys ? await ask(tryFilms(patient, handled), NO_FILMS) : NO_FILMS;
   const links = live && hands.keys ? await ask(findLinks(patient, handled), []) : [];
-  return { trapped, caught, links, stopped };
+  return { trapped, caught, links, ...films };
 }
 
-const NOTHING: Facts['handling'] = { trapped: null, caught: [], links: [], stopped: [] };
+type Films = Pick<Facts['handling'], 'stopped' | 'started'>;
+
+const NO_FILMS: Films = { stopped: [], started: [] };
+const NOTHING: Facts['handling'] = { trapped: null, caught: [], links: [], ...NO_FILMS };
 
 /** The page and its hand, as long as each answer comes in time: a busy machine needs long for many of them. */
 type Patient = Pick<BrowserPage, 'read' | 'readFrames'> &
   Omit<BrowserPage['hand'], 'point' | 'wheel' | 'click'>;
 
 /** What is asked by clicking. */
-const CLICKS: ReadonlySet<string> = new Set(['clickLinks', 'clickToStop']);
+const CLICKS: ReadonlySet<string> = new Set(['clickLinks', 'clickFilms']);
 
 function getPatient(page: BrowserPage, ms: number): Patient {
   const late = () => new Breakdown('the page does not answer');
@@ -170,24 +173,20 @@ async function findLinks(
   });
 }
 
-/** Where there is code only a click tells what stops a film that runs. */
-async function findStopped(
-  page: Patient,
-  { elements, media }: Handled,
-): Promise<Facts['handling']['stopped']> {
+/** Where there is code only a click tells what stops a film that runs, and what starts one that rests. */
+async function tryFilms(page: Patient, { elements, media }: Handled): Promise<Films> {
   const films = media.filter(
-    ({ tag, started, controls }) => tag === 'video' && started && !controls,
+    ({ tag, started, shown, controls }) => tag === 'video' && (started || shown) && !controls,
   );
-  if (films.length === 0) return [];
+  if (films.length === 0) return NO_FILMS;
   const own = elements.filter(({ exposed }) => exposed).map(({ id }) => id);
-  const stopped = await page.read(
-    'clickToStop',
-    films.map(({ id }) => id),
-    own,
-  );
-  return films
-    .filter(({ id }) => stopped.includes(id))
-    .map(({ tag, from, selector }) => ({ tag, from, selector }));
+  const ids = films.map(({ id }) => id);
+  const { stopped, started } = await page.read('clickFilms', ids, own);
+  const tell = (found: readonly number[]) =>
+    films
+      .filter(({ id }) => found.includes(id))
+      .map(({ tag, from, selector }) => ({ tag, from, selector }));
+  return { stopped: tell(stopped), started: tell(started) };
 }
 
 /** How far a finger goes, px. */

@@ -8,6 +8,7 @@ import { fittingStep } from './fitting.js';
 import { groundsStep } from './grounds.js';
 import { handlingStep } from './handling.js';
 import { harmStep } from './harm.js';
+import { motionStep } from './motion.js';
 import { naturalsStep } from './naturals.js';
 import { paintStep } from './paint.js';
 import { refusedStep } from './refused.js';
@@ -23,6 +24,7 @@ export const STEPS: readonly AnyStep[] = [
   asksStep,
   fittingStep,
   groundsStep,
+  motionStep,
   paintStep,
   naturalsStep,
   windowsStep,

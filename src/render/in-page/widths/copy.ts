@@ -1,4 +1,5 @@
 import { FRAMES, MEDIA } from '../../../core/standards/elements.js';
+import { standUpright } from '../endless.js';
 import { makeBookOf, type Notebook } from '../observe.js';
 import { nextFrame } from '../shared.js';
 import { Hold } from '../trial/hold.js';
@@ -129,10 +130,11 @@ export class PageCopy {
     };
     const known = new Set(ids);
     const own = this.#originals.filter((one) => known.has(globalThis.mivketNotebook.idOf(one)));
-    return (
+    const alike =
       Math.abs(original.scrollWidth - this.page.documentElement.scrollWidth) <= 1 &&
-      own.every((one) => isAlike(one, this.get(globalThis.mivketNotebook.idOf(one))!))
-    );
+      own.every((one) => isAlike(one, this.get(globalThis.mivketNotebook.idOf(one))!));
+    standUpright(this.page);
+    return alike;
   }
 
   /** Whether it is laid out as the page was in another window. */

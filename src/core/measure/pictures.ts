@@ -1,0 +1,54 @@
+import type { RenderOf } from '../check.js';
+import type { PictureFact } from '../evidence.js';
+import { flatMap } from '../lists.js';
+import { findAnswer } from './failed.js';
+
+/** Across and down, px. */
+type Size = NonNullable<PictureFact['pixels']>;
+
+/** A picture made of px that came and shows. */
+export type ShownPicture = PictureFact & { pixels: Size; drawn: Size };
+
+/** What is no larger is a spacer, a line or a counter, px. */
+const TINY = 2;
+
+/** What has no px of its own. */
+const SVG = /^data:image\/svg|\.svg([?#]|$)/i;
+
+/** Whether a picture is a drawing, which is as sharp at any size. */
+export function isVector(
+  { address }: Pick<PictureFact, 'address'>,
+  traffic: RenderOf<'traffic'>['traffic'],
+): boolean {
+  return SVG.test(address) || findAnswer(address, traffic)?.contentType === 'image/svg+xml';
+}
+
+/** The pictures of px that came and show. */
+export function listShownPictures({
+  pictures,
+  traffic,
+}: RenderOf<'pictures' | 'traffic'>): ShownPicture[] {
+  return flatMap(pictures, (picture) => {
+    const { shown, pixels, drawn } = picture;
+    if (!shown || !pixels || !drawn || isVector(picture, traffic)) return [];
+    const least = Math.min(pixels.width, pixels.height, drawn.width, drawn.height);
+    return least > TINY ? [{ ...picture, pixels, drawn }] : [];
+  });
+}
+
+/**
+ * How many px of its file there are for each CSS px that it shows at, along a side; null where it is not
+ * put into its box by its size.
+ */
+export function getSharpness({ pixels, drawn, fit }: ShownPicture): number | null {
+  const across = pixels.width / drawn.width;
+  const down = pixels.height / drawn.height;
+  if (fit === 'contain') return Math.max(across, down);
+  if (fit === 'cover') return Math.min(across, down);
+  return fit === 'fill' ? Math.sqrt(across * down) : null;
+}
+
+/** As `320 × 240 px`. */
+export function formatArea({ width, height }: Size): string {
+  return `${Math.round(width)} × ${Math.round(height)} px`;
+}
