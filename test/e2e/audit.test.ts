@@ -136,7 +136,10 @@ describe('the house', () => {
       '  - { finding: slot-overflow, snippet: "*.html", until: 2099-01-01, reason: goes in spring }',
     ];
     const file = shop.write('site/mivket.yaml', makeHouse(standIns.origin, rules.join('\n')));
-    shop.write('site/leaf.html', '<img src="/leaf.png" width="300" height="60">');
+    shop.write(
+      'site/leaf.html',
+      '<img src="/leaf.png" width="300" height="60" style="object-fit: cover; image-rendering: pixelated">',
+    );
     const { code, document } = await shop.audit(['site/leaf.html', '--house', file]);
     const [snippet] = document.snippets;
     // The host page is 1500 px wide by itself: that is not the snippet's doing.

@@ -36,7 +36,7 @@ const SOUND = {
   'bar.html':
     '<div style="position: fixed; left: 0; right: 0; bottom: 0; padding: 6px 12px; background: #1f4a2c; color: #fff">Open on Sunday <button type="button" onclick="this.parentNode.remove()">Close</button></div>',
   'words.html':
-    '<h2>Bean days</h2><p>Come and <a href="/may">see</a> them.</p><ul><li>Runner</li></ul><img src="https://static.rootcellar.example/beans.png" width="640" height="480" alt="Beans on a rack">',
+    '<h2>Bean days</h2><p>Come and <a href="/may">see</a> them.</p><ul><li>Runner</li></ul><img src="https://static.rootcellar.example/beans.png" width="160" height="120" alt="Beans on a rack">',
 };
 
 beforeAll(async () => {

@@ -31,7 +31,7 @@ beforeAll(async () => {
 afterAll(() => shop.close());
 
 const FILM =
-  '<video src="https://media.loam.example/rain.mp4" autoplay muted playsinline controls style="width:100%"><track src="data:text/vtt,WEBVTT"></video>';
+  '<video src="https://media.loam.example/rain.mp4" autoplay muted playsinline controls style="width:100%; aspect-ratio: 16 / 9"><track src="data:text/vtt,WEBVTT"></video>';
 const REPLAY = ['in', '--replay', 'all.har'];
 
 /** A run without what may differ from one to the next: its own time, and times that were measured. */

@@ -3,7 +3,7 @@ import { flatMap } from '../../core/lists.js';
 import { atAttribute, blameElement } from '../../core/measure/blame.js';
 import { formatArea, getSharpness, listShownPictures } from '../../core/measure/pictures.js';
 import { tell } from '../../core/tell.js';
-import { formatWidths, getMost, getWorstSeen } from '../../core/words/list.js';
+import { formatWidths } from '../../core/words/list.js';
 
 type Data = Record<never, never>;
 
@@ -37,9 +37,8 @@ export default defineCheck({
       }),
     ),
   says(_data, { seen }) {
-    const worst = getWorstSeen(seen, 'shownWidth');
-    const [width, height] = [getMost(seen, 'shownWidth'), getMost(seen, 'shownHeight')];
-    const density = worst?.measured.density ?? 1;
+    const [worst] = seen.toSorted((a, b) => getNeed(b.measured) - getNeed(a.measured));
+    const { shownWidth: width = 0, shownHeight: height = 0, density = 1 } = worst?.measured ?? {};
     const needed = formatArea({ width: width * density, height: height * density });
     return {
       message: worst
@@ -81,3 +80,8 @@ export default defineCheck({
     ],
   },
 });
+
+/** How many px it shows at, across. */
+function getNeed({ shownWidth, density }: Measured): number {
+  return shownWidth * density;
+}

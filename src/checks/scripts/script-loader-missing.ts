@@ -34,7 +34,7 @@ export default defineCheck({
   level: 'blocker',
   title: 'Half of a two-part code is missing',
   decided:
-    'An element of a name of its own is defined by nothing and has nothing in it, by the end of the first minute, nor do the snippet’s styles draw it; or the snippet’s code calls an object that nothing defines, and the snippet has no script with an address that could. Not a slip of a name that is there, nor where a script did not come.',
+    'An element of a name of its own is defined by nothing and has nothing in it, by the end of the first minute, nor do the snippet’s styles draw it; or the snippet’s code calls an object that nothing defines, with a capital letter or to have it begin (`init`, `render`), and the snippet has no script with an address that could. Not a slip of a name that is there, nor where a script did not come.',
   standard: 'HTML Living Standard, 4.13 Custom elements',
   needs: ['scripts', 'traffic'],
   markup: 'part',
@@ -145,12 +145,21 @@ function isForeign(name: string, { text }: Markup): boolean {
   return isCalled(name, text) && findSlip(name, others) === null;
 }
 
-/** A function may well be one of the writer's own: an object is what comes with a script, and `$`. */
+/** What is asked first of what comes with a script. */
+const BEGIN =
+  'init|initialize|render|create|mount|embed|load|setup|config|configure|ready|start|boot|execute|attach|widget';
+
+/**
+ * Whether it is used as what comes with a script is: an object with a capital letter, or one that is asked to begin.
+ * Whatever else has no name is a mistake in the writer's own code.
+ */
 function isCalled(name: string, text: string): boolean {
   const escaped = name.replaceAll('$', '\\$');
   const begins = `(?<![\\w$.])${escaped}`;
-  const calls = `${begins}\\s*[.[]|new\\s+${escaped}(?![\\w$])`;
-  return new RegExp(name === '$' ? `${calls}|${begins}\\(` : calls).test(text);
+  if (name === '$') return new RegExp(`${begins}\\s*[.(]`).test(text);
+  if (/^[A-Z]/.test(name))
+    return new RegExp(`${begins}\\s*[.[]|new\\s+${escaped}(?![\\w$])`).test(text);
+  return new RegExp(`${begins}\\s*\\.\\s*(${BEGIN})\\b`).test(text);
 }
 
 function isOwnElement({ name }: MarkupElement): boolean {

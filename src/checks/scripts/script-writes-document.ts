@@ -21,17 +21,22 @@ export default defineCheck({
   decided:
     'A script of the snippet, or one that it loads, called document.write or document.writeln. Of one that is loaded beside the page (`async`, `defer`, made by a script) browsers take no heed, which is said.',
   standard: 'HTML Living Standard, 8.4.3 document.write()',
-  needs: ['scripts'],
+  needs: ['scripts', 'traffic'],
   markup: false,
   judge: (c): Fact<Data>[] =>
     flatMap(c.renders, (render) =>
-      [...new Set(render.scripts.writers)].map((script) => {
+      flatMap([...new Set(render.scripts.writers)], (script): Fact<Data>[] => {
         const element = findWriter(c, script);
+        // The page's own scripts may write too.
+        const isPulled = render.traffic.some(
+          (one) => one.type === 'script' && one.address === script,
+        );
+        if (!element && !isPulled) return [];
         const ignored = script !== '' && (element === null || isBeside(element));
         const data = { address: script === '' ? null : script, ignored };
         const blame = element ? atTag(element) : atSnippet('writes', getHead(c.markup));
         const seen = makeSeen(render, { asked: script || 'in the snippet' });
-        return tell.seen(blame, data, seen, { group: script });
+        return [tell.seen(blame, data, seen, { group: script })];
       }),
     ),
   says: ({ address, ignored }) => ({
@@ -70,7 +75,7 @@ export default defineCheck({
 });
 
 /** The script that is to blame: by its address, or the one whose text says so. */
-function findWriter({ markup, house }: Case<'scripts'>, script: string): MarkupElement | null {
+function findWriter({ markup, house }: Case<never>, script: string): MarkupElement | null {
   const scripts = markup.elements.filter(isScript);
   const named = scripts.find((one) => {
     const src = getValue(one, 'src')?.trim();
@@ -78,7 +83,8 @@ function findWriter({ markup, house }: Case<'scripts'>, script: string): MarkupE
   });
   if (script !== '') return named ?? null;
   const inline = scripts.filter((one) => getAttribute(one, 'src') === null);
-  return inline.find(({ text }) => /\bwrite(ln)?\s*\(/.test(text)) ?? inline[0] ?? null;
+  const speaks = inline.find(({ text }) => /\bwrite(ln)?\b/.test(text));
+  return speaks ?? (house.page === undefined ? (inline[0] ?? null) : null);
 }
 
 /** It runs when the page need not wait for it. */

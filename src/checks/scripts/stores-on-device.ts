@@ -12,7 +12,7 @@ import {
 import { getTagSpan } from '../../core/markup/markup.js';
 import { getSite } from '../../core/measure/site.js';
 import { tell } from '../../core/tell.js';
-import { joinWords, shorten } from '../../core/words/list.js';
+import { countWords, joinWords, shorten } from '../../core/words/list.js';
 
 interface Data {
   host: string;
@@ -53,7 +53,7 @@ export default defineCheck({
     };
   },
   measures: ({ stored }) => shorten(stored, 120),
-  brief: ({ host, things }) => `${things.length} stored for ${host}`,
+  brief: ({ host, things }) => `${countWords(things.length, 'thing')} stored for ${host}`,
   samples: [{ host: 'tally.example', things: [{ kind: 'cookie', name: 'visit', days: 365 }] }],
   examples: {
     faulty: [

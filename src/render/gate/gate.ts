@@ -220,7 +220,7 @@ export class Gate {
     if (route.kind === 'page') return this.#answerForPage(ask, answer, url);
     const count = this.#book.follow(url, answer);
     if (route.kind === 'replay')
-      return this.#replay!.answer(ask, answer, url, (refusal) => this.#note(refusal, url));
+      return this.#replay!.answer(ask, answer, url, (refusal) => this.#note(refusal, url), count);
     const take = this.#recorder?.begin(this.#load, ask.method ?? 'GET', url.href, ask.headers);
     if (route.kind === 'refuse') {
       take?.end(route.refusal);

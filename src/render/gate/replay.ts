@@ -44,10 +44,11 @@ export class Replay {
     answer: Answer,
     url: URL,
     onRefusal: (refusal: Refusal) => void,
+    count: (piece: Buffer) => void,
   ): Promise<void> {
     const exchange = await this.#find(ask, url);
     const refusal = exchange ? getRefusal(exchange) : UNKNOWN;
-    if (exchange && !refusal) return send(exchange, answer, ask.method === 'HEAD');
+    if (exchange && !refusal) return send(exchange, answer, ask.method === 'HEAD', count);
     onRefusal(refusal ?? UNKNOWN);
     refuse(answer, 502);
   }
@@ -71,7 +72,12 @@ function getRefusal({ refused, left, status }: Exchange): Refusal | null {
   return Number.isInteger(status) && status >= 200 && status <= 599 ? null : UNKNOWN;
 }
 
-async function send(exchange: Exchange, answer: Answer, headOnly: boolean): Promise<void> {
+async function send(
+  exchange: Exchange,
+  answer: Answer,
+  headOnly: boolean,
+  count: (piece: Buffer) => void,
+): Promise<void> {
   const body = await getBytes(exchange);
   if (answer.destroyed) return;
   const headers = Object.fromEntries(
@@ -81,7 +87,10 @@ async function send(exchange: Exchange, answer: Answer, headOnly: boolean): Prom
   );
   answer.writeHead(exchange.status, headers as Record<string, string>);
   if (headOnly || BODILESS.has(exchange.status)) answer.end();
-  else answer.end(body.bytes);
+  else {
+    count(body.bytes);
+    answer.end(body.bytes);
+  }
 }
 
 /** The bytes as they came; where only the plain ones are kept, the coding is put on again. */
