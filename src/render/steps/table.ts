@@ -47,7 +47,7 @@ export const LATER_STEPS: readonly AnyStep[] = [
 
 /** What is told of it then: not what it takes a fresh page to find out. */
 export const LATER_KINDS: readonly FactKind[] = FACT_KINDS.filter(
-  (kind) => !['asks', 'handling', 'visit', 'styles', 'reaching'].includes(kind),
+  (kind) => !['asks', 'handling', 'visit', 'styles', 'reaching', 'stored'].includes(kind),
 );
 
 /** What came of all steps for one snippet. */
