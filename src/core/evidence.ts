@@ -13,7 +13,7 @@ import {
 import { widths } from '../facts/widths/fact.js';
 import { renderSchema } from './render.js';
 
-export type { Box, ElementStyle, Source } from '../facts/common.js';
+export type { Box, ElementStyle, Size, Source } from '../facts/common.js';
 export type { AsksFact } from '../facts/asks/fact.js';
 export type { CauseFact, Target, TriedCure } from '../facts/causes/fact.js';
 export type { ControlFact } from '../facts/controls/fact.js';

@@ -9,6 +9,10 @@ export const boxSchema = z.object({
 });
 export type Box = z.output<typeof boxSchema>;
 
+/** Across and down, px. */
+export const sizeSchema = z.object({ width: z.number(), height: z.number() });
+export type Size = z.output<typeof sizeSchema>;
+
 /**
  * Where something on the page comes from: a place in the snippet's text that the parser made it
  * from, or a script (the offset of its tag in the snippet, where known, and the line in its file).

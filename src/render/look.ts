@@ -1,4 +1,3 @@
-import type { StoredFact } from '../core/evidence.js';
 import { joinTraits } from '../core/markup/traits.js';
 import {
   QUIET,
@@ -122,17 +121,12 @@ async function readOn(
   // What had not come by the end of the load will hardly come now.
   const given = looked.stillMoving.length > 0 ? giveUp(limits) : limits;
   looked.stillMoving.push(...(await rest(page, traits, given, loaded)));
-  const before = loaded && terms.steps.length > 0 ? await readBefore(page, wish) : null;
+  // What comes of the visitor's steps nobody stores unasked.
+  const asksBefore = loaded && terms.steps.length > 0 && wish.wants.has('stored');
+  const before = asksBefore ? await readAllStored(page, true) : null;
   if (loaded) await clickSteps(page, terms.steps, limits);
   const reading = await readWithin(page, wish, traits, given);
   looked.reading = reading && before ? { ...reading, stored: before } : reading;
-}
-
-/** What is stored, and who is asked, before the visitor has done anything. */
-async function readBefore(page: BrowserPage, { wants }: ReadingWish): Promise<StoredFact[]> {
-  const stored = wants.has('stored') ? await readAllStored(page, true) : [];
-  page.requests.act();
-  return stored;
 }
 
 /** How long a page may take to come to rest that did not load in time, ms. */

@@ -25,6 +25,7 @@ import {
 import { describeElement } from '../../core/markup/names.js';
 import { FRAMES, isPlayer } from '../../core/standards/elements.js';
 import { findDeclaration, type StyleDeclaration } from '../../core/markup/styles.js';
+import { getElementKey } from '../../core/search/spans.js';
 import { tell } from '../../core/tell.js';
 import { isFound } from '../../core/trial/cause.js';
 import { settleCures, type Sighted } from '../../core/trial/settle.js';
@@ -102,7 +103,7 @@ function judgeRenders(c: Case<Needs>): Fact<Data, Measured>[] {
   const sightings = new Map<string, Sighting[]>();
   for (const render of c.renders) {
     for (const sized of listSized(render)) {
-      const key = JSON.stringify([sized.from, sized.selector]);
+      const key = getElementKey(sized);
       sightings.set(key, [...(sightings.get(key) ?? []), { render, sized }]);
     }
   }

@@ -3,9 +3,11 @@ import type { FrameFact } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
 import { isHidden } from '../../core/markup/hidden.js';
 import { getValue, type MarkupElement } from '../../core/markup/markup.js';
+import { opens, WHERE_DONE } from '../../core/markup/opening.js';
 import { hasHandler, isScript } from '../../core/markup/traits.js';
 import { atTag, blameElement } from '../../core/measure/blame.js';
 import { isThirdParty, parseAddress } from '../../core/measure/site.js';
+import { getElementKey } from '../../core/search/spans.js';
 import { tell } from '../../core/tell.js';
 
 interface Data {
@@ -39,10 +41,10 @@ export default defineCheck({
         .map((frame) => ({ render, frame, host: getHost(frame.address, c.house.origin) })),
     );
     const useful = new Set(
-      all.filter(({ frame }) => !isUseless(frame)).map(({ frame }) => getKey(frame)),
+      all.filter(({ frame }) => !isUseless(frame)).map(({ frame }) => getElementKey(frame)),
     );
     return flatMap(all, ({ render, frame, host }): Fact<Data, Measured>[] => {
-      if (host === null || useful.has(getKey(frame))) return [];
+      if (host === null || useful.has(getElementKey(frame))) return [];
       const { width, height } = frame.box;
       const data = { host, hidden: !isTiny(frame) };
       return [tell.seen(blameElement(c.markup, frame), data, makeSeen(render, { width, height }))];
@@ -97,19 +99,13 @@ function isTiny({ box, exposed }: FrameFact): boolean {
 }
 
 /** Visitors open it, or styles show it where something is pressed, checked or led to. */
-function canOpen({ name, attributes, text }: MarkupElement): boolean {
-  const opens = name === 'details' || name === 'dialog';
-  const styled =
-    name === 'style' && /:(checked|target|hover|focus|open|active|has)\b|@media/i.test(text);
-  return opens || styled || attributes.some((one) => one.name === 'popover');
+function canOpen(element: MarkupElement): boolean {
+  const { name, text } = element;
+  return opens(element) || (name === 'style' && (WHERE_DONE.test(text) || /@media/i.test(text)));
 }
 
 function getHost(address: string, origin: string): string | null {
   const url = parseAddress(address, origin);
   const isWeb = url !== null && /^https?:$/.test(url.protocol);
   return isWeb && isThirdParty(url.hostname, origin) ? url.hostname : null;
-}
-
-function getKey({ from, selector }: FrameFact): string {
-  return JSON.stringify([from, selector]);
 }

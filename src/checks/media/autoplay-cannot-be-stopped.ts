@@ -1,5 +1,4 @@
 import { defineCheck, makeSeen, type Case, type Fact, type MarkupFact } from '../../core/check.js';
-import type { MediaFact } from '../../core/evidence.js';
 import { flatMap, mapPresent } from '../../core/lists.js';
 import { isHidden } from '../../core/markup/hidden.js';
 import { getAttribute, type Markup } from '../../core/markup/markup.js';
@@ -7,6 +6,7 @@ import { hasHandler, isScript } from '../../core/markup/traits.js';
 import { atAttribute, atTag, blameElement } from '../../core/measure/blame.js';
 import { playsOn } from '../../core/measure/plays.js';
 import { addAttribute } from '../../core/mend/attribute.js';
+import { getElementKey } from '../../core/search/spans.js';
 import { tell } from '../../core/tell.js';
 import { formatWidths } from '../../core/words/list.js';
 
@@ -61,12 +61,12 @@ export default defineCheck({
 });
 
 function judgeRenders(c: Case<'media' | 'handling'>): Fact<Data>[] {
-  const known = ({ from, selector }: Pick<MediaFact, 'from' | 'selector'>) =>
-    JSON.stringify([from, selector]);
-  const stopped = new Set(flatMap(c.renders, ({ handling }) => handling.stopped.map(known)));
+  const stopped = new Set(
+    flatMap(c.renders, ({ handling }) => handling.stopped.map(getElementKey)),
+  );
   return flatMap(c.renders, (render) =>
     render.media
-      .filter((one) => playsOn(one) && !one.controls && !stopped.has(known(one)))
+      .filter((one) => playsOn(one) && !one.controls && !stopped.has(getElementKey(one)))
       .map((one) => {
         const { loop, duration } = one;
         const blame = blameElement(c.markup, one);

@@ -2,12 +2,8 @@ import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
 import type { MediaFact } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
 import { blameElement, locateAttribute } from '../../core/measure/blame.js';
-import {
-  getElementFrom,
-  listAround,
-  type Markup,
-  type MarkupElement,
-} from '../../core/markup/markup.js';
+import { getElementFrom, listAround, type Markup } from '../../core/markup/markup.js';
+import { opens, WHERE_DONE } from '../../core/markup/opening.js';
 import { hasHandler, isScript } from '../../core/markup/traits.js';
 import { getElementKey } from '../../core/search/spans.js';
 import { tell } from '../../core/tell.js';
@@ -114,13 +110,9 @@ function isAsked({ tag, autoplay, muted, volume }: MediaFact): boolean {
 function canOpen(markup: Markup, { from }: MediaFact): boolean {
   const element = 'offset' in from ? getElementFrom(markup, from.offset) : null;
   const around = listAround(element);
-  const opens = ({ name, attributes }: MarkupElement) =>
-    name === 'details' || name === 'dialog' || attributes.some((one) => one.name === 'popover');
   const styles = markup.elements.filter(({ name }) => name === 'style');
-  return around.some(opens) || styles.some(({ text }) => OPENING.test(text));
+  return around.some(opens) || styles.some(({ text }) => WHERE_DONE.test(text));
 }
-
-const OPENING = /:(checked|target|hover|focus|open|active|has)\b/i;
 
 function isSeen({ shown, box }: MediaFact): boolean {
   return shown && box.width > 0 && box.height > 0;

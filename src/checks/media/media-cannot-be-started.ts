@@ -11,6 +11,7 @@ import {
 import { hasHandler, isScript } from '../../core/markup/traits.js';
 import { atTag, blameElement, getBlamed } from '../../core/measure/blame.js';
 import { addAttribute } from '../../core/mend/attribute.js';
+import { getElementKey } from '../../core/search/spans.js';
 import { tell } from '../../core/tell.js';
 
 type Data = Record<never, never>;
@@ -32,7 +33,7 @@ export default defineCheck({
     const started = listStarted(c);
     return flatMap(c.renders, (render) =>
       render.media
-        .filter((one) => isIdle(one) && !started.has(getKey(one)) && !leads(c.markup, one))
+        .filter((one) => isIdle(one) && !started.has(getElementKey(one)) && !leads(c.markup, one))
         .map((one) => {
           const seen = makeSeen(render, { asked: 'no controls', happened: 'never started' });
           return tell.seen(blameElement(c.markup, one), {}, seen);
@@ -98,15 +99,11 @@ function isIdle(one: MediaFact): boolean {
   return tag === 'video' && shown && box.width > 0 && rests && readyState > 0;
 }
 
-function getKey({ from, selector }: Pick<MediaFact, 'from' | 'selector'>): string {
-  return JSON.stringify([from, selector]);
-}
-
 /** Those that were started in any window, by themselves or by a hand. */
 function listStarted({ renders }: Case<'media' | 'handling'>): Set<string> {
   const all = flatMap(renders, ({ media, handling }) => [
     ...media.filter(({ started, asksForSound }) => started || asksForSound),
     ...handling.started,
   ]);
-  return new Set(all.map(getKey));
+  return new Set(all.map(getElementKey));
 }

@@ -1,10 +1,9 @@
 import { defineCheck, makeSeen, type Fact, type RenderOf } from '../../core/check.js';
 import type { MediaFact } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
-import { getElementFrom, getValue, type Markup } from '../../core/markup/markup.js';
 import { blameElement } from '../../core/measure/blame.js';
 import { nameContainer } from '../../core/measure/container.js';
-import { findAnswer, getFailure, isWebPage } from '../../core/measure/failed.js';
+import { findAnswer, isThere } from '../../core/measure/failed.js';
 import { listMediaSources, type MediaSource } from '../../core/measure/media-sources.js';
 import { tell } from '../../core/tell.js';
 import { joinWords } from '../../core/words/list.js';
@@ -38,7 +37,7 @@ export default defineCheck({
         const sources = listMediaSources(c.markup, medium, c.house.origin);
         const isBlind = showsNothing(medium, render);
         const isLost = isBlind || isUnplayed(medium);
-        const kinds = isLost ? listKinds(c.markup, sources, render) : null;
+        const kinds = isLost ? listKinds(sources, render) : null;
         if (!kinds || kinds.length === 0) return [];
         const lost = isBlind ? 'its pictures are not shown' : 'no source is supported';
         const happened = medium.error ?? lost;
@@ -97,25 +96,17 @@ function showsNothing(
 
 /** What its sources are; null where one of them did not come, so that it may be for want of that. */
 function listKinds(
-  markup: Markup,
   sources: readonly MediaSource[],
   { traffic }: RenderOf<'traffic'>,
 ): string[] | null {
   const kinds = new Set<string>();
   for (const source of sources) {
     const answer = findAnswer(source.address, traffic);
-    const type = readType(markup, source);
-    const isThere =
-      answer !== undefined && answer.status !== null && !getFailure(answer) && !isWebPage(answer);
+    const type = source.type?.value.trim() || null;
     // What it does not ask for it has passed over.
-    if (answer ? !isThere : type === null) return null;
+    if (answer ? !isThere(answer) : type === null) return null;
     const known = nameContainer(answer?.container ?? null) ?? nameContainer(type);
     kinds.add(known ?? type ?? answer?.contentType ?? 'a file of no known kind');
   }
   return [...kinds];
-}
-
-function readType(markup: Markup, { culprit }: MediaSource): string | null {
-  const element = culprit.at === 'element' ? getElementFrom(markup, culprit.offset) : null;
-  return element ? getValue(element, 'type')?.trim() || null : null;
 }

@@ -1,20 +1,15 @@
-import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
+import { defineCheck, type Fact } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
-import { blameElement, getBlamed } from '../../core/measure/blame.js';
-import { formatPixels } from '../../core/measure/units.js';
+import { getBlamed } from '../../core/measure/blame.js';
+import {
+  describePush,
+  formatMostPushed,
+  isPushing,
+  tellPushing,
+  type Pushes,
+  type Pushing,
+} from '../../core/measure/pushes.js';
 import { stateSize } from '../../core/mend/size.js';
-import { tell } from '../../core/tell.js';
-import { getMost } from '../../core/words/list.js';
-
-interface Data {
-  /** Of its pictures, px. */
-  size: { width: number; height: number } | null;
-}
-
-type Measured = { moves: number };
-
-/** About a line: what moves by less is not noticed, px. */
-const LEAST = 24;
 
 export default defineCheck({
   id: 'media-size-unset',
@@ -26,22 +21,14 @@ export default defineCheck({
   standard: 'HTML Living Standard, 4.8.16 Dimension attributes; CSS 2, 10.6.2',
   needs: ['media'],
   markup: false,
-  judge: (c): Fact<Data, Measured>[] =>
+  judge: (c): Fact<Pushing, Pushes>[] =>
     flatMap(c.renders, (render) =>
-      render.media
-        .filter(({ shown, pushes }) => shown && pushes > LEAST)
-        .map((one) =>
-          tell.seen(
-            blameElement(c.markup, one),
-            { size: one.pixels },
-            makeSeen(render, { moves: one.pushes }),
-          ),
-        ),
+      render.media.filter(isPushing).map((one) => tellPushing(c.markup, render, one)),
     ),
   says: (_data, { seen }) => ({
     message: `Nothing says how high the video is${
       seen.length > 0
-        ? `: when its file comes, what stands below it moves down by ${formatPixels(getMost(seen, 'moves'))}.`
+        ? `: when its file comes, what stands below it moves down by ${formatMostPushed(seen)}.`
         : ' before its file comes.'
     }`,
     notice: 'What visitors read or are about to press moves away under them.',
@@ -51,7 +38,7 @@ export default defineCheck({
     const element = getBlamed(markup, { culprit });
     return element && size ? stateSize(element, size) : null;
   },
-  measures: ({ moves }) => `moves what stands below by ${formatPixels(moves)}`,
+  measures: describePush,
   samples: [{ size: null }],
   examples: {
     faulty: [

@@ -1,9 +1,8 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
 import { flatMap, mapPresent } from '../../core/lists.js';
-import { getAttribute, getElementFrom, type Markup } from '../../core/markup/markup.js';
 import { nameContainer } from '../../core/measure/container.js';
-import { findAnswer, getFailure, isWebPage } from '../../core/measure/failed.js';
-import { listMediaSources, type MediaSource } from '../../core/measure/media-sources.js';
+import { findAnswer, isThere } from '../../core/measure/failed.js';
+import { listMediaSources } from '../../core/measure/media-sources.js';
 import type { Intent } from '../../core/mend/intent.js';
 import { tell } from '../../core/tell.js';
 import { joinWords } from '../../core/words/list.js';
@@ -33,14 +32,15 @@ export default defineCheck({
       flatMap(render.media, (medium) =>
         mapPresent(listMediaSources(c.markup, medium, c.house.origin), (source) => {
           const answer = findAnswer(source.address, render.traffic);
-          if (!answer || answer.status === null) return null;
-          if (getFailure(answer) || isWebPage(answer)) return null;
+          if (!answer || !isThere(answer)) return null;
           const { contentType: sent, container: file } = answer;
-          const declared = readType(c.markup, source);
+          const declared = source.type?.value.trim() || null;
           const data = { address: source.address, declared, sent, file };
           if (listKinds(data).length < 2) return null;
           const seen = makeSeen(render, { asked: declared ?? sent, happened: file ?? sent });
-          return tell.seen(atType(c.markup, source), data, seen, { group: source.address });
+          return tell.seen({ ...source, where: source.type ?? source.where }, data, seen, {
+            group: source.address,
+          });
         }),
       ),
     ),
@@ -109,20 +109,4 @@ function listKinds({ declared, sent, file }: Omit<Data, 'address'>): string[] {
 /** Whether it is the attribute that is wrong. */
 function mendsType({ declared, file }: Pick<Data, 'declared' | 'file'>): boolean {
   return declared !== null && nameContainer(declared) !== nameContainer(file);
-}
-
-function findType(markup: Markup, { culprit }: MediaSource) {
-  const element = culprit.at === 'element' ? getElementFrom(markup, culprit.offset) : null;
-  return element ? getAttribute(element, 'type') : null;
-}
-
-function readType(markup: Markup, source: MediaSource): string | null {
-  return findType(markup, source)?.value.trim() || null;
-}
-
-function atType(markup: Markup, source: MediaSource) {
-  const type = findType(markup, source);
-  const { culprit } = source;
-  const where = type ? { offset: type.offset, endOffset: type.endOffset } : source.where;
-  return { where, culprit };
 }

@@ -9,6 +9,7 @@ import {
 import type { ShiftsFact } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
 import { blameElement, getHead } from '../../core/measure/blame.js';
+import { getElementKey } from '../../core/search/spans.js';
 import { tell } from '../../core/tell.js';
 import { capitalize, formatWidths, nameElement, getMost } from '../../core/words/list.js';
 
@@ -106,7 +107,7 @@ function getScore({ shifts, baseline }: RenderOf<'shifts'>): number {
 function findMain(renders: Case<'shifts'>['renders']): Cause | null {
   const sums = new Map<string, Cause>();
   for (const cause of flatMap(renders, ({ shifts }) => shifts.causes)) {
-    const key = JSON.stringify([cause.from, cause.selector]);
+    const key = getElementKey(cause);
     sums.set(key, { ...cause, score: cause.score + (sums.get(key)?.score ?? 0) });
   }
   return [...sums.values()].sort((a, b) => b.score - a.score)[0] ?? null;

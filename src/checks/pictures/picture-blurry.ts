@@ -1,13 +1,20 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
 import { atAttribute, blameElement } from '../../core/measure/blame.js';
-import { formatArea, getSharpness, listShownPictures } from '../../core/measure/pictures.js';
+import {
+  describeShown,
+  formatArea,
+  getSharpness,
+  listShownPictures,
+  measureShown,
+  type ShownMeasures,
+} from '../../core/measure/pictures.js';
 import { tell } from '../../core/tell.js';
 import { formatWidths } from '../../core/words/list.js';
 
 type Data = Record<never, never>;
 
-type Measured = Record<'width' | 'height' | 'shownWidth' | 'shownHeight' | 'density', number>;
+type Measured = ShownMeasures & { density: number };
 
 /** Fewer px than this share of those that it shows at are seen. */
 const LEAST = 0.75;
@@ -30,10 +37,8 @@ export default defineCheck({
         const density = Math.min(render.viewport.density, DENSEST);
         const sharpness = getSharpness(picture);
         if (picture.pixelated || sharpness === null || sharpness >= LEAST * density) return [];
-        const { pixels, drawn } = picture;
         const blame = atAttribute(c.markup, blameElement(c.markup, picture), 'src', 'srcset');
-        const shown = { shownWidth: drawn.width, shownHeight: drawn.height };
-        return [tell.seen(blame, {}, makeSeen(render, { ...pixels, ...shown, density }))];
+        return [tell.seen(blame, {}, makeSeen(render, { ...measureShown(picture), density }))];
       }),
     ),
   says(_data, { seen }) {
@@ -50,8 +55,7 @@ export default defineCheck({
         : 'Give it a larger file, or several sizes by `srcset`; or show it smaller.',
     };
   },
-  measures: ({ width, height, shownWidth, shownHeight, density }) =>
-    `${formatArea({ width, height })} shown at ${formatArea({ width: shownWidth, height: shownHeight })}, density ${density}`,
+  measures: ({ density, ...shown }) => `${describeShown(shown)}, density ${density}`,
   samples: [{}],
   examples: {
     faulty: [

@@ -2,6 +2,7 @@ import { defineCheck, makeSeen, type Fact, type RenderOf } from '../../core/chec
 import type { PictureFact } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
 import { atAttribute, blameElement } from '../../core/measure/blame.js';
+import { SVG } from '../../core/measure/pictures.js';
 import { isOfAddress } from '../../core/measure/same-address.js';
 import { tellFailure, type Failure } from '../../core/measure/failed.js';
 import { tell } from '../../core/tell.js';
@@ -11,9 +12,6 @@ interface Data {
   why: string;
   kind: Failure['kind'] | 'content';
 }
-
-/** What a picture of no size of its own is. */
-const SVG = /^data:image\/svg|\.svg([?#]|$)/i;
 
 export default defineCheck({
   id: 'picture-missing',

@@ -3,12 +3,16 @@ import { flatMap } from '../../core/lists.js';
 import { atAttribute, blameElement } from '../../core/measure/blame.js';
 import { findAnswer } from '../../core/measure/failed.js';
 import {
+  describeShown,
   formatArea,
   getSharpness,
   listShownPictures,
+  measureShown,
+  type ShownMeasures,
   type ShownPicture,
 } from '../../core/measure/pictures.js';
 import { formatBytes } from '../../core/measure/units.js';
+import { getElementKey } from '../../core/search/spans.js';
 import { tell } from '../../core/tell.js';
 
 interface Data {
@@ -20,7 +24,7 @@ interface Data {
   enough: { width: number; height: number };
 }
 
-type Measured = Record<'width' | 'height' | 'shownWidth' | 'shownHeight' | 'density', number>;
+type Measured = ShownMeasures & { density: number };
 
 /** So many times the px that show, along a side. */
 const MOST = 2;
@@ -50,12 +54,11 @@ export default defineCheck({
       const data = weigh(all);
       if (!data) return [];
       return all.map(({ render, picture }): Fact<Data, Measured> => {
-        const { pixels, drawn } = picture;
-        const shown = { shownWidth: drawn.width, shownHeight: drawn.height };
+        const { density } = render.viewport;
         return tell.seen(
           atAttribute(c.markup, blameElement(c.markup, picture), 'src', 'srcset'),
           data,
-          makeSeen(render, { ...pixels, ...shown, density: render.viewport.density }),
+          makeSeen(render, { ...measureShown(picture), density }),
           { group: data.address },
         );
       });
@@ -70,8 +73,7 @@ export default defineCheck({
       cure: `Give it a file of ${formatArea(enough)}, or several by \`srcset\`.`,
     };
   },
-  measures: ({ width, height, shownWidth, shownHeight, density }) =>
-    `${formatArea({ width, height })} shown at ${formatArea({ width: shownWidth, height: shownHeight })}, density ${density}`,
+  measures: ({ density, ...shown }) => `${describeShown(shown)}, density ${density}`,
   brief: ({ spare }) => `a picture with ${formatBytes(spare)} for nothing`,
   samples: [
     {
@@ -115,8 +117,7 @@ function listSights(render: RenderOf<'pictures' | 'traffic'>): Sight[] {
 function groupByPicture(sights: readonly Sight[]): Sight[][] {
   const groups = new Map<string, Sight[]>();
   for (const sight of sights) {
-    const { from, selector, address } = sight.picture;
-    const key = JSON.stringify([from, selector, address]);
+    const key = `${getElementKey(sight.picture)} ${sight.picture.address}`;
     groups.set(key, [...(groups.get(key) ?? []), sight]);
   }
   return [...groups.values()];

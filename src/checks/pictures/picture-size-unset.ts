@@ -1,23 +1,19 @@
-import { defineCheck, makeSeen, type Fact, type MarkupFact } from '../../core/check.js';
+import { defineCheck, type Fact, type MarkupFact } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
 import { getValue, type MarkupElement } from '../../core/markup/markup.js';
 import { isHidden } from '../../core/markup/hidden.js';
-import { atTag, blameElement, getBlamed } from '../../core/measure/blame.js';
-import { formatPixels } from '../../core/measure/units.js';
+import { atTag, getBlamed } from '../../core/measure/blame.js';
+import {
+  describePush,
+  formatMostPushed,
+  isPushing,
+  tellPushing,
+  type Pushes,
+  type Pushing,
+} from '../../core/measure/pushes.js';
 import type { Intent } from '../../core/mend/intent.js';
 import { stateSize } from '../../core/mend/size.js';
 import { tell } from '../../core/tell.js';
-import { getMost } from '../../core/words/list.js';
-
-interface Data {
-  /** Its size, CSS px; null where it is not known. */
-  size: { width: number; height: number } | null;
-}
-
-type Measured = { moves: number };
-
-/** About a line: what moves by less is not noticed, px. */
-const LEAST = 24;
 
 export default defineCheck({
   id: 'picture-size-unset',
@@ -29,23 +25,20 @@ export default defineCheck({
   standard: 'HTML Living Standard, 4.8.16 Dimension attributes',
   needs: ['pictures'],
   markup: true,
-  judge: (c): Fact<Data, Measured>[] =>
+  judge: (c): Fact<Pushing, Pushes>[] =>
     flatMap(c.renders, (render) =>
-      flatMap(render.pictures, (picture): Fact<Data, Measured>[] => {
-        const { shown, pushes, pixels, address } = picture;
-        if (!shown || pushes <= LEAST || !/^https?:/.test(address)) return [];
-        const blame = blameElement(c.markup, picture);
-        return [tell.seen(blame, { size: pixels }, makeSeen(render, { moves: pushes }))];
-      }),
+      render.pictures
+        .filter((one) => isPushing(one) && /^https?:/.test(one.address))
+        .map((one) => tellPushing(c.markup, render, one)),
     ),
   unrendered: ({ markup }) =>
     markup.elements
       .filter((one) => one.name === 'img' && hasNoSize(one) && !isHidden(markup, one))
-      .map((one): MarkupFact<Data> => tell.markup(atTag(one), { size: null })),
+      .map((one): MarkupFact<Pushing> => tell.markup(atTag(one), { size: null })),
   says: (_data, { seen }) => ({
     message:
       seen.length > 0
-        ? `Nothing says how large the picture is: when it comes, what stands below it moves down by ${formatPixels(getMost(seen, 'moves'))}.`
+        ? `Nothing says how large the picture is: when it comes, what stands below it moves down by ${formatMostPushed(seen)}.`
         : 'Nothing says how large the picture is before it comes.',
     notice: 'What visitors read or are about to press moves away under them.',
     cure: 'Say its size by `width` and `height`, with `height: auto` where it may get narrower.',
@@ -57,7 +50,7 @@ export default defineCheck({
     if (!element || !size || isChosen || parent?.name === 'picture') return null;
     return stateSize(element, size);
   },
-  measures: ({ moves }) => `moves what stands below by ${formatPixels(moves)}`,
+  measures: describePush,
   samples: [{ size: null }],
   examples: {
     faulty: [

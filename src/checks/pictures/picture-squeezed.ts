@@ -1,13 +1,20 @@
 import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
 import { blameElement } from '../../core/measure/blame.js';
-import { formatArea, listShownPictures, type ShownPicture } from '../../core/measure/pictures.js';
+import {
+  describeShown,
+  formatArea,
+  listShownPictures,
+  measureShown,
+  type ShownMeasures,
+  type ShownPicture,
+} from '../../core/measure/pictures.js';
 import { tell } from '../../core/tell.js';
 import { formatWidths, getWorstSeen } from '../../core/words/list.js';
 
 type Data = Record<never, never>;
 
-type Measured = Record<'width' | 'height' | 'shownWidth' | 'shownHeight' | 'percent', number>;
+type Measured = ShownMeasures & { percent: number };
 
 /** So much off nobody sees, and so much is rounding, px. */
 const [MOST, ROUNDING] = [3, 1];
@@ -27,9 +34,7 @@ export default defineCheck({
       flatMap(listShownPictures(render), (picture): Fact<Data, Measured>[] => {
         const percent = getSqueeze(picture);
         if (percent <= MOST) return [];
-        const { pixels, drawn } = picture;
-        const shown = { shownWidth: drawn.width, shownHeight: drawn.height };
-        const seen = makeSeen(render, { ...pixels, ...shown, percent });
+        const seen = makeSeen(render, { ...measureShown(picture), percent });
         return [tell.seen(blameElement(c.markup, picture), {}, seen)];
       }),
     ),
@@ -47,8 +52,7 @@ export default defineCheck({
     culprit.at === 'element'
       ? [{ do: 'set-style', element: culprit.offset, declarations: { height: 'auto' } }]
       : null,
-  measures: ({ width, height, shownWidth, shownHeight }) =>
-    `${formatArea({ width, height })} shown at ${formatArea({ width: shownWidth, height: shownHeight })}`,
+  measures: describeShown,
   brief: (_data, { seen }) => {
     const worst = getWorstSeen(seen, 'percent')?.measured;
     return worst ? `a picture ${Math.round(worst.percent)} % out of shape` : 'out of shape';

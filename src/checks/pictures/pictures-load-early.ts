@@ -5,6 +5,7 @@ import { blameElement, getSourceOffset } from '../../core/measure/blame.js';
 import { findAnswer } from '../../core/measure/failed.js';
 import { formatBytes } from '../../core/measure/units.js';
 import type { Intent } from '../../core/mend/intent.js';
+import { getElementKey } from '../../core/search/spans.js';
 import { tell } from '../../core/tell.js';
 import { countWords } from '../../core/words/list.js';
 
@@ -40,7 +41,9 @@ export default defineCheck({
   judge(c): Fact<Data, Measured>[] {
     const all = c.renders.map((render) => ({ render, deep: listDeep(render) }));
     const everywhere = ({ picture }: Deep) =>
-      all.every(({ deep }) => deep.some((one) => getKey(one.picture) === getKey(picture)));
+      all.every(({ deep }) =>
+        deep.some((one) => getElementKey(one.picture) === getElementKey(picture)),
+      );
     const found = all.map(({ render, deep }) => ({ render, deep: deep.filter(everywhere) }));
     const [heaviest] = found.toSorted((a, b) => sum(b.deep) - sum(a.deep));
     if (!heaviest || sum(heaviest.deep) <= LEAST) return [];
@@ -107,8 +110,4 @@ function listDeep({ pictures, traffic, viewport }: RenderOf<'pictures' | 'traffi
 function sum(deep: readonly Deep[]): number {
   const files = new Map(deep.map(({ picture, bytes }) => [picture.address, bytes]));
   return [...files.values()].reduce((total, one) => total + one, 0);
-}
-
-function getKey({ from, selector }: PictureFact): string {
-  return JSON.stringify([from, selector]);
 }

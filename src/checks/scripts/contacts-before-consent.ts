@@ -2,7 +2,7 @@ import { defineCheck, makeSeen, type Fact } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
 import { listAddresses } from '../../core/markup/addresses.js';
 import { getSpan, atPart, atSpan, findRequestTag } from '../../core/measure/blame.js';
-import { hasHost, isThirdParty } from '../../core/measure/site.js';
+import { hasHost, leavesSite } from '../../core/measure/site.js';
 import { tell } from '../../core/tell.js';
 
 interface Data {
@@ -24,10 +24,7 @@ export default defineCheck({
   judge(c): Fact<Data, Measured>[] {
     if (!c.house.consent) return [];
     return flatMap(c.renders, (render) => {
-      const early = render.traffic.filter(
-        ({ acted, host, refused }) =>
-          !acted && isThirdParty(host, c.house.origin) && refused?.kind !== 'private-address',
-      );
+      const early = render.traffic.filter((one) => !one.acted && leavesSite(one, c.house.origin));
       const hosts = [...new Set(early.map(({ host }) => host))];
       return hosts.map((host) => {
         const request = early.find((one) => one.host === host)!;

@@ -3,7 +3,7 @@ import { flatMap, mapPresent } from '../../core/lists.js';
 import { atTag, blameElement } from '../../core/measure/blame.js';
 import { addAttribute } from '../../core/mend/attribute.js';
 import { getAttribute, getValue, type MarkupElement } from '../../core/markup/markup.js';
-import { isScript } from '../../core/markup/traits.js';
+import { isScript, runsBeside } from '../../core/markup/traits.js';
 import { parseAddress } from '../../core/measure/site.js';
 import { tell } from '../../core/tell.js';
 
@@ -112,14 +112,6 @@ function getBound({ markup, renders }: Case<Needs>, element: MarkupElement, addr
 
 /** Classic, with src, neither async nor defer, and run by browsers that know modules. */
 function isBlocking(element: MarkupElement): boolean {
-  const type = getValue(element, 'type')?.trim().toLowerCase();
-  const has = (name: string) => getAttribute(element, name) !== null;
-  return (
-    isScript(element) &&
-    type !== 'module' &&
-    Boolean(getValue(element, 'src')?.trim()) &&
-    !has('async') &&
-    !has('defer') &&
-    !has('nomodule')
-  );
+  const isNew = getAttribute(element, 'nomodule') === null && !runsBeside(element);
+  return isScript(element) && Boolean(getValue(element, 'src')?.trim()) && isNew;
 }

@@ -1,7 +1,7 @@
 import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
 import { flatMap, mapPresent } from '../../core/lists.js';
-import { getAttribute, type Markup, type MarkupElement } from '../../core/markup/markup.js';
-import { isScript } from '../../core/markup/traits.js';
+import { getAttribute, type MarkupElement } from '../../core/markup/markup.js';
+import { isModule, isScript } from '../../core/markup/traits.js';
 import { atPart, atSpan, findRequestTag } from '../../core/measure/blame.js';
 import { findLibrary } from '../../core/measure/packages.js';
 import { parseAddress } from '../../core/measure/site.js';
@@ -95,10 +95,6 @@ function listWritten({ markup, house }: Case<'traffic'>): Loaded[] {
   });
 }
 
-function isModule(element: MarkupElement): boolean {
-  return /^\s*module\s*$/i.test(getAttribute(element, 'type')?.value ?? '');
-}
-
 /** Which of those before it is the same again. */
 function findBefore(url: URL, before: readonly URL[]): Omit<Data, 'address'> | null {
   const [same, mine] = [withoutHash(url), findLibrary(url)];
@@ -143,11 +139,9 @@ function tellPulled(c: Case<'traffic'>, written: readonly Loaded[]): Fact<Data>[
       if (!found?.library) return [];
       const data = { address: request.first, ...found };
       const seen = makeSeen(render, { asked: data.address });
-      return [tell.seen(blamePulled(c.markup, request), data, seen, { group: found.library })];
+      return [
+        tell.seen(atSpan(findRequestTag(c.markup, request)), data, seen, { group: found.library }),
+      ];
     });
   });
-}
-
-function blamePulled(markup: Markup, request: Parameters<typeof findRequestTag>[1]) {
-  return atSpan(findRequestTag(markup, request));
 }

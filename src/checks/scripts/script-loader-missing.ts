@@ -8,7 +8,7 @@ import {
   type MarkupElement,
 } from '../../core/markup/markup.js';
 import { isScript } from '../../core/markup/traits.js';
-import { atSpan, atTag, blameElement, getSourceOffset } from '../../core/measure/blame.js';
+import { atTag, blameElement, getSourceOffset } from '../../core/measure/blame.js';
 import { getFailure } from '../../core/measure/failed.js';
 import { tell } from '../../core/tell.js';
 import { findSlip } from '../../core/words/slip.js';
@@ -128,14 +128,9 @@ function tellObjects({ markup }: Case<'scripts'>, render: Render): Fact<Data, Me
     const element = offset === null ? null : getElementAt(markup, offset);
     const at = element ?? scripts[0];
     if (!at) return null;
-    const blame = offset === null || element === null ? atTag(at) : atSpan(spanOf(element));
     const seen = makeSeen(render, { asked: name, happened: 'defined by nothing' });
-    return tell.seen(blame, { kind: 'object', name }, seen, { group: name });
+    return tell.seen(atTag(at), { kind: 'object', name }, seen, { group: name });
   });
-}
-
-function spanOf({ offset, tagEnd }: MarkupElement) {
-  return { offset, endOffset: tagEnd };
 }
 
 /** It is called like what comes with a script, and is no slip of a name that is there. */

@@ -2,7 +2,7 @@ import { defineCheck, makeSeen, type Fact, type RenderOf } from '../../core/chec
 import type { RequestFact } from '../../core/evidence.js';
 import { mapPresent } from '../../core/lists.js';
 import { atSpan, findRequestTag } from '../../core/measure/blame.js';
-import { isThirdParty, parseAddress } from '../../core/measure/site.js';
+import { leavesSite, parseAddress } from '../../core/measure/site.js';
 import { tell } from '../../core/tell.js';
 import { countWords } from '../../core/words/list.js';
 
@@ -72,10 +72,7 @@ export default defineCheck({
 });
 
 function listAsked({ traffic }: RenderOf<'traffic'>, origin: string): RequestFact[] {
-  return traffic.filter(
-    ({ host, inFrame, refused }) =>
-      !inFrame && isThirdParty(host, origin) && refused?.kind !== 'private-address',
-  );
+  return traffic.filter((one) => !one.inFrame && leavesSite(one, origin));
 }
 
 /** A script asked for it: one of the snippet’s, or one that came. */

@@ -3,8 +3,8 @@ import { defineCheck, type Case, type Fact } from '../../core/check.js';
 import { flatMap, mapPresent } from '../../core/lists.js';
 import { getAttribute } from '../../core/markup/markup.js';
 import { findAnswer } from '../../core/measure/failed.js';
-import { decodePath, findPackage, isCodeFile } from '../../core/measure/packages.js';
-import { parseAddress } from '../../core/measure/site.js';
+import { findPackage, isCodeFile } from '../../core/measure/packages.js';
+import { decodePart, parseAddress } from '../../core/measure/site.js';
 import { tell } from '../../core/tell.js';
 
 interface Open {
@@ -93,7 +93,7 @@ export default defineCheck({
 const EXACT = /^v?\d+\.\d+\.\d+([-+][\w.+-]*)?$/;
 /** What stands where packages do, without a version. */
 function findUnversioned(url: URL, shelves: readonly string[]): Open | null {
-  const address = url.origin + decodePath(url.pathname);
+  const address = url.origin + decodePart(url.pathname);
   const shelf = shelves.find((one) => address.startsWith(one));
   const name = shelf && /^(@[\w.-]+\/)?[\w.-]+(?=\/|$)/.exec(address.slice(shelf.length))?.[0];
   return name && !isCodeFile(name) ? { name, version: null } : null;

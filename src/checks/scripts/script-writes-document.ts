@@ -1,7 +1,7 @@
 import { defineCheck, makeSeen, type Case, type Fact } from '../../core/check.js';
 import { flatMap } from '../../core/lists.js';
 import { getAttribute, getValue, type MarkupElement } from '../../core/markup/markup.js';
-import { isScript } from '../../core/markup/traits.js';
+import { isScript, runsBeside } from '../../core/markup/traits.js';
 import { atSnippet, atTag, getHead } from '../../core/measure/blame.js';
 import { parseAddress } from '../../core/measure/site.js';
 import { tell } from '../../core/tell.js';
@@ -32,7 +32,7 @@ export default defineCheck({
           (one) => one.type === 'script' && one.address === script,
         );
         if (!element && !isPulled) return [];
-        const ignored = script !== '' && (element === null || isBeside(element));
+        const ignored = script !== '' && (element === null || runsBeside(element));
         const data = { address: script === '' ? null : script, ignored };
         const blame = element ? atTag(element) : atSnippet('writes', getHead(c.markup));
         const seen = makeSeen(render, { asked: script || 'in the snippet' });
@@ -85,10 +85,4 @@ function findWriter({ markup, house }: Case<never>, script: string): MarkupEleme
   const inline = scripts.filter((one) => getAttribute(one, 'src') === null);
   const speaks = inline.find(({ text }) => /\bwrite(ln)?\b/.test(text));
   return speaks ?? (house.page === undefined ? (inline[0] ?? null) : null);
-}
-
-/** It runs when the page need not wait for it. */
-function isBeside(element: MarkupElement): boolean {
-  const isModule = /^\s*module\s*$/i.test(getValue(element, 'type') ?? '');
-  return isModule || ['async', 'defer'].some((name) => getAttribute(element, name) !== null);
 }

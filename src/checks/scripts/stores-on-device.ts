@@ -5,11 +5,11 @@ import { isScript } from '../../core/markup/traits.js';
 import {
   atSnippet,
   atSpan,
+  atTag,
   findRequestTag,
   getHead,
   type Blame,
 } from '../../core/measure/blame.js';
-import { getTagSpan } from '../../core/markup/markup.js';
 import { getSite } from '../../core/measure/site.js';
 import { tell } from '../../core/tell.js';
 import { countWords, joinWords, shorten } from '../../core/words/list.js';
@@ -109,5 +109,5 @@ function blame({ markup }: Case<never>, { traffic }: RenderOf<'traffic'>, host: 
   if (request) return atSpan(findRequestTag(markup, request));
   const scripts = markup.elements.filter(isScript);
   const speaks = scripts.find(({ text }) => STORES.test(text)) ?? scripts[0];
-  return speaks ? atSpan(getTagSpan(speaks)) : atSnippet('stores', getHead(markup));
+  return speaks ? atTag(speaks) : atSnippet('stores', getHead(markup));
 }

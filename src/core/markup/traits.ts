@@ -1,5 +1,5 @@
 import { FRAMES, MEDIA } from '../standards/elements.js';
-import { getValue, type Markup, type MarkupElement } from './markup.js';
+import { getAttribute, getValue, type Markup, type MarkupElement } from './markup.js';
 
 /** What a snippet can do, as far as its markup tells: decides how a render is gone about. */
 export interface Traits {
@@ -142,6 +142,17 @@ function isOwnDocument(element: MarkupElement): boolean {
     getValue(element, 'shadowrootmode') !== null ||
     (element.name === 'iframe' && !BLANK.test(src) && !/^(https?:)?\/\//i.test(src))
   );
+}
+
+/** Whether a script runs when the page need not wait for it. */
+export function runsBeside(element: MarkupElement): boolean {
+  return (
+    isModule(element) || ['async', 'defer'].some((name) => getAttribute(element, name) !== null)
+  );
+}
+
+export function isModule(element: MarkupElement): boolean {
+  return getValue(element, 'type')?.trim().toLowerCase() === 'module';
 }
 
 export function hasHandler(element: MarkupElement): boolean {

@@ -39,6 +39,11 @@ export function isWebPage({ status, contentType }: RequestFact): boolean {
   return status !== null && status < 300 && PAGE.test(contentType ?? '');
 }
 
+/** Whether what was asked for came, and is no web page in its place. */
+export function isThere(answer: RequestFact): boolean {
+  return answer.status !== null && !getFailure(answer) && !isWebPage(answer);
+}
+
 /**
  * Why what was asked for at an address did not come; null where it did, and where the run itself or a vendor
  * kept it back from a visitor such as us.

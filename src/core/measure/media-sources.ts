@@ -1,7 +1,12 @@
 import type { Culprit } from '../check.js';
 import type { MediaFact } from '../evidence.js';
 import { mapPresent } from '../lists.js';
-import { getAttribute, type Markup, type MarkupElement } from '../markup/markup.js';
+import {
+  getAttribute,
+  type Markup,
+  type MarkupAttribute,
+  type MarkupElement,
+} from '../markup/markup.js';
 import type { Span } from '../snippet.js';
 import { blameElement, getBlamed } from './blame.js';
 import { parseAddress } from './site.js';
@@ -11,6 +16,8 @@ export interface MediaSource {
   address: string;
   where: Span;
   culprit: Culprit;
+  /** What it is said to be. */
+  type: MarkupAttribute | null;
 }
 
 /**
@@ -28,7 +35,8 @@ export function listMediaSources(
   const { address } = medium;
   // What is a page's own data comes without being asked for.
   const isKnown = written.some((one) => one.address === address) || !/^https?:/.test(address);
-  return isKnown ? written : [...written, { address, where, culprit }];
+  const type = element ? getAttribute(element, 'type') : null;
+  return isKnown ? written : [...written, { address, where, culprit, type }];
 }
 
 /** An address of its own outdoes those of its sources (HTML, 4.8.11.5 Loading the media resource). */
@@ -40,6 +48,7 @@ function listWritten(element: MarkupElement, base: string): MediaSource[] {
     const url = src && parseAddress(src.value.trim(), base);
     if (!url) return null;
     const where = { offset: src.offset, endOffset: src.endOffset };
-    return { address: url.href, where, culprit: { at: 'element', offset: bearer.offset } };
+    const culprit = { at: 'element', offset: bearer.offset } as const;
+    return { address: url.href, where, culprit, type: getAttribute(bearer, 'type') };
   });
 }

@@ -2,6 +2,7 @@ import type { Case, RenderOf } from '../check.js';
 import type { MotionFact } from '../evidence.js';
 import { flatMap } from '../lists.js';
 import type { Markup } from '../markup/markup.js';
+import { WHERE_DONE } from '../markup/opening.js';
 import { hasHandler, isScript } from '../markup/traits.js';
 
 /** What is no larger is a spinner, px. */
@@ -9,8 +10,6 @@ const SMALL = 48;
 const TINY = 2;
 /** What stops animations. */
 const PAUSES = /animation-play-state\s*:\s*paused|animation\s*:\s*none|animation-name\s*:\s*none/i;
-/** Styles that hold once a box is checked, or something else is done, not for those who wish for less motion. */
-const DONE = /:(checked|hover|focus|active|target|open|has)\b/i;
 
 /** Something that moves on and on, where it was seen. */
 export interface Moving {
@@ -38,7 +37,7 @@ function isLarge({ box: { width, height }, how, pictured }: MotionFact): boolean
 
 function canStop({ elements }: Markup): boolean {
   const styles = elements.filter(({ name }) => name === 'style');
-  if (styles.some(({ text }) => PAUSES.test(text) && DONE.test(text))) return true;
+  if (styles.some(({ text }) => PAUSES.test(text) && WHERE_DONE.test(text))) return true;
   const hasCode = elements.some((one) => isScript(one) || hasHandler(one));
   return hasCode && elements.some(({ name }) => /^(button|input|summary|a)$/.test(name));
 }

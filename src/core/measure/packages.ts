@@ -1,3 +1,5 @@
+import { decodePart } from './site.js';
+
 /** A package of code, as an address names it. */
 export interface Package {
   name: string;
@@ -17,19 +19,10 @@ export function isCodeFile(name: string): boolean {
 
 /** The package that an address names (`name@version`); null where it names none. */
 export function findPackage(url: URL): Package | null {
-  const match = VERSIONED.exec(decodePath(url.pathname));
+  const match = VERSIONED.exec(decodePart(url.pathname));
   if (!match || isCodeFile(match[2]!)) return null;
   const shelf = match.input.slice(0, match.index + 1);
   return { name: match[1]!, version: match[2]!, shelf };
-}
-
-/** A path with its escapes taken out, where they are whole. */
-export function decodePath(path: string): string {
-  try {
-    return decodeURIComponent(path);
-  } catch {
-    return path;
-  }
 }
 
 /** A version in the name of a file (`seedlist-3.6.0.min.js`), and one that is a part of the path (`/seedlist/3.6.0/`). */
@@ -44,7 +37,7 @@ const IN_PATH = /\/([a-z][\w.-]*)\/v?(\d+\.\d+(?:\.\d+)?)\/(?:.*\/)?[^/]+\.m?js$
 export function findLibrary(url: URL): Omit<Package, 'shelf'> | null {
   const found = findPackage(url);
   if (found) return { name: found.name, version: found.version };
-  const path = decodePath(url.pathname);
+  const path = decodePart(url.pathname);
   const match = IN_NAME.exec(path) ?? IN_PATH.exec(path);
   const name = match?.[1]!.toLowerCase();
   return match && name && !GENERIC.test(name) ? { name, version: match[2]! } : null;

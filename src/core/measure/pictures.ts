@@ -1,10 +1,7 @@
 import type { RenderOf } from '../check.js';
-import type { PictureFact } from '../evidence.js';
+import type { PictureFact, Size } from '../evidence.js';
 import { flatMap } from '../lists.js';
 import { findAnswer } from './failed.js';
-
-/** Across and down, px. */
-type Size = NonNullable<PictureFact['pixels']>;
 
 /** A picture made of px that came and shows. */
 export type ShownPicture = PictureFact & { pixels: Size; drawn: Size };
@@ -12,8 +9,8 @@ export type ShownPicture = PictureFact & { pixels: Size; drawn: Size };
 /** What is no larger is a spacer, a line or a counter, px. */
 const TINY = 2;
 
-/** What has no px of its own. */
-const SVG = /^data:image\/svg|\.svg([?#]|$)/i;
+/** The addresses of drawings, which have no px of their own. */
+export const SVG = /^data:image\/svg|\.svg([?#]|$)/i;
 
 /** Whether a picture is a drawing, which is as sharp at any size. */
 export function isVector(
@@ -46,6 +43,18 @@ export function getSharpness({ pixels, drawn, fit }: ShownPicture): number | nul
   if (fit === 'contain') return Math.max(across, down);
   if (fit === 'cover') return Math.min(across, down);
   return fit === 'fill' ? Math.sqrt(across * down) : null;
+}
+
+/** How large a picture's file is, and how large it shows, px. */
+export type ShownMeasures = Record<'width' | 'height' | 'shownWidth' | 'shownHeight', number>;
+
+export function measureShown({ pixels, drawn }: ShownPicture): ShownMeasures {
+  return { ...pixels, shownWidth: drawn.width, shownHeight: drawn.height };
+}
+
+/** As `320 × 240 px shown at 640 × 480 px`. */
+export function describeShown({ shownWidth, shownHeight, ...file }: ShownMeasures): string {
+  return `${formatArea(file)} shown at ${formatArea({ width: shownWidth, height: shownHeight })}`;
 }
 
 /** As `320 × 240 px`. */

@@ -1,4 +1,4 @@
-import { getSite } from './site.js';
+import { decodePart, getSite } from './site.js';
 
 /** What of an address is not for everybody. */
 export interface Secret {
@@ -21,7 +21,7 @@ const [SHORT, LONG] = [10, 20];
 /** The secret in an address; null where there is none to be seen. */
 export function findSecret(url: URL): Secret | null {
   if (!/^(https?|wss?):$/.test(url.protocol)) return null;
-  if (url.password !== '') return { kind: 'login', name: decode(url.username) };
+  if (url.password !== '') return { kind: 'login', name: decodePart(url.username) };
   const fragment = new URLSearchParams(url.hash.slice(1));
   for (const [name, value] of [...url.searchParams, ...fragment])
     if (isSecret(name, value)) return { kind: 'parameter', name };
@@ -40,12 +40,4 @@ function isSecret(name: string, value: string): boolean {
 /** No word, and nothing that is still to be filled in. */
 function isMixed(value: string): boolean {
   return /^[\w.~+/=:%-]+$/.test(value) && /\d/.test(value) && /[a-z]/i.test(value);
-}
-
-function decode(text: string): string {
-  try {
-    return decodeURIComponent(text);
-  } catch {
-    return text;
-  }
 }

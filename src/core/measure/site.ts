@@ -1,4 +1,5 @@
 import { getDomain } from 'tldts';
+import type { RequestFact } from '../evidence.js';
 
 /** The registrable domain of a host, or the host itself (addresses, single labels). */
 export function getSite(host: string): string {
@@ -8,6 +9,11 @@ export function getSite(host: string): string {
 /** Whether a host belongs to somebody else than the page: another registrable domain. */
 export function isThirdParty(host: string, pageOrigin: string): boolean {
   return getSite(host) !== getSite(new URL(pageOrigin).hostname);
+}
+
+/** Whether a request went out to somebody else than the page. */
+export function leavesSite({ host, refused }: RequestFact, pageOrigin: string): boolean {
+  return isThirdParty(host, pageOrigin) && refused?.kind !== 'private-address';
 }
 
 /** Whether a host matches a pattern of the house: `*` all, `*.x` every subdomain of x, else the name. */
@@ -21,6 +27,15 @@ export function matchesHost(pattern: string, host: string): boolean {
 /** Whether something at such an address is asked of a host. */
 export function hasHost({ protocol }: URL): boolean {
   return /^(https?|wss?):$/.test(protocol);
+}
+
+/** A part of an address with its escapes taken out, where they are whole: a percent sign may stand for itself. */
+export function decodePart(text: string): string {
+  try {
+    return decodeURIComponent(text);
+  } catch {
+    return text;
+  }
 }
 
 /** The address of a URL text, or null where it is none. */

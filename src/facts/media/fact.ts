@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { objectShape } from '../common.js';
+import { objectShape, sizeSchema } from '../common.js';
 import { defineKind } from '../kind.js';
 
 const medium = z.object({
@@ -30,7 +30,7 @@ const medium = z.object({
   /** The width of its pictures by their height; null for what has none, or of which nothing came; left out: not known. */
   ratio: z.number().nullable().optional(),
   /** Its pictures across and down, px; null for what has none, or of which nothing came. */
-  pixels: z.object({ width: z.number(), height: z.number() }).nullable().default(null),
+  pixels: sizeSchema.nullable().default(null),
   /** By how much what stands below it moves down when its file comes, px. */
   pushes: z.number().default(0),
   /** How its pictures are put into its box (CSS Images 3, object-fit); left out: not known. */

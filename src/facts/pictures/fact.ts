@@ -1,8 +1,6 @@
 import * as z from 'zod';
-import { objectShape } from '../common.js';
+import { objectShape, sizeSchema } from '../common.js';
 import { defineKind } from '../kind.js';
-
-const size = z.object({ width: z.number(), height: z.number() });
 
 const picture = z.object({
   ...objectShape,
@@ -14,9 +12,9 @@ const picture = z.object({
   /** Where its file is, as the browser chose it; '' for what has no file. */
   address: z.string().default(''),
   /** How many px its file has, across and down; null where that is not known, or it has no file. */
-  pixels: size.nullable().default(null),
+  pixels: sizeSchema.nullable().default(null),
   /** The box that it is drawn into, as it shows, CSS px; null where there is none. */
-  drawn: size.nullable().default(null),
+  drawn: sizeSchema.nullable().default(null),
   /** How it is put into that (CSS Images 3, object-fit), and whether its px are to show as such (image-rendering). */
   fit: z.string().default('fill'),
   pixelated: z.boolean().default(false),

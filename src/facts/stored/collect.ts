@@ -8,5 +8,5 @@ export const collectStored: Collector<'stored'> = ({ reading, baseline }) => {
 
 /** What one stored thing is known by. */
 export function nameStored({ kind, host, name }: { kind: string; host: string; name: string }) {
-  return `${kind} ${host} ${name}`;
+  return `${host} ${kind} ${name}`;
 }

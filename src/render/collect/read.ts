@@ -137,6 +137,7 @@ export async function clickSteps(
   limits: Limits,
 ): Promise<void> {
   for (const { click } of steps) {
+    page.requests.act();
     if (await page.read('clickOn', click)) await rest(page, AT_WORK, limits);
   }
 }

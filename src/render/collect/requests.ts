@@ -138,15 +138,11 @@ function listPassed(
 ): RequestFact[] {
   if (!page.hasOne || hostChanges) return [];
   const own = new URL(pageAddress).hostname;
-  return flatMap(
-    log.entries,
-    ({ address, status, contentType, container, pictured, moving, wire }) => {
-      const { hostname: host } = new URL(address);
-      if (status === null || host === own || seen.has(host)) return [];
-      const told = { status, contentType, container, pictured, moving, wire };
-      return [{ ...UNTOLD, address, first: address, host, ...told }];
-    },
-  );
+  return flatMap(log.entries, (entry) => {
+    const { hostname: host } = new URL(entry.address);
+    if (entry.status === null || host === own || seen.has(host)) return [];
+    return [{ ...UNTOLD, ...entry, first: entry.address, host }];
+  });
 }
 
 /** Protocol times are seconds. */

@@ -1,5 +1,6 @@
 import type { StoredFact } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
+import { nameStored } from '../../facts/stored/collect.js';
 import { within } from '../bounds/limit.js';
 import type { BrowserPage } from '../page/browser-page.js';
 
@@ -25,9 +26,5 @@ export async function readAllStored(
   );
   // A frame of the page's own origin tells of the same again.
   const known = new Map([...(cookies ?? []), ...things].map((one) => [JSON.stringify(one), one]));
-  return [...known.values()].sort((a, b) => getKey(a).localeCompare(getKey(b)));
-}
-
-function getKey({ host, kind, name }: StoredFact): string {
-  return `${host} ${kind} ${name}`;
+  return [...known.values()].sort((a, b) => nameStored(a).localeCompare(nameStored(b)));
 }

@@ -4,6 +4,7 @@ import { readContentType } from '../../core/measure/content-type.js';
 import type { Answer } from './exchange.js';
 import type { Refusal } from '../../core/evidence.js';
 
+const FILM = /^(video|audio)\//;
 /** More requests of one load are not written down. */
 const MOST = 5000;
 
@@ -52,7 +53,7 @@ export class RequestBook {
     let container: string | null = null;
     let pictured = false;
     let moving = false;
-    const isFilm = () => /^(video|audio)\//.test(String(answer.getHeader('content-type')));
+    let film = false;
     answer.once('close', () => {
       if (this.#entries.length >= MOST) return;
       const { statusCode, headersSent } = answer;
@@ -69,8 +70,11 @@ export class RequestBook {
       });
     });
     return (piece) => {
-      if (counted === 0) [container, moving] = [tellContainer(piece), tellsMotion(piece)];
-      pictured ||= (container !== null || isFilm()) && tellsPictures(piece);
+      if (counted === 0) {
+        [container, moving] = [tellContainer(piece), tellsMotion(piece)];
+        film = container !== null || FILM.test(String(answer.getHeader('content-type')));
+      }
+      pictured ||= film && tellsPictures(piece);
       counted += piece.length;
     };
   }

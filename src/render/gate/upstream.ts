@@ -6,6 +6,7 @@ import { ToolError } from '../../core/errors.js';
 import type { Refusal } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
 import { isSpecialName } from '../../core/measure/private-address.js';
+import { decodePart } from '../../core/measure/site.js';
 import { describeFault } from '../../core/words/fault.js';
 import { joinAuthority, stripBrackets } from './address.js';
 
@@ -80,7 +81,7 @@ export function parseProxy(given: string): Proxy | null {
   if (!URL.canParse(address)) return null;
   const url = new URL(address);
   if (url.protocol !== 'http:' && url.protocol !== 'https:') return null;
-  const said = [url.username, url.password].map(decode).join(':');
+  const said = [url.username, url.password].map(decodePart).join(':');
   return {
     scheme: url.protocol,
     host: stripBrackets(url.hostname),
@@ -88,15 +89,6 @@ export function parseProxy(given: string): Proxy | null {
     authorization: url.username ? `Basic ${Buffer.from(said).toString('base64')}` : null,
     shown: url.host,
   };
-}
-
-/** Credentials may have a percent sign that stands for itself. */
-function decode(text: string): string {
-  try {
-    return decodeURIComponent(text);
-  } catch {
-    return text;
-  }
 }
 
 /** A request to the proxy itself, which does not answer for ever. */

@@ -1,10 +1,7 @@
-/** How many px a picture's file has across and down. */
-export interface Pixels {
-  width: number;
-  height: number;
-}
+import type { Size } from '../../core/evidence.js';
 
-const counted = new WeakMap<HTMLImageElement, Pixels & { address: string }>();
+/** How many px files have that were chosen from several. */
+const counted = new WeakMap<HTMLImageElement, Size & { address: string }>();
 
 /** Whether the browser was given a choice of files: then it tells of sizes by what the choice says of them. */
 function isChosen(image: HTMLImageElement): boolean {
@@ -33,7 +30,7 @@ async function count(image: HTMLImageElement): Promise<void> {
 }
 
 /** The px of its file; null for one that did not come, or whose px were not counted. */
-export function getPixels(image: HTMLImageElement): Pixels | null {
+export function getPixels(image: HTMLImageElement): Size | null {
   if (!isThere(image)) return null;
   if (!isChosen(image)) return { width: image.naturalWidth, height: image.naturalHeight };
   const known = counted.get(image);

@@ -1,12 +1,7 @@
+import type { Size } from '../../core/evidence.js';
 import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
 import { getStatedLength } from './stated.js';
 import { getEdge } from './styles.js';
-
-/** A size across and down, px. */
-export interface Size {
-  width: number;
-  height: number;
-}
 
 /** The box that a picture or a film is drawn into, as it shows, px of the page. */
 export function getDrawn(node: HTMLElement): Size {

@@ -76,10 +76,6 @@ export interface Pulse {
   stop(): void;
 }
 
-/**
- * A page in a browser, as renders work with it: what a second engine has to do. Each call that the
- * page's own code could keep from ending either has a limit of its own, or may be left waiting.
- */
 /** The file of a picture. */
 export interface PictureFile {
   type: string;
@@ -92,6 +88,10 @@ export interface PageFile {
   text: string;
 }
 
+/**
+ * A page in a browser, as renders work with it: what a second engine has to do. Each call that the
+ * page's own code could keep from ending either has a limit of its own, or may be left waiting.
+ */
 export interface BrowserPage {
   /** Names the page's own frame in the requests. */
   readonly mainFrame: string;

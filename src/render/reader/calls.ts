@@ -45,8 +45,7 @@ import {
   showMedia,
   showSlot,
 } from '../in-page/show.js';
-
-import { readLength } from '../in-page/frames-of.js';
+import { readLength } from '../in-page/moving.js';
 import { readStored } from '../in-page/stored.js';
 
 /** What can be asked of the code that stands in a page. */

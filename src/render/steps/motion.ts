@@ -30,7 +30,7 @@ export const motionStep = defineStep({
       ...mapPresent(found, ({ id, seconds }): MotionFact | null => {
         const picture = pictures.find((one) => one.id === id);
         if (!picture) return null;
-        const { tag: _tag, from, selector, box, shown, exposed, style } = picture;
+        const { from, selector, box, shown, exposed, style } = picture;
         const element = { id, from, selector, box, shown, exposed, style };
         return { ...element, how: 'picture', pictured: true, seconds, changes: [] };
       }),
