@@ -1,4 +1,4 @@
-import { within } from './bounds/limit.js';
+import { patiently } from './bounds/patience.js';
 import { glimpse } from './glimpse.js';
 import type { Glance } from './in-page/glance.js';
 import type { Lived, Living } from './living.js';
@@ -22,7 +22,7 @@ interface Stop {
  */
 export async function goDown(living: Living, after: number): Promise<Lived> {
   const { page, limits, budget, read } = living;
-  const ask = <T>(asking: Promise<T>) => within(asking, CALLED).catch(() => null);
+  const ask = <T>(asking: Promise<T>) => patiently(asking, CALLED).catch(() => null);
   const visit = async (top: number) => {
     const gone = await ask(page.read('scrollTo', top).then(() => true));
     return (

@@ -14,6 +14,9 @@ import { KINDS, listKinds } from '../facts/kinds.js';
 import type { Reading } from './collect/read.js';
 import type { RequestLog } from './page/request-log.js';
 
+/** Why nothing is known of what is stored. */
+const UNTOLD = 'what is stored on the device was not told in time';
+
 /** What of a render decides whether all was seen. */
 export interface Sight {
   facts: Facts;
@@ -69,6 +72,7 @@ export function findGaps(sight: Sight): Gap[] {
       list(facts, [kind], 'the page was left', READ.includes(kind)),
     );
   const gaps = [...findLost(sight), ...findCapped(sight)];
+  if (reading?.stored === null) gaps.push(...list(facts, ['stored'], UNTOLD, true));
   if (hung && reading) gaps.push(...list(facts, CHANGING_KINDS, 'its code had to be stopped'));
   if (sight.cut !== null) gaps.push(...listCut(facts, sight.cut));
   // A page that hangs is not merely late.

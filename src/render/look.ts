@@ -1,15 +1,6 @@
 import { joinTraits } from '../core/markup/traits.js';
-import {
-  QUIET,
-  readAll,
-  readStill,
-  rest,
-  clickSteps,
-  waitFor,
-  type Reading,
-  type ReadingTraits,
-  type ReadingWish,
-} from './collect/read.js';
+import { readAll, readStill, waitFor, type Reading, type ReadingWish } from './collect/read.js';
+import { clickSteps, QUIET, rest, type ReadingTraits } from './collect/rest.js';
 import { readAllStored } from './collect/stored.js';
 import type { Budget } from './bounds/budget.js';
 import type { Job } from './life/job.js';
@@ -126,7 +117,7 @@ async function readOn(
   const before = asksBefore ? await readAllStored(page, true) : null;
   if (loaded) await clickSteps(page, terms.steps, limits);
   const reading = await readWithin(page, wish, traits, given);
-  looked.reading = reading && before ? { ...reading, stored: before } : reading;
+  looked.reading = reading && asksBefore ? { ...reading, stored: before } : reading;
 }
 
 /** How long a page may take to come to rest that did not load in time, ms. */

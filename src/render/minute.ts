@@ -1,5 +1,5 @@
 import { within } from './bounds/limit.js';
-import { awaitNetwork } from './collect/read.js';
+import { awaitNetwork } from './collect/rest.js';
 import { goDown } from './down.js';
 import { glimpse } from './glimpse.js';
 import type { Glance } from './in-page/glance.js';

@@ -184,6 +184,11 @@ describe('what was not read', () => {
     expect(gaps.find(({ kind }) => kind === 'page')?.kept).toBeNull();
   });
 
+  test('what is stored, where the browser did not tell', () => {
+    const [gap, ...others] = look({ reading: { raw: RAW, objects: {}, stored: null } as Reading });
+    expect([gap?.kind, gap?.kept, others]).toEqual(['stored', null, []]);
+  });
+
   test('a page that hangs was not seen to its end, and is not called late as well', () => {
     const hung = { from: null, address: null, line: null, functionName: null, seconds: 5 };
     const gaps = look({ hung, moving: ['the page'] });

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import type { FileType } from '../../src/core/evidence.js';
-import { awaitNetwork } from '../../src/render/collect/read.js';
+import { awaitNetwork } from '../../src/render/collect/rest.js';
 import { RequestLog } from '../../src/render/page/request-log.js';
 
 const INITIATOR = { url: null, line: null, column: 0, calls: [] };

@@ -14,21 +14,6 @@ export async function within<T>(promise: Promise<T>, ms: number): Promise<T | nu
   }
 }
 
-/** How often more time is given to what answers behind all that it tells. */
-const MOST_TALK = 2;
-
-/** The same, but that what comes from a page that talks without measure is given more time. */
-export async function withinTalk<T>(
-  page: { readonly talks: boolean },
-  promise: Promise<T>,
-  ms: number,
-): Promise<T | null> {
-  for (let given = 0; ; given++) {
-    const answer = await within(promise, ms);
-    if (answer !== null || !page.talks || given >= MOST_TALK) return answer;
-  }
-}
-
 /** The same, where what is late is a fault: `late` makes the error. */
 export async function inTime<T>(promise: Promise<T>, ms: number, late: () => Error): Promise<T> {
   const done = await within(

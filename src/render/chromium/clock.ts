@@ -1,5 +1,6 @@
 import { setTimeout } from 'node:timers/promises';
 import { within } from '../bounds/limit.js';
+import { patiently } from '../bounds/patience.js';
 import type { RequestLog } from '../page/request-log.js';
 import type { Passed } from '../page/browser-page.js';
 import type { Shown } from '../in-page/glance.js';
@@ -166,7 +167,7 @@ export class Clock {
     this.#held = requests.pending;
     // Now without regard to what is asked for.
     for (const { session } of targets) goOn(session);
-    return (await within(passing, Math.max(end - performance.now(), 0))) ?? false;
+    return (await patiently(passing, Math.max(end - performance.now(), 0))) ?? false;
   }
 
   /** Those of one process have one clock: it must stand in all of them before any has a goal. */
@@ -186,7 +187,7 @@ export class Clock {
 }
 
 function inTime(frame: () => Promise<Shown>): Promise<Shown | null> {
-  return within(frame(), LATE).catch(() => null);
+  return patiently(frame(), LATE).catch(() => null);
 }
 
 function whenAborted(signal: AbortSignal): Promise<void> {

@@ -4,7 +4,8 @@ import type { Viewport } from '../../core/render.js';
 import type { PageCalls } from '../reader/calls.js';
 import type { PutIn } from '../in-page/put-in.js';
 import { getWatcherScript } from '../page-scripts.js';
-import { within, withinTalk } from '../bounds/limit.js';
+import { within } from '../bounds/limit.js';
+import { patiently, withinTalk } from '../bounds/patience.js';
 import type {
   PageAnswer,
   BrowserPage,
@@ -168,7 +169,7 @@ export class Tab implements BrowserPage {
   ): Promise<FrameAnswer<PageAnswer<N>>[]> {
     const frames = this.#worlds.frames.filter((frame) => frame !== this.mainFrame);
     const answers = frames.map(async (frame) => {
-      const answer = await within(this.#worlds.call(frame, name, args), ms).catch(() => null);
+      const answer = await patiently(this.#worlds.call(frame, name, args), ms).catch(() => null);
       return answer === null ? [] : [{ frame, answer: answer as PageAnswer<N> }];
     });
     return (await Promise.all(answers)).flat();

@@ -1,6 +1,6 @@
 import { flatMap } from '../../core/lists.js';
 import type { RawFrame } from '../../facts/frames/read.js';
-import { within } from '../bounds/limit.js';
+import { patiently } from '../bounds/patience.js';
 import type { Inner } from '../in-page/inner.js';
 import type { BrowserPage } from '../page/browser-page.js';
 
@@ -32,7 +32,7 @@ export async function readDocuments(
     const { inPage, index } = answer;
     const isHidden = inPage && index === null && looksUp;
     // One that is gone meanwhile costs itself only.
-    const asked = isHidden ? within(page.findOwner(frame), FRAME_LIMIT).catch(() => null) : null;
+    const asked = isHidden ? patiently(page.findOwner(frame), FRAME_LIMIT).catch(() => null) : null;
     const owner = index === null ? await asked : (owners.get(index) ?? null);
     return owner === null ? [] : [{ frame, owner, inner: answer }];
   });

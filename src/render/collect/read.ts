@@ -1,15 +1,15 @@
 import type { FactKind, PageFact, PageWidth, StoredFact } from '../../core/evidence.js';
 import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
-import type { House } from '../../core/house/house.js';
-import type { Traits } from '../../core/markup/traits.js';
 import type { RawCovered } from '../../facts/layers/read.js';
 import type { RawPage } from '../in-page/page.js';
 import type { RawObjects } from '../reader/objects.js';
-import { DUE, type SettleWish } from '../in-page/settle.js';
+import type { SettleWish } from '../in-page/settle.js';
 import type { Whole, WholeWish } from '../reader/whole.js';
-import { within, withinTalk, type Limits } from '../bounds/limit.js';
+import type { Limits } from '../bounds/limit.js';
+import { withinTalk } from '../bounds/patience.js';
 import type { BrowserPage } from '../page/browser-page.js';
 import { readDocuments, type FrameDocument } from './documents.js';
+import { rest, type ReadingTraits } from './rest.js';
 import { readAllStored } from './stored.js';
 
 /** Everything that was read in the page of one render. */
@@ -24,12 +24,9 @@ export interface Reading {
   /** The documents of its frames. */
   inner: FrameDocument[];
   stillMoving: string[];
-  /** What is stored on the visitor's device; empty where nobody asks. */
-  stored: StoredFact[];
+  /** What is stored on the visitor's device; empty where nobody asks, null where it was not told. */
+  stored: StoredFact[] | null;
 }
-
-/** What of a snippet decides how its page is read. */
-export type ReadingTraits = Pick<Traits, 'changes' | 'live' | 'scrolls' | 'media'>;
 
 /** What is to be read of a page: its slots, by their names, and the kinds of facts that somebody wants. */
 export interface ReadingWish {
@@ -39,70 +36,8 @@ export interface ReadingWish {
 
 /** So many elements of a page are read; what there are more of is a gap. */
 export const ELEMENT_CAP = 5000;
-/** How long a page with code of its own must have been still to count as at rest, ms. */
-export const QUIET = 120;
-/** Where something is due, time is moved on by so much until it is done, and by so much at most, ms. */
-const [HASTE, MOST_HASTENED] = [1000, 10_000];
-/** So long the page has to come to rest once no more is waited for what its servers let wait, ms. */
-const AFTER_HOLD = 1000;
 /** The browser tells of tracks in batches, so it may take a while, ms. */
 const SOUND_TOLD = 2000;
-
-/**
- * Lets the page come to rest: by events of page and network, within the limit.
- * @param loaded it has only just loaded
- */
-export async function rest(
-  page: BrowserPage,
-  traits: ReadingTraits,
-  limits: Limits,
-  loaded = false,
-): Promise<string[]> {
-  let end = performance.now() + limits.settle;
-  let moving: string[] = [];
-  // The page itself is the first.
-  const asking = loaded && traits.live && page.requests.requests.length > 1;
-  if (asking) end += await awaitNetwork(page, limits.settle);
-  const begun = asking ? 'asking' : loaded && 'loaded';
-  let hastened = 0;
-  for (let first: SettleWish['first'] = begun; ; first = false) {
-    const left = Math.max(end - performance.now(), 50);
-    const wish = { limit: left, quiet: traits.changes ? QUIET : 0, media: traits.media, first };
-    moving = (await withinTalk(page, page.read('settle', wish), left + 500)) ?? ['the page'];
-    const waits = moving.includes(DUE) && hastened < MOST_HASTENED;
-    moving = moving.filter((what) => what !== DUE);
-    if (performance.now() >= end) break;
-    if (waits) {
-      hastened += HASTE;
-      await page.pass(HASTE, left, 'flows');
-      continue;
-    }
-    const quietFor = performance.now() - page.requests.lastActivity;
-    if (page.requests.pending > 0) end += await awaitNetwork(page, end - performance.now());
-    else if (!traits.live || quietFor >= QUIET) return moving;
-    else await page.requests.whenStill(QUIET);
-  }
-  const asksOn = traits.live && performance.now() - page.requests.lastActivity < QUIET;
-  return page.requests.pending > 0 || asksOn ? [...moving, 'the network'] : moving;
-}
-
-/**
- * Waits until nothing is under way, `ms` at most, and no longer for what servers let wait.
- * @returns how much longer the page may take to come to rest, ms
- */
-export async function awaitNetwork(
-  { requests }: Pick<BrowserPage, 'requests'>,
-  ms: number,
-): Promise<number> {
-  const isIdle = await within(
-    requests.whenIdle().then(() => true),
-    Math.max(ms, 0),
-  );
-  // What was asked for only now is given its time.
-  if (isIdle) return 0;
-  requests.hold();
-  return requests.pending === 0 ? AFTER_HOLD : 0;
-}
 
 /**
  * Rest and reading in one, for a page in which nothing is at work: null where it does not come to rest at once.
@@ -129,21 +64,6 @@ export async function readStill(
   const { page: first, objects } = whole;
   return finish(page, begin(first), objects, wish, traits, limits);
 }
-
-/** What a visitor does first, such as to close a notice: each step where there is something to click. */
-export async function clickSteps(
-  page: BrowserPage,
-  steps: House['steps'],
-  limits: Limits,
-): Promise<void> {
-  for (const { click } of steps) {
-    page.requests.act();
-    if (await page.read('clickOn', click)) await rest(page, AT_WORK, limits);
-  }
-}
-
-/** Whatever a click may have begun. */
-const AT_WORK = { changes: true, live: true, scrolls: false, media: false };
 
 /** Reads page and objects, at load and, where that can make a difference, after a scroll to the end and back. */
 export async function readAll(

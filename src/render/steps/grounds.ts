@@ -3,7 +3,7 @@ import type { Box, TextFact } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
 import { getContrast } from '../../core/measure/contrast.js';
 import type { Viewport } from '../../core/render.js';
-import { within } from '../bounds/limit.js';
+import { patiently } from '../bounds/patience.js';
 import type { BrowserPage } from '../page/browser-page.js';
 import { shootSteadily } from './shot.js';
 import { defineStep } from './step.js';
@@ -47,9 +47,9 @@ async function readGrounds(
   const open = texts.filter(isOpen).slice(0, MOST_TEXTS);
   const region = getRegion(open.map(({ area }) => area));
   if (!region || region.width * region.height > MOST_PIXELS) return new Map();
-  await within(page.read('hideLetters', true), LIMIT).catch(() => null);
+  await patiently(page.read('hideLetters', true), LIMIT).catch(() => null);
   const bytes = await shootSteadily(page, viewport, clientWidth, region);
-  await within(page.read('hideLetters', false), LIMIT).catch(() => null);
+  await patiently(page.read('hideLetters', false), LIMIT).catch(() => null);
   if (!bytes) return new Map();
   const picture = PNG.sync.read(bytes);
   return new Map(

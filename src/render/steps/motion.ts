@@ -1,6 +1,6 @@
 import type { MotionFact, PictureFact } from '../../core/evidence.js';
 import { mapPresent } from '../../core/lists.js';
-import { within } from '../bounds/limit.js';
+import { patiently } from '../bounds/patience.js';
 import type { BrowserPage } from '../page/browser-page.js';
 import { defineStep, type ReadScene } from './step.js';
 
@@ -51,7 +51,7 @@ async function readSeconds(page: BrowserPage, address: string): Promise<number |
   const file = await readFile(page, address);
   if (!file) return 0;
   const asked = page.read('readLength', file.base64, file.type).catch(() => null);
-  const read = await within(asked, LIMIT);
+  const read = await patiently(asked, LIMIT);
   return read ? read.seconds : 0;
 }
 
@@ -59,5 +59,5 @@ async function readFile(page: BrowserPage, address: string) {
   const data = /^data:(image\/[\w+.-]+);base64,(.*)$/is.exec(address);
   if (data) return { type: data[1]!.toLowerCase(), base64: data[2]! };
   const asked = page.readPicture(address).catch(() => null);
-  return within(asked, LIMIT);
+  return patiently(asked, LIMIT);
 }

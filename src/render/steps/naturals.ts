@@ -2,7 +2,7 @@ import type { FrameFact } from '../../core/evidence.js';
 import { LEAST_FILLED, listFramed } from '../../core/measure/framed.js';
 import { flatMap } from '../../core/lists.js';
 import type { FrameDocument } from '../collect/documents.js';
-import { within } from '../bounds/limit.js';
+import { patiently } from '../bounds/patience.js';
 import type { BrowserPage } from '../page/browser-page.js';
 import { defineStep } from './step.js';
 
@@ -44,9 +44,9 @@ async function readNaturals(
     .filter(({ inner }) => isUnfit(inner))
     .map(({ id }) => id);
   if (wanted.length === 0 || wanted.length > MOST) return new Map();
-  await within(page.read('squeezeFrames', wanted), LIMIT).catch(() => null);
+  await patiently(page.read('squeezeFrames', wanted), LIMIT).catch(() => null);
   const answers = await page.readFrames('readNatural', LIMIT).catch(() => []);
-  await within(page.read('releaseFrames'), LIMIT).catch(() => null);
+  await patiently(page.read('releaseFrames'), LIMIT).catch(() => null);
   // Whoever looks at them next is to see them as they were.
   await page.readFrames('waitForRoom', RELEASED).catch(() => []);
   const heights = new Map(answers.map(({ frame, answer }) => [frame, answer?.height]));

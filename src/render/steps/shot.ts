@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import type { Box, ElementFact, Shot } from '../../core/evidence.js';
 import type { Viewport } from '../../core/render.js';
 import type { RawPage } from '../in-page/page.js';
-import { within } from '../bounds/limit.js';
+import { patiently } from '../bounds/patience.js';
 import type { BrowserPage } from '../page/browser-page.js';
 import { defineStep, type Scene } from './step.js';
 
@@ -69,9 +69,9 @@ export async function shootSteadily(
 ): Promise<Buffer | null> {
   const classic = viewport.scrollBars === 'classic';
   const bar = classic && clientWidth !== null && clientWidth < viewport.width;
-  if (bar) await within(page.read('setGutter', true), LIMIT).catch(() => null);
+  if (bar) await patiently(page.read('setGutter', true), LIMIT).catch(() => null);
   const bytes = await page.shoot(region, viewport.density / scale, LIMIT);
-  if (bar) await within(page.read('setGutter', false), LIMIT).catch(() => null);
+  if (bar) await patiently(page.read('setGutter', false), LIMIT).catch(() => null);
   return bytes;
 }
 

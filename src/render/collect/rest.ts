@@ -1,0 +1,87 @@
+import type { House } from '../../core/house/house.js';
+import type { Traits } from '../../core/markup/traits.js';
+import { within, type Limits } from '../bounds/limit.js';
+import { withinTalk } from '../bounds/patience.js';
+import { DUE, type SettleWish } from '../in-page/settle.js';
+import type { BrowserPage } from '../page/browser-page.js';
+
+/** What of a snippet decides how its page is read. */
+export type ReadingTraits = Pick<Traits, 'changes' | 'live' | 'scrolls' | 'media'>;
+
+/** How long a page with code of its own must have been still to count as at rest, ms. */
+export const QUIET = 120;
+/** Where something is due, time is moved on by so much until it is done, and by so much at most, ms. */
+const [HASTE, MOST_HASTENED] = [1000, 10_000];
+/** So long the page has to come to rest once no more is waited for what its servers let wait, ms. */
+const AFTER_HOLD = 1000;
+
+/**
+ * Lets the page come to rest: by events of page and network, within the limit.
+ * @param loaded it has only just loaded
+ */
+export async function rest(
+  page: BrowserPage,
+  traits: ReadingTraits,
+  limits: Limits,
+  loaded = false,
+): Promise<string[]> {
+  let end = performance.now() + limits.settle;
+  let moving: string[] = [];
+  // The page itself is the first.
+  const asking = loaded && traits.live && page.requests.requests.length > 1;
+  if (asking) end += await awaitNetwork(page, limits.settle);
+  const begun = asking ? 'asking' : loaded && 'loaded';
+  let hastened = 0;
+  for (let first: SettleWish['first'] = begun; ; first = false) {
+    const left = Math.max(end - performance.now(), 50);
+    const wish = { limit: left, quiet: traits.changes ? QUIET : 0, media: traits.media, first };
+    moving = (await withinTalk(page, page.read('settle', wish), left + 500)) ?? ['the page'];
+    const waits = moving.includes(DUE) && hastened < MOST_HASTENED;
+    moving = moving.filter((what) => what !== DUE);
+    if (performance.now() >= end) break;
+    if (waits) {
+      hastened += HASTE;
+      await page.pass(HASTE, left, 'flows');
+      continue;
+    }
+    const quietFor = performance.now() - page.requests.lastActivity;
+    if (page.requests.pending > 0) end += await awaitNetwork(page, end - performance.now());
+    else if (!traits.live || quietFor >= QUIET) return moving;
+    else await page.requests.whenStill(QUIET);
+  }
+  const asksOn = traits.live && performance.now() - page.requests.lastActivity < QUIET;
+  return page.requests.pending > 0 || asksOn ? [...moving, 'the network'] : moving;
+}
+
+/**
+ * Waits until nothing is under way, `ms` at most, and no longer for what servers let wait.
+ * @returns how much longer the page may take to come to rest, ms
+ */
+export async function awaitNetwork(
+  { requests }: Pick<BrowserPage, 'requests'>,
+  ms: number,
+): Promise<number> {
+  const isIdle = await within(
+    requests.whenIdle().then(() => true),
+    Math.max(ms, 0),
+  );
+  // What was asked for only now is given its time.
+  if (isIdle) return 0;
+  requests.hold();
+  return requests.pending === 0 ? AFTER_HOLD : 0;
+}
+
+/** What a visitor does first, such as to close a notice: each step where there is something to click. */
+export async function clickSteps(
+  page: BrowserPage,
+  steps: House['steps'],
+  limits: Limits,
+): Promise<void> {
+  for (const { click } of steps) {
+    page.requests.act();
+    if (await page.read('clickOn', click)) await rest(page, AT_WORK, limits);
+  }
+}
+
+/** Whatever a click may have begun. */
+const AT_WORK = { changes: true, live: true, scrolls: false, media: false };
