@@ -47,5 +47,7 @@ export default tseslint.config(
     files: ['test/**', '**/*.test.ts'],
     rules: { 'max-lines-per-function': 'off', 'max-lines': 'off' },
   },
+  // A list, a line a check: it grows with them.
+  { files: ['src/checks/index.ts'], rules: { 'max-lines': 'off' } },
   { files: ['**/*.js'], languageOptions: { globals: globals.node } },
 );

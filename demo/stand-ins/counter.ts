@@ -21,6 +21,24 @@ function makeCharts(): string {
   return `window.tallyCharts = [\n${lines.join(',\n')}\n];\n`;
 }
 
+/** Over 80 kB of functions, of which one is called, or each. */
+function makeShelf(all: boolean): string {
+  const lines = Array.from({ length: 700 }, (_, i) => {
+    const word = createHash('sha512').update(String(i)).digest('hex').slice(0, 90);
+    return `shelf.put${i} = function (bed) { return bed + "${word}" };`;
+  });
+  const call = all ? 'for (const name in shelf) shelf[name](1)' : 'shelf.put1(1)';
+  return `(() => { const shelf = {};\n${lines.join('\n')}\n${call} })();\n`;
+}
+
+/** As much of data. */
+function makeBeds(): string {
+  return makeCharts()
+    .replace('tallyCharts', 'tallyBeds')
+    .slice(0, 90_000)
+    .replace(/,[^,]*$/, ']');
+}
+
 const GIF = Uint8Array.from(atob('R0lGODlhAQABAIAAAAAAAP///yH5BAEAAAAALAAAAAABAAEAAAIBRAA7'), (c) =>
   c.charCodeAt(0),
 );
@@ -37,6 +55,10 @@ counter.get('/npm/:name{[a-z]+@latest}/:file', (context) =>
 counter.get('/npm/*', (context) => context.body('window.tally = 1;\n', 200, script));
 counter.get('/small.js', (context) => context.body('window.tally = { visits: 1 };\n', 200, script));
 counter.get('/charts.js', (context) => context.body(makeCharts(), 200, script));
+counter.get('/shelf.js', (context) =>
+  context.body(makeShelf(context.req.query('all') !== undefined), 200, script),
+);
+counter.get('/beds.js', (context) => context.body(makeBeds(), 200, script));
 counter.get('/hit.gif', (context) => context.body(GIF, 200, { 'content-type': 'image/gif' }));
 counter.get('/frame', (context) =>
   context.html(

@@ -4,6 +4,7 @@ import addressInsteadOfCode from './paste/address-instead-of-code.js';
 import addressWorksOnlyHere from './paste/address-works-only-here.js';
 import altSaysNothing from './pictures/alt-says-nothing.js';
 import altTooWordy from './pictures/alt-too-wordy.js';
+import asksForDevice from './scripts/asks-for-device.js';
 import attributeMisspelt from './paste/attribute-misspelt.js';
 import audioAutoplays from './media/audio-autoplays.js';
 import autoplayCannotBeStopped from './media/autoplay-cannot-be-stopped.js';
@@ -93,10 +94,13 @@ import placeholderLeftIn from './paste/placeholder-left-in.js';
 import playerAddressMalformed from './media/player-address-malformed.js';
 import requestFailed from './scripts/request-failed.js';
 import scriptBlocksPage from './scripts/script-blocks-page.js';
+import scriptBreaksHost from './scripts/script-breaks-host.js';
 import scriptError from './scripts/script-error.js';
 import scriptIdleWhenLate from './scripts/script-idle-when-late.js';
 import scriptLoadedTwice from './scripts/script-loaded-twice.js';
 import scriptLoaderMissing from './scripts/script-loader-missing.js';
+import scriptMostlyUnused from './scripts/script-mostly-unused.js';
+import scriptNeverRests from './scripts/script-never-rests.js';
 import scriptPullsInOthers from './scripts/script-pulls-in-others.js';
 import scriptVersionFloats from './scripts/script-version-floats.js';
 import scriptWeightOverLimit from './scripts/script-weight-over-limit.js';
@@ -129,6 +133,7 @@ export const CHECKS: readonly Check[] = [
   addressWorksOnlyHere,
   altSaysNothing,
   altTooWordy,
+  asksForDevice,
   attributeMisspelt,
   audioAutoplays,
   autoplayCannotBeStopped,
@@ -218,10 +223,13 @@ export const CHECKS: readonly Check[] = [
   playerAddressMalformed,
   requestFailed,
   scriptBlocksPage,
+  scriptBreaksHost,
   scriptError,
   scriptIdleWhenLate,
   scriptLoadedTwice,
   scriptLoaderMissing,
+  scriptMostlyUnused,
+  scriptNeverRests,
   scriptPullsInOthers,
   scriptVersionFloats,
   scriptWeightOverLimit,

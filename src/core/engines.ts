@@ -47,6 +47,14 @@ export const CAPABILITIES = {
   keys: { words: 'what keys do', bears: ['handling'] },
   fingers: { words: 'what a finger does', bears: ['handling'] },
   errors: { words: 'where code breaks down', bears: ['scripts'] },
+  globals: {
+    words: 'what code does to what all code shares',
+    bears: ['scripts'],
+    matters: hasCode,
+  },
+  pleas: { words: 'what visitors are asked for', bears: ['scripts'], matters: hasCode },
+  work: { words: 'what code is at work', bears: ['unrest'], matters: hasCode },
+  coverage: { words: 'which code has run', bears: ['code'], matters: hasCode },
   painting: { words: 'what is painted', bears: ['texts', 'paint'] },
   'layout-shifts': { words: 'how far the layout jumps', bears: ['shifts'] },
   'own-time': {

@@ -16,6 +16,7 @@ import { renderSchema } from './render.js';
 export type { Box, ElementStyle, Size, Source } from '../facts/common.js';
 export type { AsksFact } from '../facts/asks/fact.js';
 export type { CauseFact, Target, TriedCure } from '../facts/causes/fact.js';
+export type { RunScript } from '../facts/code/fact.js';
 export type { ControlFact } from '../facts/controls/fact.js';
 export type { CutFact } from '../facts/cuts/fact.js';
 export type { DrawingFact } from '../facts/drawings/fact.js';
@@ -42,13 +43,14 @@ export type { Cell, PaintedPart, PaintFact } from '../facts/paint/fact.js';
 export type { PictureFact } from '../facts/pictures/fact.js';
 export type { PolicyFact } from '../facts/policy/fact.js';
 export type { ReachFact } from '../facts/reaching/fact.js';
-export type { Hang, ScriptFact } from '../facts/scripts/fact.js';
+export type { Device, Hang, Replaced, ScriptFact } from '../facts/scripts/fact.js';
 export type { StoredFact } from '../facts/stored/fact.js';
 export type { RefusedStyle } from '../facts/styles/fact.js';
 export type { ShiftsFact } from '../facts/shifts/fact.js';
 export type { SlotFact } from '../facts/slot/fact.js';
 export type { TextFact } from '../facts/texts/fact.js';
 export type { Refusal, RefusalKind, RequestFact } from '../facts/traffic/fact.js';
+export type { WorkFact } from '../facts/unrest/fact.js';
 export type { Interval, Room, WideSpan, WidthSpan, WidthsFact } from '../facts/widths/fact.js';
 
 const kindSchema = z.enum(Object.keys(KINDS) as [FactKind, ...FactKind[]]);
@@ -153,6 +155,9 @@ export const baselineSchema = z.object({
   /** By what the page's own style sheets are known; null where that was not kept. */
   sheets: z.array(z.string()).nullable().default(null),
   requests: z.array(z.string()),
+  /** Errors of its own code, by their words, and names of globals and browser's own that this changes. */
+  errors: z.array(z.string()).default([]),
+  replaced: z.array(z.string()).default([]),
   /** What it stores on the visitor's device, by the names of things stored. */
   stored: z.array(z.string()).default([]),
   /** The sum of its layout shift scores, the higher of the two. */

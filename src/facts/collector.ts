@@ -7,6 +7,7 @@ import type { Happenings } from '../render/page/happenings.js';
 import type { ServedPage } from '../render/page/served-page.js';
 import { collectAsks } from './asks/collect.js';
 import { collectCauses } from './causes/collect.js';
+import { collectCode } from './code/collect.js';
 import { collectControls } from './controls/collect.js';
 import { collectCuts } from './cuts/collect.js';
 import { collectDrawings } from './drawings/collect.js';
@@ -30,6 +31,7 @@ import { collectStored } from './stored/collect.js';
 import { collectStyles } from './styles/collect.js';
 import { collectTexts } from './texts/collect.js';
 import { collectTraffic } from './traffic/collect.js';
+import { collectUnrest } from './unrest/collect.js';
 import { collectVisit } from './visit/collect.js';
 import { collectWidths } from './widths/collect.js';
 
@@ -81,6 +83,8 @@ const COLLECTORS: { [K in FactKind]: Collector<K> } = {
   visit: collectVisit,
   traffic: collectTraffic,
   scripts: collectScripts,
+  code: collectCode,
+  unrest: collectUnrest,
   stored: collectStored,
   host: collectHost,
   styles: collectStyles,

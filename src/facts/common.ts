@@ -23,6 +23,13 @@ export const sourceSchema = z.union([
 ]);
 export type Source = z.output<typeof sourceSchema>;
 
+/** Where code is: in the snippet, or by which of its scripts; `address` and `line` (from 1) of the code itself. */
+export const codeShape = {
+  from: sourceSchema.nullable(),
+  address: z.string().nullable(),
+  line: z.int().nullable(),
+};
+
 /** Computed (not used) values, as the cascade left them: `auto`, `640px`, `100%`; '' where the engine does not tell. */
 export const elementStyleSchema = z.object({
   display: z.string(),

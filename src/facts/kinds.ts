@@ -1,6 +1,7 @@
 import type { z } from 'zod';
 import { asks } from './asks/fact.js';
 import { causes } from './causes/fact.js';
+import { code } from './code/fact.js';
 import { controls } from './controls/fact.js';
 import { cuts } from './cuts/fact.js';
 import { drawings } from './drawings/fact.js';
@@ -24,6 +25,7 @@ import { stored } from './stored/fact.js';
 import { styles } from './styles/fact.js';
 import { texts } from './texts/fact.js';
 import { traffic } from './traffic/fact.js';
+import { unrest } from './unrest/fact.js';
 import { visit } from './visit/fact.js';
 import { widths } from './widths/fact.js';
 
@@ -49,6 +51,8 @@ export const KINDS = {
   paint,
   traffic,
   scripts,
+  code,
+  unrest,
   stored,
   host,
   causes,

@@ -11,9 +11,9 @@ export async function glimpse(page: BrowserPage): Promise<Glance | null> {
   const seen = await patiently(looking, LOOKED).catch(() => null);
   if (seen === null) return null;
   const [glance, framed] = seen;
-  const { dialogs, windows, navigations, downloads, errors } = page.happened;
+  const { dialogs, windows, navigations, downloads, errors, pleas } = page.happened;
   const { requests } = page.requests;
-  const told = [dialogs, windows, navigations, downloads, errors, requests].map(
+  const told = [dialogs, windows, navigations, downloads, errors, pleas, requests].map(
     (all) => all.length,
   );
   const inside = framed.map(({ answer }) => answer).sort();

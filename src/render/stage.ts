@@ -248,6 +248,8 @@ async function prepare(
     gate.setPage(content, getLoad(render)),
     page.prepare({
       ...{ viewport: window, variant: render.variant, before, cold, profiled, scripted },
+      // Also where it is brought to the window in which it is asked for.
+      covered: changes && job.wants.has('code'),
       traced: needsMakers({ changes, hostChanges, baseline }),
     }),
   ]);

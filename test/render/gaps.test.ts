@@ -76,12 +76,14 @@ const ALL = [
     ...LAYOUT,
     ...OBJECTS,
     'asks',
+    'code',
     'handling',
     'policy',
     'reaching',
     'scripts',
     'stored',
     'traffic',
+    'unrest',
     'visit',
   ]),
 ].sort();
@@ -93,7 +95,7 @@ describe('what is withheld could have shown', () => {
     [
       'all that can be seen, as a style sheet',
       { type: 'style' },
-      ALL.filter((kind) => kind !== 'scripts' && kind !== 'stored'),
+      ALL.filter((kind) => !['scripts', 'stored', 'code', 'unrest'].includes(kind)),
     ],
     [
       'how large it is, as a picture',

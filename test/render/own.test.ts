@@ -85,6 +85,8 @@ const EMPTY: Baseline = {
   sheets: null,
   requests: [],
   stored: [],
+  errors: [],
+  replaced: [],
   jumps: 0,
   wide: [],
   made: [],

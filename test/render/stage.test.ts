@@ -98,6 +98,11 @@ class PaperPage implements BrowserPage {
     press: () => Promise.resolve(),
     swipe: <T>(_way: unknown, meanwhile: () => Promise<T>) => meanwhile(),
   };
+  readonly running = {
+    listRan: () => Promise.resolve([]),
+    measureBusy: () => Promise.resolve(0),
+    sampleWork: () => Promise.resolve([]),
+  };
   putIn = () => Promise.resolve();
   readPicture = () => Promise.resolve(null);
   listCookies = () => Promise.resolve([]);

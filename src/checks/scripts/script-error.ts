@@ -1,10 +1,9 @@
 import { defineCheck, makeSeen, type Case, type Fact, type RenderOf } from '../../core/check.js';
 import type { FileType, RequestFact, ScriptFact } from '../../core/evidence.js';
 import { flatMap, mapPresent } from '../../core/lists.js';
-import { getAttribute, getElementAt, getTagSpan, type Markup } from '../../core/markup/markup.js';
-import { isScript } from '../../core/markup/traits.js';
+import { getAttribute, getElementAt, getTagSpan } from '../../core/markup/markup.js';
 import { atSpan, getHead } from '../../core/measure/blame.js';
-import type { Span } from '../../core/snippet.js';
+import { atCode } from '../../core/measure/code.js';
 import { tell } from '../../core/tell.js';
 
 type Told = ScriptFact['errors'][number];
@@ -122,11 +121,8 @@ function judgeOwn(c: Case<Needs>, render: RenderOf<Needs>): Fact<Data>[] {
   const { scripts } = render;
   return mapPresent(scripts.errors, ({ how, text, from, address, line }): Fact<Data> | null => {
     if (ELSEWHERE.test(text)) return null;
-    const offset = from && 'offset' in from ? from.offset : null;
-    const where =
-      offset === null ? getHead(c.markup) : getPiece(c.markup, offset, address !== null);
     return tell.seen(
-      atSpan(where),
+      atCode(c.markup, { from, address }),
       { how, text, address, line },
       makeSeen(render, { error: text }),
       { group: text },
@@ -138,12 +134,4 @@ function judgeOwn(c: Case<Needs>, render: RenderOf<Needs>): Fact<Data>[] {
 function isMissed({ type, status, failed, refused }: RequestFact): boolean {
   const missing = failed !== null || (status !== null && status >= 400);
   return refused !== null || (missing && NEEDED.includes(type));
-}
-
-/** The word that it happened at; of a script with an address, its tag. */
-function getPiece(markup: Markup, offset: number, elsewhere: boolean): Span {
-  const element = elsewhere ? getElementAt(markup, offset) : null;
-  if (element && isScript(element)) return getTagSpan(element);
-  const word = /^[\w$.]+/.exec(markup.text.slice(offset, offset + 200))?.[0] ?? ' ';
-  return { offset, endOffset: Math.min(offset + word.length, markup.text.length) };
 }

@@ -68,7 +68,7 @@ export default defineCheck({
       },
       {
         name: 'one that would write, and is not called',
-        code: '<p>Sow in May.</p><script>function print() { document.write("Seeds") }</script>',
+        code: '<p>Sow in May.</p><script>function printHours() { document.write("Seeds") }</script>',
       },
     ],
   },

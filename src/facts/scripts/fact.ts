@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { sourceSchema, whoShape } from '../common.js';
+import { codeShape, sourceSchema, whoShape } from '../common.js';
 import { defineKind } from '../kind.js';
 
 const hang = z.object({
@@ -16,10 +16,28 @@ export type Hang = z.output<typeof hang>;
 const error = z.object({
   how: z.enum(['error', 'promise', 'console']),
   text: z.string(),
-  from: sourceSchema.nullable(),
-  address: z.string().nullable(),
-  line: z.int().nullable(),
+  ...codeShape,
 });
+
+/** What a visitor is asked for before a page gets it. */
+export const DEVICES = [
+  'location',
+  'notifications',
+  'camera',
+  'microphone',
+  'midi',
+  'clipboard',
+  'screens',
+] as const;
+export type Device = (typeof DEVICES)[number];
+
+const replaced = z.object({
+  how: z.enum(['added', 'replaced', 'gone']),
+  of: z.enum(['page', 'browser']),
+  name: z.string(),
+});
+/** A global of the page's, or something of the browser's own that all code shares (`Array.prototype.map`). */
+export type Replaced = z.output<typeof replaced>;
 
 export const scripts = defineKind({
   inPage: false,
@@ -42,11 +60,17 @@ export const scripts = defineKind({
     console: z.array(z.string()),
     /**
      * Errors of the snippet's code that nobody caught, promises that were rejected, and what it told the console of as
-     * errors: where in the snippet, or by which of its scripts; `address` and `line` (from 1) of the code itself.
+     * errors.
      */
     errors: z.array(error).default([]),
     /** Those that documents in its frames raise: where the frame is. */
     framed: z.array(error).default([]),
+    /** Errors of the page's own code; those that it raises without the snippet too are left out. */
+    hostErrors: z.array(error).default([]),
+    /** What is another than just before the snippet came, but for what is so without it too. */
+    replaced: z.array(replaced).default([]),
+    /** What its code asks the visitor for, that has not been touched yet. */
+    devices: z.array(z.object({ what: z.enum(DEVICES), ...codeShape })).default([]),
     /** Addresses of sounds outside of the document that a script called play() on. */
     sounds: z.array(z.string()),
     /** Addresses of scripts that write into the page while it is parsed; '' for those without one. */
@@ -70,6 +94,9 @@ export const scripts = defineKind({
     console: [],
     errors: [],
     framed: [],
+    hostErrors: [],
+    replaced: [],
+    devices: [],
     sounds: [],
     writers: [],
     waits: [],

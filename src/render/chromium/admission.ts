@@ -3,6 +3,9 @@ import { USER } from '../gate/doorman.js';
 import type { Happenings } from '../page/happenings.js';
 import type { Session } from './connection.js';
 
+/** Whatever a target opens is held until it is followed. */
+export const ALL_ATTACHED = { autoAttach: true, waitForDebuggerOnStart: true, flatten: true };
+
 /** Decides what documents may come into a page: in its frames any, in itself only the planned one. */
 export class Admission {
   /** The address that is let into the page next. */

@@ -1,4 +1,5 @@
 import type { Happenings } from '../page/happenings.js';
+import { followPleas } from './pleas.js';
 import type { Session } from './connection.js';
 import { listCalls } from './traffic.js';
 
@@ -34,8 +35,9 @@ export function followHappenings(session: Session, frame: string, now: () => Hap
   });
 }
 
-/** Has the errors told that a page, a frame or a worker logs. */
+/** Has told what a page, a frame or a worker logs as an error, or asks the visitor for. */
 export function followConsole(session: Session, now: () => Happenings): void {
+  followPleas(session, now);
   session.on('Runtime.consoleAPICalled', ({ type, args, stackTrace }) => {
     if (type !== 'error') return;
     const text = args.map((arg) => String(arg.value ?? arg.description ?? '')).join(' ');

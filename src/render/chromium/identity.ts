@@ -1,5 +1,6 @@
 import type { Protocol } from 'devtools-protocol';
 import type { Viewport } from '../../core/house/house.js';
+import type { Session } from './connection.js';
 
 type Identity = Protocol.Emulation.SetUserAgentOverrideRequest;
 type Hints = Protocol.Emulation.UserAgentMetadata;
@@ -68,6 +69,12 @@ export function getAcceptLanguage(language: string): string {
 
 function findSystem(userAgent: string): System {
   return SYSTEMS.find(({ pattern }) => pattern.test(userAgent))!;
+}
+
+/** Has a target say that of itself. @param locale how it writes days and numbers: not every browser has texts of its own in that language */
+export function introduce(session: Session, identity: Identity | null, locale: string): void {
+  if (identity) session.tell('Emulation.setUserAgentOverride', identity);
+  session.tell('Emulation.setLocaleOverride', { locale });
 }
 
 /** Client hints (User-Agent Client Hints, W3C) that agree with a user agent; a browser of another kind sends none. */

@@ -17,7 +17,7 @@ import type {
 } from '../page/browser-page.js';
 import { Happenings } from '../page/happenings.js';
 import { RequestLog, type CallFrame } from '../page/request-log.js';
-import { Admission } from './admission.js';
+import { Admission, ALL_ATTACHED } from './admission.js';
 import { Clock } from './clock.js';
 import { ProtocolError, type Connection, type Session } from './connection.js';
 import { followConsole, followHappenings } from './happenings.js';
@@ -25,7 +25,7 @@ import { watchHeart, type Heart } from './heart.js';
 import { closeContext, listCookies, openContext, type OpenedPage } from './context.js';
 import { Hand } from './hand.js';
 import { getWork } from './processes.js';
-import { getIdentity } from './identity.js';
+import { getIdentity, introduce } from './identity.js';
 import { layIn } from './lay.js';
 import { BLANK_LIMIT, leaveBehind } from './leave.js';
 import { findOwner } from './owners.js';
@@ -33,6 +33,7 @@ import { listMakers, traceMakers } from './makers.js';
 import { openClosedRoots } from './shadow.js';
 import { listFiles, readPictureFile } from './files.js';
 import { draw, shoot, takeSteady } from './shoot.js';
+import { RunningCode } from './running.js';
 import { SoundLog } from './sound.js';
 import { startProfile, stopProfile, stopScripts } from './stop.js';
 import { followTraffic } from './traffic.js';
@@ -48,6 +49,7 @@ export class Tab implements BrowserPage {
   readonly requests = new RequestLog();
   readonly mainFrame: string;
   readonly hand: Hand;
+  readonly running: RunningCode;
   #session: Session;
   #connection: Connection;
   #opened: OpenedPage;
@@ -83,6 +85,7 @@ export class Tab implements BrowserPage {
     this.#session = session;
     this.hand = new Hand(session, () => this.#window.reveal());
     this.#window = new Window(opened);
+    this.running = new RunningCode(session);
     this.#visitor = visitor;
     this.#admission = new Admission(session, targetId, () => this.happened);
   }
@@ -94,7 +97,7 @@ export class Tab implements BrowserPage {
   }
 
   async prepare(wish: Preparation): Promise<void> {
-    const { viewport, variant, before, cold, traced, profiled, scripted } = wish;
+    const { viewport, variant, before, cold, traced, profiled, covered, scripted } = wish;
     const session = this.#session;
     const { glides } = this.happened;
     const waysOut = { clearAway: () => this.read('clearAway'), goBlank: () => this.#goBlank() };
@@ -106,6 +109,7 @@ export class Tab implements BrowserPage {
     ]);
     if (traced) await traceMakers(session);
     this.#traced = traced;
+    await this.running.keep(covered);
     if (profiled) await startProfile(session);
     if (!scripted) await session.hold('Emulation.setScriptExecutionDisabled', { value: true });
   }
@@ -286,14 +290,8 @@ export class Tab implements BrowserPage {
     if (type === 'page')
       session.tell('Page.addScriptToEvaluateOnNewDocument', { source: getWatcherScript() });
     session.tell('Runtime.enable');
-    if (this.#identity) session.tell('Emulation.setUserAgentOverride', this.#identity);
-    // For browsers that have no texts of their own in that language: how days and numbers are written.
-    session.tell('Emulation.setLocaleOverride', { locale: this.#visitor.language });
-    session.tell('Target.setAutoAttach', {
-      autoAttach: true,
-      waitForDebuggerOnStart: true,
-      flatten: true,
-    });
+    introduce(session, this.#identity, this.#visitor.language);
+    session.tell('Target.setAutoAttach', ALL_ATTACHED);
     return session.send('Runtime.runIfWaitingForDebugger');
   }
 }

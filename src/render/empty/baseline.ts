@@ -1,4 +1,4 @@
-import type { Baseline } from '../../core/evidence.js';
+import type { Baseline, ScriptFact } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
 import { nameStored } from '../../facts/stored/collect.js';
 import { isSame } from '../collect/own.js';
@@ -28,9 +28,15 @@ export function makeBaseline(all: readonly Sighting[]): Baseline {
     wide: one!.widths.wide,
     sheets: [...new Set(flatMap(all, ({ sheets }) => sheets))],
     stored: [...new Set(flatMap(all, ({ evidence }) => evidence[0]!.stored.map(nameStored)))],
+    errors: listScripted(all, ({ hostErrors }) => hostErrors.map(({ text }) => text)),
+    replaced: listScripted(all, ({ replaced }) => replaced.map(({ name }) => name)),
     requests: [...new Set(flatMap(all, ({ requests }) => requests))],
     made: [...new Set(flatMap(all, ({ parted }) => parted?.made ?? []))],
   };
+}
+
+function listScripted(all: readonly Sighting[], list: (scripts: ScriptFact) => string[]): string[] {
+  return [...new Set(flatMap(all, ({ evidence }) => list(evidence[0]!.scripts)))];
 }
 
 function getWidth({ evidence }: Sighting): number {

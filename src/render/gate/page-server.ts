@@ -2,6 +2,7 @@ import { open, realpath, stat } from 'node:fs/promises';
 import { extname, join, relative, sep } from 'node:path';
 import mime from 'mime';
 import { getPath } from './address.js';
+import { askForReports } from './reported.js';
 import type { Answer, Ask } from './exchange.js';
 
 /** What the host page's origin has: the planned page and the files beside it. */
@@ -34,7 +35,7 @@ export async function servePage(source: PageSource, ask: Ask, answer: Answer): P
     answer.writeHead(200, {
       'content-type': 'text/html; charset=utf-8',
       'cache-control': 'no-store',
-      ...source.headers,
+      ...askForReports(source.headers),
     });
     answer.end(source.html);
     return true;

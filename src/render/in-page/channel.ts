@@ -7,19 +7,39 @@
 const HANDED = 'handed';
 
 export type Signal = 'play' | 'write' | 'timer-set' | 'timer-over';
+/** A snippet is about to come. */
+export const BEGIN = 'begin';
+/** What can be asked for in the page's own world. */
+export type ChannelQuestion = 'globals';
 
-/** In the page's own world. @returns what tells of an element */
-export function makeChannel(): (name: Signal, element?: HTMLElement) => void {
+/** What code of ours in the page's own world tells by, and is told and asked. */
+export interface Channel {
+  tell(name: Signal, element?: HTMLElement): void;
+  on(name: typeof BEGIN, listener: () => void): void;
+  /** @param give the answer, in words */
+  answer(name: ChannelQuestion, give: () => string): void;
+}
+
+/** In the page's own world, before its code. */
+export function makeChannel(): Channel {
   const node = document.createElement('i');
   const { apply } = Reflect;
   const { dispatchEvent } = EventTarget.prototype;
-  const Carrier = SubmitEvent;
+  const [Carrier, Answer] = [SubmitEvent, CustomEvent];
   document.dispatchEvent(new MouseEvent(HANDED, { relatedTarget: node }));
   // It carries an element as it is, in whatever tree it stands. Nothing is looked up where the page could have put something.
   const carry = (submitter: HTMLElement | null = null) =>
     ({ __proto__: null, submitter }) as SubmitEventInit;
-  return (name, element) => {
-    apply(dispatchEvent, node, [new Carrier(name, carry(element))]);
+  const send = (event: Event) => apply(dispatchEvent, node, [event]);
+  return {
+    tell: (name, element) => send(new Carrier(name, carry(element))),
+    on: (name, listener) => node.addEventListener(name, listener),
+    answer(name, give) {
+      node.addEventListener(name, () => {
+        const detail = give();
+        send(new Answer(toAnswer(name), { __proto__: null, detail } as CustomEventInit));
+      });
+    },
   };
 }
 
@@ -30,4 +50,17 @@ export function whenHanded(on: (node: Element) => void): void {
     if (relatedTarget instanceof Element) on(relatedTarget);
   };
   document.addEventListener(HANDED, take, { capture: true, once: true });
+}
+
+/** In the isolated world; '' where nobody answers. */
+export function ask(node: Element | null, name: ChannelQuestion): string {
+  let answer = '';
+  const take = (event: Event) => (answer = String((event as CustomEvent).detail ?? ''));
+  node?.addEventListener(toAnswer(name), take, { once: true });
+  node?.dispatchEvent(new Event(name));
+  return answer;
+}
+
+function toAnswer(name: ChannelQuestion): string {
+  return `${name}-answer`;
 }

@@ -1,3 +1,5 @@
+import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
+import { BEGIN } from './channel.js';
 import type { Early } from './early.js';
 import { listen, type RefusedPart } from './listen.js';
 import { MOST, sign } from './noted.js';
@@ -17,6 +19,8 @@ export interface Notebook {
   closedRoots: WeakMap<Element, ShadowRoot>;
   /** What code in the page's own world tells by; null in frames. @see ./channel.ts */
   channel: Element | null;
+  /** A slot stands: a snippet may come from now on. */
+  begun: boolean;
   /** Media that a play event was seen of. */
   played: WeakSet<HTMLMediaElement>;
   /** Changes of the document so far: tells whether it is at rest. */
@@ -92,6 +96,7 @@ function makeNotebook(takeRecords: () => void): Notebook {
     nodes,
     closedRoots,
     channel: null,
+    begun: false,
     played: new WeakSet(),
     changes: 0,
     lastChange: performance.now(),
@@ -133,6 +138,12 @@ function makeNotebook(takeRecords: () => void): Notebook {
   };
 }
 
+/** The first slot stands: what comes now is a snippet's. */
+function begin(notebook: Notebook): void {
+  notebook.begun = true;
+  notebook.channel?.dispatchEvent(new Event(BEGIN));
+}
+
 function note(notebook: Notebook, records: readonly MutationRecord[]): void {
   if (records.length === 0) return;
   notebook.changes += records.length;
@@ -141,6 +152,7 @@ function note(notebook: Notebook, records: readonly MutationRecord[]): void {
     for (const node of record.addedNodes) {
       if (!(node instanceof Element) || notebook.ids.has(node)) continue;
       notebook.idOf(node);
+      if (!notebook.begun && node.hasAttribute(SLOT_ATTRIBUTE)) begin(notebook);
       if (notebook.order.length < MOST)
         notebook.order.push({ node, parent: record.target, signature: sign(node) });
       else notebook.full = true;

@@ -41,6 +41,8 @@ export function runPutIn(this: Element, root: Element | ShadowRoot): void {
       return Reflect.apply(real, self, args) as unknown;
     },
   });
+  // Ours is there by now, and the snippet's code comes next.
+  this.dispatchEvent(new Event('begin'));
   const { onload } = window;
   for (const old of root.querySelectorAll('script')) {
     const script = document.createElement('script');

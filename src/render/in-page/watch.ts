@@ -1,14 +1,18 @@
-import { makeChannel } from './channel.js';
+import { makeChannel, type Channel } from './channel.js';
+import { watchGlobals } from './globals.js';
 
-type Tell = ReturnType<typeof makeChannel>;
+type Tell = Channel['tell'];
 
 /** Runs in the page's own world, before its scripts. */
 export function watch(): void {
   if (window.top !== window) return;
-  const tell = makeChannel();
+  const channel = makeChannel();
+  const { tell } = channel;
   watchTimers(tell);
   watchPlay(tell);
   watchWrites(tell);
+  // Last: ours are the browser's own by then.
+  watchGlobals(channel);
 }
 
 /**

@@ -162,7 +162,15 @@ export const QUICK: Purpose = {
 /** What is looked at of a page without any snippet. */
 export const EMPTY: Purpose = {
   ...PLAIN,
-  wants: new Set<FactKind>([...FITTING_KINDS, 'host', 'shifts', 'widths', 'traffic', 'stored']),
+  wants: new Set<FactKind>([
+    ...FITTING_KINDS,
+    'host',
+    'shifts',
+    'widths',
+    'traffic',
+    'stored',
+    'scripts',
+  ]),
   shots: 'none',
 };
 

@@ -42,8 +42,33 @@ export interface Preparation {
   traced: boolean;
   /** Take a profile, to name the line where it hangs. */
   profiled: boolean;
+  /** Keep in mind which of its code has run. */
+  covered: boolean;
   /** Its code runs. */
   scripted: boolean;
+}
+
+/** Code that ran, the innermost call first, and its share of the time that was looked at. */
+export interface WorkShare {
+  share: number;
+  calls: readonly CallFrame[];
+}
+
+/** A script, and how much of it has run, characters. */
+export interface RanScript {
+  address: string;
+  length: number;
+  ran: number;
+}
+
+/** What is known of a page's code while it runs. */
+export interface Running {
+  /** Scripts of some length, with what has run of them; null where that was not kept in mind. */
+  listRan(): Promise<RanScript[] | null>;
+  /** How much of the time its code has the processor, 0 to 1, for `ms` from now. */
+  measureBusy(ms: number): Promise<number>;
+  /** What code runs for so long. */
+  sampleWork(ms: number): Promise<WorkShare[]>;
 }
 
 /** Where code that was stopped spent its time; null where that is not known. */
@@ -125,6 +150,8 @@ export interface BrowserPage {
   findOwner(frame: string): Promise<number | null>;
   /** The scripts and sheets that it has loaded, as far as the browser keeps them. */
   listFiles(): Promise<PageFile[]>;
+  /** Its code, as it runs. */
+  readonly running: Running;
   /** The file of a picture, as it was loaded; null where it is not kept. */
   readPicture(address: string): Promise<PictureFile | null>;
   /** The cookies that are kept by now, whoever set them. */

@@ -1,4 +1,4 @@
-import type { ScriptFact } from '../../core/evidence.js';
+import type { Device, ScriptFact } from '../../core/evidence.js';
 import type { CallFrame } from './request-log.js';
 
 const CONSOLE_CAP = 200;
@@ -15,6 +15,12 @@ export interface Raised {
   calls: readonly CallFrame[];
 }
 
+/** Something that a visitor is to give away before having touched the page. */
+export interface Plea {
+  what: Device;
+  calls: readonly CallFrame[];
+}
+
 /** What the code of a page did since its load began that a visitor would meet; an engine tells it. */
 export class Happenings {
   dialogs: ScriptFact['dialogs'] = [];
@@ -23,6 +29,7 @@ export class Happenings {
   downloads: ScriptFact['downloads'] = [];
   console: string[] = [];
   errors: Raised[] = [];
+  readonly pleas: Plea[] = [];
   /** The document was written over after load. */
   replaced = false;
   crashed = false;
@@ -51,6 +58,11 @@ export class Happenings {
   raise(error: Raised): void {
     const isKnown = this.errors.some(({ text, how }) => text === error.text && how === error.how);
     if (!isKnown && this.errors.length < CAP) this.errors.push(error);
+  }
+
+  /** The visitor is asked for something. */
+  plead(plea: Plea): void {
+    if (this.pleas.length < CAP) this.pleas.push(plea);
   }
 
   /** The page went, or would go, elsewhere or here again. */

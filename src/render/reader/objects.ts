@@ -1,4 +1,5 @@
-import type { FactKind } from '../../core/evidence.js';
+import type { FactKind, Replaced } from '../../core/evidence.js';
+import { mapPresent } from '../../core/lists.js';
 import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
 import type { Inserted } from '../../core/markup/match.js';
 import { canCover } from '../../facts/layers/read.js';
@@ -9,6 +10,7 @@ import {
   PAGE_READERS,
   type RawFacts,
 } from '../../facts/readers.js';
+import { ask } from '../in-page/channel.js';
 import type { Notebook } from '../in-page/observe.js';
 import { walk } from '../in-page/shared.js';
 
@@ -17,6 +19,8 @@ export interface RawObjects extends RawFacts {
   sounds: string[];
   prints: number;
   writers: string[];
+  /** What of the page's globals and of the browser's own is another than before the snippet came. */
+  replaced: Replaced[];
   /** Addresses of scripts that the parser waits for. */
   held: string[];
   waits: { event: string; script: number }[];
@@ -52,6 +56,7 @@ export function readObjects({ cap, everywhere, kinds }: ObjectWish): RawObjects 
     sounds: book.sounds,
     prints: book.prints,
     writers: book.writers,
+    replaced: kinds.includes('scripts') ? listReplaced(book.channel) : [],
     held: listHeld(book.page),
     waits: book.waits,
     order: listOrder(book.order),
@@ -60,6 +65,16 @@ export function readObjects({ cap, everywhere, kinds }: ObjectWish): RawObjects 
     unplaced: book.full,
     failed,
   };
+}
+
+const MOST_REPLACED = 50;
+
+function listReplaced(channel: Element | null): Replaced[] {
+  const lines = ask(channel, 'globals').split('\n', MOST_REPLACED);
+  return mapPresent(lines, (line) => {
+    const [, how, of, name] = /^(added|replaced|gone) (page|browser) (.{1,200})/.exec(line) ?? [];
+    return name ? ({ how, of, name } as Replaced) : null;
+  });
 }
 
 function listHeld(page: Document): string[] {

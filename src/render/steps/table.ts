@@ -4,6 +4,7 @@ import { askOf } from '../bounds/asked.js';
 import type { Learned } from '../life/learned.js';
 import { asksStep } from './asks.js';
 import { causesStep } from './causes.js';
+import { coverageStep } from './coverage.js';
 import { fittingStep } from './fitting.js';
 import { groundsStep } from './grounds.js';
 import { handlingStep } from './handling.js';
@@ -15,6 +16,7 @@ import { refusedStep } from './refused.js';
 import { rulesStep } from './rules.js';
 import { shotStep } from './shot.js';
 import { isDue, PHASES, teaches, type AnyStep, type Scene, type Shots } from './step.js';
+import { unrestStep } from './unrest.js';
 import { visitStep } from './visit.js';
 import { windowsStep } from './windows.js';
 
@@ -22,6 +24,7 @@ import { windowsStep } from './windows.js';
 export const STEPS: readonly AnyStep[] = [
   refusedStep,
   asksStep,
+  unrestStep,
   fittingStep,
   groundsStep,
   motionStep,
@@ -32,6 +35,7 @@ export const STEPS: readonly AnyStep[] = [
   rulesStep,
   handlingStep,
   visitStep,
+  coverageStep,
   shotStep,
   harmStep,
 ];
@@ -47,7 +51,8 @@ export const LATER_STEPS: readonly AnyStep[] = [
 
 /** What is told of it then: not what it takes a fresh page to find out. */
 export const LATER_KINDS: readonly FactKind[] = FACT_KINDS.filter(
-  (kind) => !['asks', 'handling', 'visit', 'styles', 'reaching', 'stored'].includes(kind),
+  (kind) =>
+    !['asks', 'handling', 'visit', 'styles', 'reaching', 'stored', 'code', 'unrest'].includes(kind),
 );
 
 /** What came of all steps for one snippet. */
