@@ -153,6 +153,20 @@ const snippet = z.object({
     .string()
     .nullable()
     .describe('The whole snippet with all cures; null where there is none.'),
+  contacts: z
+    .array(
+      z.object({
+        host: z.string(),
+        site: z.string().describe('Its registrable domain.'),
+        requests: z.int(),
+        wire: z.number().describe('Bytes over the wire.'),
+        unpacked: z.number(),
+        scripts: z.int(),
+        stored: z.int().describe('Things stored under it on the device, unasked.'),
+      }),
+    )
+    .default([])
+    .describe('Hosts besides the page’s own site, each as in the render that asked it most.'),
   openLines: z
     .array(z.string())
     .default([])

@@ -14,6 +14,7 @@ import {
   orderByWorst,
 } from './summary.js';
 import { formatBlock } from './text-block.js';
+import { formatContacts } from './text-contacts.js';
 import { formatFrames } from './text-frames.js';
 import { formatGrid } from './text-grid.js';
 import { wrap } from './wrap.js';
@@ -48,6 +49,7 @@ function formatSnippet(
     formatGrid(snippet, options),
     ...blocks,
     formatFrames(snippet, options),
+    formatContacts(snippet, options),
     formatWhole(snippet, options),
     formatNotes(snippet, document, options),
   ]

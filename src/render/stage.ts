@@ -248,8 +248,8 @@ async function prepare(
     gate.setPage(content, getLoad(render)),
     page.prepare({
       ...{ viewport: window, variant: render.variant, before, cold, profiled, scripted },
-      // Also where it is brought to the window in which it is asked for.
-      covered: changes && job.wants.has('code'),
+      // Also where it is brought to the window in which it is asked for; not where it is to be told on which line it hangs.
+      covered: changes && !profiled && job.wants.has('code'),
       traced: needsMakers({ changes, hostChanges, baseline }),
     }),
   ]);

@@ -118,6 +118,25 @@ a click.
     );
   });
 
+  test('tells whom a snippet contacts, also where nothing is wrong with it', () => {
+    const host = (name: string, wire: number) => ({
+      ...{ host: `${name}.tally.example`, site: 'tally.example', requests: 2, wire },
+      ...{ unpacked: 2 * wire, scripts: 1, stored: 0 },
+    });
+    expect(format({})).not.toContain('Contacts');
+    const told = format({ contacts: [host('a', 205_000), { ...host('b', 0), stored: 3 }] });
+    expect(told).toContain(
+      [
+        '  Contacts 2 hosts of 1 site, 205 kB',
+        '    host             requests  on the wire  unpacked  scripts  stored',
+        '    a.tally.example         2       205 kB    410 kB        1       –',
+        '    b.tally.example         2            –         –        1       3',
+      ].join('\n'),
+    );
+    const many = Array.from({ length: 10 }, (_, i) => host(String(i), 10_000));
+    expect(format({ contacts: many })).toContain('and 2 more: in the HTML and JSON reports');
+  });
+
   test('keeps to a narrow terminal: grid in rows, words wrapped', () => {
     const renders = [320, 390, 600, 768, 1024, 1280].map((width) =>
       makeRender('column', width, null),

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import { within } from '../../src/render/bounds/limit.js';
-import { patiently, withinTalk } from '../../src/render/bounds/patience.js';
+import { within, withinTalk } from '../../src/render/bounds/limit.js';
+import { patiently } from '../../src/render/bounds/patience.js';
 
 test('what is late is null, what fails fails', async () => {
   const never = new Promise<string>(() => undefined);

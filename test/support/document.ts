@@ -83,6 +83,7 @@ export const makeSnippet = (given: Partial<SnippetReport> = {}): SnippetReport =
   fitsFrom: 358,
   searched: { windows: [], tried: 0, why: null },
   frameFit: [],
+  contacts: [],
   openLines: [],
   renders: [makeRender('column', 320, 'concern'), makeRender('column', 1280, null)],
   findings: [],

@@ -23,6 +23,7 @@ import { composeMend } from '../mend/compose.js';
 import type { Intent } from '../mend/intent.js';
 import { getPlace } from '../render.js';
 import { listFrameFits } from '../measure/frame-fit.js';
+import { listContacts } from '../measure/contacts.js';
 import { listOpenLines } from '../measure/open-lines.js';
 import { joinRanges } from '../search/ranges.js';
 import { getExcerpt } from './excerpt.js';
@@ -116,6 +117,7 @@ export function judgeSnippet(given: Judged): Judgement {
     findings,
     causes: listCauses(markup, groups),
     mended: mendAll(markup, groups),
+    contacts: listContacts(evidence, judged.house.origin),
     openLines: listOpenLines(evidence),
     gaps: flatMap(evidence, reportGaps),
   };
@@ -134,7 +136,7 @@ export function leaveUnjudged(
     fitsFrom: null,
     searched: { windows: [], tried: 0, why },
     ...{ frameFit: [], renders: [], findings: [], causes: [], mended: null },
-    ...{ openLines: [], gaps: [] },
+    ...{ contacts: [], openLines: [], gaps: [] },
   };
   const notJudged = checks.map(({ id }) => ({ id, why, snippet: name }));
   return { report, notJudged, broken: [] };

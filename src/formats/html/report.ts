@@ -13,6 +13,7 @@ import {
   orderByWorst,
 } from '../summary.js';
 import { formatHtmlBlock } from './block.js';
+import { formatHtmlContacts } from './contacts.js';
 import { formatHtmlFrames } from './frames.js';
 import { formatShape } from './shapes.js';
 import { formatHarm } from './harm.js';
@@ -193,7 +194,7 @@ function formatSnippet(
   return html`<section class="snippet" id="${anchor}" aria-label="${cleanLine(snippet.name)}">
     ${formatTitle(snippet)} ${formatSheet(snippet, shots)} ${formatHarm(snippet, shots)}
     ${listBlocks(snippet).map((block) => formatHtmlBlock(block, anchor, snippet))}
-    ${formatHtmlFrames(snippet)} ${formatWhole(snippet)}
+    ${formatHtmlFrames(snippet)} ${formatHtmlContacts(snippet)} ${formatWhole(snippet)}
     ${listNotes(snippet, document).map((line) => html`<p class="faint">${cleanLine(line)}</p>`)}
   </section>`;
 }

@@ -14,6 +14,25 @@ export async function within<T>(promise: Promise<T>, ms: number): Promise<T | nu
   }
 }
 
+/** How often more time is given to what answers behind all that it tells. */
+const MOST_TALK = 2;
+
+/**
+ * The same, but that what comes from a page that talks without measure is given more time.
+ * @param wait how it is waited each time
+ */
+export async function withinTalk<T>(
+  page: { readonly talks: boolean },
+  promise: Promise<T>,
+  ms: number,
+  wait: typeof within = within,
+): Promise<T | null> {
+  for (let given = 0; ; given++) {
+    const answer = await wait(promise, ms);
+    if (answer !== null || !page.talks || given >= MOST_TALK) return answer;
+  }
+}
+
 /** The same, where what is late is a fault: `late` makes the error. */
 export async function inTime<T>(promise: Promise<T>, ms: number, late: () => Error): Promise<T> {
   const done = await within(

@@ -27,21 +27,6 @@ export async function patiently<T>(
   }
 }
 
-/** How often more time is given to what answers behind all that it tells. */
-const MOST_TALK = 2;
-
-/** The same, but that what comes from a page that talks without measure is given more time. */
-export async function withinTalk<T>(
-  page: { readonly talks: boolean },
-  promise: Promise<T>,
-  ms: number,
-): Promise<T | null> {
-  for (let given = 0; ; given++) {
-    const answer = await patiently(promise, ms);
-    if (answer !== null || !page.talks || given >= MOST_TALK) return answer;
-  }
-}
-
 interface Sample {
   at: number;
   /** The time that all processors together were idle so far, ms. */

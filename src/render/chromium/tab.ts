@@ -4,8 +4,8 @@ import type { Viewport } from '../../core/render.js';
 import type { PageCalls } from '../reader/calls.js';
 import type { PutIn } from '../in-page/put-in.js';
 import { getWatcherScript } from '../page-scripts.js';
-import { within } from '../bounds/limit.js';
-import { patiently, withinTalk } from '../bounds/patience.js';
+import { within, withinTalk } from '../bounds/limit.js';
+import { patiently } from '../bounds/patience.js';
 import type {
   PageAnswer,
   BrowserPage,

@@ -5,8 +5,8 @@ import type { RawPage } from '../in-page/page.js';
 import type { RawObjects } from '../reader/objects.js';
 import type { SettleWish } from '../in-page/settle.js';
 import type { Whole, WholeWish } from '../reader/whole.js';
-import type { Limits } from '../bounds/limit.js';
-import { withinTalk } from '../bounds/patience.js';
+import { withinTalk, type Limits } from '../bounds/limit.js';
+import { patiently } from '../bounds/patience.js';
 import type { BrowserPage } from '../page/browser-page.js';
 import { readDocuments, type FrameDocument } from './documents.js';
 import { rest, type ReadingTraits } from './rest.js';
@@ -59,7 +59,7 @@ export async function readStill(
   };
   const asking = page.read('settleAndRead', settling, toWhole(wish, 'slots')).catch(() => null);
   // Of a large page the reading may take as long as the rest; to begin anew would take longer still.
-  const whole = (await withinTalk(page, asking, 2 * limits.settle))?.whole;
+  const whole = (await withinTalk(page, asking, 2 * limits.settle, patiently))?.whole;
   if (!whole || page.requests.pending > 0) return null;
   const { page: first, objects } = whole;
   return finish(page, begin(first), objects, wish, traits, limits);
@@ -147,6 +147,7 @@ export function waitFor(
     page,
     reading.catch(() => null),
     hang + 2 * settle,
+    patiently,
   );
 }
 

@@ -1,7 +1,7 @@
 import type { House } from '../../core/house/house.js';
 import type { Traits } from '../../core/markup/traits.js';
-import { within, type Limits } from '../bounds/limit.js';
-import { withinTalk } from '../bounds/patience.js';
+import { within, withinTalk, type Limits } from '../bounds/limit.js';
+import { patiently } from '../bounds/patience.js';
 import { DUE, type SettleWish } from '../in-page/settle.js';
 import type { BrowserPage } from '../page/browser-page.js';
 
@@ -35,7 +35,8 @@ export async function rest(
   for (let first: SettleWish['first'] = begun; ; first = false) {
     const left = Math.max(end - performance.now(), 50);
     const wish = { limit: left, quiet: traits.changes ? QUIET : 0, media: traits.media, first };
-    moving = (await withinTalk(page, page.read('settle', wish), left + 500)) ?? ['the page'];
+    const settling = page.read('settle', wish);
+    moving = (await withinTalk(page, settling, left + 500, patiently)) ?? ['the page'];
     const waits = moving.includes(DUE) && hastened < MOST_HASTENED;
     moving = moving.filter((what) => what !== DUE);
     if (performance.now() >= end) break;

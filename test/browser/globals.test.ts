@@ -1,0 +1,95 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { openLive, type Live } from '../support/live.js';
+import { judgeRecorded } from '../support/recorded.js';
+
+let live: Live;
+
+beforeAll(async () => {
+  live = await openLive();
+}, 60_000);
+
+afterAll(() => live.close());
+
+const makePage = (before: string, after = '') =>
+  `<!doctype html><html lang="en"><title>Beds</title><meta name="viewport" content="width=device-width"><script>${before}</script><main><div data-mivket-slot="column"></div></main><script>${after}</script>`;
+
+async function listChanged(code: string, under: Parameters<Live['render']>[1]) {
+  const { evidence } = await live.render(code, under);
+  const all = evidence.flatMap(({ scripts }) =>
+    scripts.replaced.map(({ how, of, name }) => `${how} ${of} ${name}`),
+  );
+  return [...new Set(all)].sort();
+}
+
+const list = async (code: string, under: Parameters<Live['render']>[1]) =>
+  judgeRecorded(await live.render(code, under)).map(({ id }) => id);
+
+const SOUND =
+  '<p>Sow in May.</p><script>document.querySelector("p").append(" Or in June.")</script>';
+
+describe('what the page’s own code finds afterwards', () => {
+  test('is told by its name, and whose it is', async () => {
+    const page = makePage(
+      'var seeds = {}; var count = 1; document.onclick = () => {}; var beds = "a"; function sow() {}',
+    );
+    const code =
+      '<p>Sow</p><script>seeds = {}; count = 2; document.onclick = () => {}; beds = "b"; function sow() { return 1 } history.pushState = () => {}; window.fetch = () => {}; Element.prototype.remove = () => {}; String.prototype.first = () => {}; Object.defineProperty(String.prototype, "last", { value() {} }); delete Array.prototype.at</script>';
+    expect(await listChanged(code, { page })).toEqual([
+      'added browser String.prototype.first',
+      'gone browser Array.prototype.at',
+      'replaced browser Element.prototype.remove',
+      'replaced browser fetch',
+      'replaced browser history.pushState',
+      'replaced page beds',
+      'replaced page document.onclick',
+      'replaced page seeds',
+      'replaced page sow',
+    ]);
+  }, 60_000);
+
+  test('is not told where the page does it by itself, before the slot or after', async () => {
+    const before = 'var seeds = {}; Array.prototype.first = () => {}; window.onload = () => {}';
+    const after =
+      'seeds = { late: true }; Array.prototype.last = () => {}; window.fetch = () => {}; window.onload = () => {}';
+    expect(await listChanged(SOUND, { page: makePage(before, after) })).toEqual([]);
+  }, 60_000);
+
+  test('is held against the moment at which a snippet is put in late', async () => {
+    const page = makePage('function sow() {}', 'addEventListener("load", () => { sow = () => 1 })');
+    const late = { page, insert: 'late' as const, lateScripts: true };
+    expect(await listChanged(SOUND, late)).toEqual([]);
+    const code = '<p>Sow</p><script>sow = () => 2</script>';
+    // What the page does by itself too is not told, whenever it does it.
+    expect(await listChanged(code, late)).toEqual([]);
+    const steady = { ...late, page: makePage('function sow() {}') };
+    expect(await listChanged(code, steady)).toEqual(['replaced page sow']);
+  }, 60_000);
+});
+
+describe('errors of the page’s own code', () => {
+  const read = 'document.querySelector(".bed").dataset.kind.trim()';
+
+  test('count where they are not there without the snippet', async () => {
+    const page = makePage(
+      `addEventListener("load", () => { if (document.querySelector(".bed")) ${read} })`,
+    );
+    expect(await list('<p class="bed">Sow</p>', { page })).toEqual(['script-breaks-host']);
+    expect(await list('<p class="bed" data-kind="bean">Sow</p>', { page })).toEqual([]);
+  }, 60_000);
+
+  test('do not where they are there anyway', async () => {
+    const page = makePage(`addEventListener("load", () => { ${read} })`);
+    expect(await list('<p>Sow</p>', { page })).toEqual([]);
+  }, 60_000);
+});
+
+describe('what visitors are asked for', () => {
+  const ask = 'navigator.geolocation.getCurrentPosition(() => {}, () => {})';
+  const frame = (allow: string) =>
+    `<iframe title="Map" ${allow} style="border: 0; width: 100%; height: 90px" srcdoc="<p>x</p><script>${ask}</script>"></iframe>`;
+
+  test('is told of frames too, and not of the page’s own code', async () => {
+    expect(await list(frame(''), undefined)).toEqual(['asks-for-device']);
+    expect(await list(SOUND, { page: makePage(ask) })).toEqual([]);
+  }, 60_000);
+});
