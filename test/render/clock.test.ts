@@ -110,6 +110,15 @@ describe('a page’s time', () => {
     expect(page.paces[4]).toBe((1000 - 300) / 16);
   });
 
+  test('gives what begins only now its time, however far others are ahead', async () => {
+    const clock = makeClock([100, 9000, 9600]);
+    const page = makeSession('page');
+    clock.follow(page.session);
+    await clock.pass(1000, 1000, 'stands');
+    await clock.pass(1000, 1000, 'stands');
+    expect(page.paces[4]).toBe(500 / 16);
+  });
+
   test('has no animations ahead of it where there are none', async () => {
     const clock = makeClock([100, 1400], false);
     clock.follow(makeSession('page').session);

@@ -17,6 +17,8 @@ const LATE = 1000;
 /** One that comes sooner does not take animations as far: they are waited for, but for a tenth, in so many more. */
 const MOST_FRAMES = 8;
 const NEAR = 0.9;
+/** What begins only now has as much of its time, however far others are ahead. */
+const LEAST = 0.5;
 /** Next to nothing: from none at all it does not go on from where it was. */
 const STANDING = 1e-4;
 
@@ -90,7 +92,7 @@ export class Clock {
     this.#setPace(STANDING);
     const busy = !(await this.#passAll(ms, limit));
     // Animations go by frames, and frames by the time of the machine.
-    const far = ms - this.#ahead;
+    const far = Math.max(ms - this.#ahead, LEAST * ms);
     this.#setPace(Math.max(far / FRAME, STANDING));
     await this.#showUntil(this.#shown === null ? 0 : this.#shown + far * NEAR);
     this.#setPace(then === 'flows' ? 1 : STANDING);
