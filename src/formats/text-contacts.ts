@@ -1,8 +1,7 @@
-import stringWidth from 'string-width';
 import type { SnippetReport } from '../core/run.js';
 import { sumContacts, toContactCells, type ContactCells } from './contacts.js';
 import type { Paint } from './paint.js';
-import { pad } from './text-grid.js';
+import { formatTable } from './text-table.js';
 
 const HEADS: ContactCells = {
   host: 'host',
@@ -12,7 +11,7 @@ const HEADS: ContactCells = {
   scripts: 'scripts',
   stored: 'stored',
 };
-const COLUMNS = Object.keys(HEADS) as (keyof ContactCells)[];
+const NUMBERS = ['requests', 'wire', 'unpacked', 'scripts', 'stored'] as const;
 
 /** So many hosts are still read on a terminal. */
 const MOST = 8;
@@ -21,15 +20,8 @@ const MOST = 8;
 export function formatContacts(snippet: SnippetReport, { paint }: { paint: Paint }): string {
   const { contacts } = snippet;
   if (contacts.length === 0) return '';
-  const rows = [HEADS, ...contacts.slice(0, MOST).map(toContactCells)];
-  const widths = COLUMNS.map((name) => Math.max(...rows.map((row) => stringWidth(row[name]))));
-  const lines = rows.map((row, i) => {
-    const cells = COLUMNS.map((name, at) =>
-      name === 'host' ? pad(row[name], widths[at]!) : row[name].padStart(widths[at]!),
-    );
-    const line = `    ${cells.join('  ')}`;
-    return i === 0 ? paint.faint(line) : line;
-  });
+  const cells = contacts.slice(0, MOST).map(toContactCells);
+  const lines = formatTable(HEADS, cells, paint, NUMBERS);
   const more = contacts.length - MOST;
   const rest = more > 0 ? [paint.faint(`    and ${more} more: in the HTML and JSON reports`)] : [];
   return [`  Contacts ${sumContacts(snippet)}`, ...lines, ...rest].join('\n');

@@ -1,11 +1,9 @@
-import stringWidth from 'string-width';
 import type { SnippetReport } from '../core/run.js';
 import { listFitCells, listUnfit, nameFrame, type FrameFitReport } from './frame-fit.js';
 import type { Paint } from './paint.js';
-import { pad } from './text-grid.js';
+import { formatTable } from './text-table.js';
 
 const HEADS = { slot: 'slot', window: 'window', size: 'frame', fits: 'height that fits' } as const;
-const COLUMNS = Object.keys(HEADS) as (keyof typeof HEADS)[];
 
 /** For each frame that does not fit what it has and what it needs, and the styles to paste. */
 export function formatFrames(snippet: SnippetReport, { paint }: { paint: Paint }): string {
@@ -15,12 +13,7 @@ export function formatFrames(snippet: SnippetReport, { paint }: { paint: Paint }
 }
 
 function formatFit(fit: FrameFitReport, paint: Paint): string {
-  const rows = [HEADS, ...listFitCells(fit)];
-  const widths = COLUMNS.map((name) => Math.max(...rows.map((row) => stringWidth(row[name]))));
-  const lines = rows.map((row, i) => {
-    const line = `    ${COLUMNS.map((name, at) => pad(row[name], widths[at]!)).join('  ')}`;
-    return i === 0 ? paint.faint(line.trimEnd()) : line.trimEnd();
-  });
+  const lines = formatTable(HEADS, listFitCells(fit), paint);
   // Not wrapped: it is there to be copied.
   const css = (fit.css ?? '').split('\n').map((line) => `    ${line}`);
   const head = `  Frame ${nameFrame(fit)}`;

@@ -1,5 +1,6 @@
-import type { Evidence, RequestFact, Source } from '../evidence.js';
+import type { Evidence, Source } from '../evidence.js';
 import type { Markup } from '../markup/markup.js';
+import { sumByHost } from '../measure/hosts.js';
 import type { RenderReport } from '../run.js';
 
 type Sights = Pick<RenderReport, 'traffic' | 'frames' | 'media'>;
@@ -25,21 +26,4 @@ function getLine(markup: Markup, from: Source): number | null {
   return 'offset' in from
     ? markup.place({ offset: from.offset, endOffset: from.offset }).line
     : null;
-}
-
-/** The heaviest host first. */
-function sumByHost(traffic: readonly RequestFact[]): Sights['traffic'] {
-  const hosts = new Map<string, Sights['traffic'][number]>();
-  for (const { host, wire, unpacked, failed, refused } of traffic) {
-    const sum = hosts.get(host) ?? { host, requests: 0, wire: 0, unpacked: 0, failed: 0 };
-    sum.requests++;
-    // What was refused, or broke off, weighs nothing of its own.
-    if (failed !== null || refused !== null) sum.failed++;
-    else {
-      sum.wire += wire;
-      sum.unpacked += unpacked;
-    }
-    hosts.set(host, sum);
-  }
-  return [...hosts.values()].sort((a, b) => b.wire - a.wire || a.host.localeCompare(b.host));
 }

@@ -1,7 +1,7 @@
-import type { Evidence, RequestFact } from '../evidence.js';
+import type { Evidence } from '../evidence.js';
 import { flatMap } from '../lists.js';
 import type { SnippetReport } from '../run.js';
-import { sumBytes } from './bytes.js';
+import { compareWeight, sumByHost } from './hosts.js';
 import { getSite, leavesSite } from './site.js';
 
 type Contact = SnippetReport['contacts'][number];
@@ -14,11 +14,9 @@ export function listContacts(
   const contacts = new Map<string, Contact>();
   for (const { traffic } of evidence) {
     const others = traffic.filter((request) => leavesSite(request, origin));
-    for (const host of new Set(others.map((one) => one.host))) {
-      const told = tellHost(
-        host,
-        others.filter((one) => one.host === host),
-      );
+    for (const { host, requests, wire, unpacked } of sumByHost(others)) {
+      const scripts = others.filter((one) => one.host === host && one.type === 'script').length;
+      const told = { host, site: getSite(host), requests, wire, unpacked, scripts, stored: 0 };
       const known = contacts.get(host);
       contacts.set(host, known ? takeLarger(known, told) : told);
     }
@@ -27,21 +25,7 @@ export function listContacts(
   const things = [...new Map(stored.map((one) => [JSON.stringify(one), one])).values()];
   return [...contacts.values()]
     .map((one) => ({ ...one, stored: things.filter(({ host }) => host === one.host).length }))
-    .sort((a, b) => b.wire - a.wire || a.host.localeCompare(b.host));
-}
-
-function tellHost(host: string, requests: readonly RequestFact[]): Contact {
-  // What was refused, or broke off, weighs nothing of its own.
-  const came = requests.filter(({ failed, refused }) => failed === null && refused === null);
-  return {
-    host,
-    site: getSite(host),
-    requests: requests.length,
-    wire: sumBytes(came, 'wire'),
-    unpacked: sumBytes(came, 'unpacked'),
-    scripts: requests.filter(({ type }) => type === 'script').length,
-    stored: 0,
-  };
+    .sort(compareWeight);
 }
 
 function takeLarger(a: Contact, b: Contact): Contact {

@@ -37,7 +37,7 @@ function collectTold(look: Look): Told {
     ),
   );
   const isFramed = (url: string) => url === WRITTEN || (url !== page.address && inFrames.has(url));
-  const locate = locateCode(look);
+  const locate = locateCode(look, askers);
   const all = mapPresent(happened.errors, ({ how, text, calls }) => {
     const place = locate(calls);
     return place && { error: { how, text, ...place }, framed: isFramed(calls[0]!.url) };

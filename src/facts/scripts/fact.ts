@@ -20,7 +20,7 @@ const error = z.object({
 });
 
 /** What a visitor is asked for before a page gets it. */
-export const DEVICES = [
+const DEVICES = [
   'location',
   'notifications',
   'camera',

@@ -1,5 +1,5 @@
 import type { Source } from '../../core/evidence.js';
-import { getAskers } from '../../render/collect/requests.js';
+import type { Askers } from '../../render/collect/requests.js';
 import type { CallFrame } from '../../render/page/request-log.js';
 import type { Look } from '../collector.js';
 
@@ -14,12 +14,10 @@ export interface CodePlace {
 }
 
 /** Tells of calls, the innermost first, where in the snippet they come from; null where they are not the snippet's. */
-export function locateCode({
-  page,
-  served,
-  of,
-}: Pick<Look, 'page' | 'served' | 'of'>): (calls: readonly CallFrame[]) => CodePlace | null {
-  const askers = getAskers(page, served, of);
+export function locateCode(
+  { page, of }: Pick<Look, 'page' | 'of'>,
+  askers: Askers,
+): (calls: readonly CallFrame[]) => CodePlace | null {
   return (calls) => {
     const [first] = calls;
     if (!first) return null;

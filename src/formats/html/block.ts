@@ -4,6 +4,7 @@ import { clean, cleanLine } from '../clean.js';
 import { formatMore } from '../measured.js';
 import { tellBlock, type Told } from '../told.js';
 import { formatShape } from './shapes.js';
+import { formatHtmlTable } from './table.js';
 import { html, type Html } from './template.js';
 
 /** A longer line is cut: nobody reads it in a report. */
@@ -60,28 +61,13 @@ function formatAlso({ also }: Told): Html | null {
 function formatTable({ measured: table }: Told): Html | null {
   if (table.rows.length === 0) return null;
   const named = table.rows.some(({ slot }) => slot);
-  const rows = table.rows.map(
-    ({ slot, width, what }) =>
-      html`<tr>
-        ${named ? html`<td>${cleanLine(slot)}</td>` : null}
-        <td>${cleanLine(width)}</td>
-        <td>${what}</td>
-      </tr>`,
-  );
+  const rows = table.rows.map(({ slot, width, what }) => [
+    ...(named ? [cleanLine(slot)] : []),
+    ...[cleanLine(width), what],
+  ]);
   return html`<dt>measured</dt>
     <dd>
-      <table class="measured">
-        <thead>
-          <tr>
-            ${named ? html`<th>Slot</th>` : null}
-            <th>Window</th>
-            <th>What</th>
-          </tr>
-        </thead>
-        <tbody>
-          ${rows}
-        </tbody>
-      </table>
+      ${formatHtmlTable([...(named ? ['Slot'] : []), 'Window', 'What'], rows)}
       ${table.more > 0 ? html`<span class="faint">${formatMore(table)}</span>` : null}
     </dd>`;
 }

@@ -1,6 +1,7 @@
 import type { SnippetReport } from '../../core/run.js';
 import { clean } from '../clean.js';
 import { listFitCells, nameFrame, type FrameFitReport } from '../frame-fit.js';
+import { formatHtmlTable } from './table.js';
 import { html, type Html } from './template.js';
 
 /** What each frame has and what its document needs; the styles that make it fit, to be copied. */
@@ -17,31 +18,10 @@ export function formatHtmlFrames({ frameFit }: SnippetReport): Html | null {
   </details>`;
 }
 
+const HEADS = ['Slot', 'Window', 'Frame', 'Height that fits'];
+
 function formatFit(fit: FrameFitReport): Html {
-  const rows = listFitCells(fit).map(
-    ({ slot, window, size, fits }) =>
-      html`<tr>
-        <td>${slot}</td>
-        <td>${window}</td>
-        <td>${size}</td>
-        <td>${fits}</td>
-      </tr>`,
-  );
-  return html`<table class="measured">
-      <caption>
-        ${nameFrame(fit)}
-      </caption>
-      <thead>
-        <tr>
-          <th>Slot</th>
-          <th>Window</th>
-          <th>Frame</th>
-          <th>Height that fits</th>
-        </tr>
-      </thead>
-      <tbody>
-        ${rows}
-      </tbody>
-    </table>
-    ${fit.css === null ? null : html`<pre tabindex="0"><code>${clean(fit.css)}</code></pre>`}`;
+  const rows = listFitCells(fit).map(({ slot, window, size, fits }) => [slot, window, size, fits]);
+  return html`${formatHtmlTable(HEADS, rows, nameFrame(fit))}
+  ${fit.css === null ? null : html`<pre tabindex="0"><code>${clean(fit.css)}</code></pre>`}`;
 }

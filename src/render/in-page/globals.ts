@@ -1,4 +1,4 @@
-import type { Channel } from './channel.js';
+import { BEGIN, type Channel } from './channel.js';
 
 /** What the browser gives to all code, and code likes to change: the names of what they are prototypes of. */
 const SHARED = (
@@ -13,6 +13,8 @@ const SHARED = (
 const SINGLE = 'document history navigator console JSON Math'.split(' ');
 
 type Names = Record<string, PropertyDescriptor>;
+/** What the browser has in a window of its own. */
+type Born = Record<string, true>;
 
 /** An object and what it had of its own. */
 interface Noted {
@@ -32,10 +34,12 @@ const { create, is } = Object;
  */
 export function watchGlobals({ on, answer }: Channel): void {
   const holders = listHolders();
-  const born = listOf(window);
+  // By their names alone: an interface is made when it is looked up.
+  const born = create(null) as Born;
+  for (const key of ownKeys(window)) if (isName(key)) born[key] = true;
   let noted: Noted[] = [];
   let globals = create(null) as Record<string, unknown>;
-  on('begin', () => {
+  on(BEGIN, () => {
     globals = listGlobals(born);
     noted = [];
     for (let i = 0; i < holders.length; i++)
@@ -58,7 +62,7 @@ function listOf(of: object): Names {
   const keys = ownKeys(of);
   for (let i = 0; i < keys.length; i++) {
     const key = keys[i]!;
-    if (isName(key)) names[key] = of === window && !isMade(key) ? {} : describe(of, key)!;
+    if (isName(key)) names[key] = describe(of, key)!;
   }
   return names;
 }
@@ -69,7 +73,7 @@ function isName(key: string | symbol): key is string {
 }
 
 /** A handler is the page's, though the browser has its name. */
-function getWhose(name: string, born: Names): 'browser' | 'page' {
+function getWhose(name: string, born: Born): 'browser' | 'page' {
   return name in born && !isHandler(name) ? 'browser' : 'page';
 }
 
@@ -83,14 +87,15 @@ function isMade(name: string): boolean {
 }
 
 /** What is to happen to the document, by the names that the browser has for it. */
-const HANDLERS = listOf(Document.prototype);
-for (const name in HANDLERS) if (!isHandler(name)) delete HANDLERS[name];
+const HANDLERS = ownKeys(Document.prototype).filter(
+  (key): key is string => isName(key) && isHandler(key),
+);
 
 /**
  * What code made global, handlers of the window and the document, and functions that the browser has there.
  * @param only what has these names, whatever it is by now
  */
-function listGlobals(born: Names, only?: Record<string, unknown>): Record<string, unknown> {
+function listGlobals(born: Born, only?: Record<string, unknown>): Record<string, unknown> {
   const all = create(null) as Record<string, unknown>;
   const keys = ownKeys(window);
   for (let i = 0; i < keys.length; i++) {
@@ -106,7 +111,8 @@ function listGlobals(born: Names, only?: Record<string, unknown>): Record<string
     const counts = kind === 'function' || (!isBorn && (kind === 'object' || kind === 'string'));
     if (only || (counts && value !== null)) all[name] = value;
   }
-  for (const name in HANDLERS) {
+  for (let i = 0; i < HANDLERS.length; i++) {
+    const name = HANDLERS[i]!;
     const value = (document as unknown as typeof all)[name];
     const key = `document.${name}`;
     if (only ? key in only : typeof value === 'function') all[key] = value;

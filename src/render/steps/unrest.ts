@@ -1,6 +1,7 @@
 import type { WorkFact } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
 import { locateCode } from '../../facts/scripts/locate.js';
+import { getAskers } from '../collect/requests.js';
 import type { WorkShare } from '../page/browser-page.js';
 import { isAsIs, isOneOfKind } from './once.js';
 import { defineStep, type ReadScene } from './step.js';
@@ -47,12 +48,12 @@ async function watch(scene: ReadScene): Promise<WorkFact[]> {
   return [{ ...most, share: busy }];
 }
 
-/** WorkShare is not always told in the place where it is done. */
+/** Work is not always told in the place where it is done. */
 const UNKNOWN: WorkFact = { from: null, address: null, line: null, share: 0 };
 
 /** By the script that it is in: what one function does another may do the next time. */
 function tellWhose(works: readonly WorkShare[], { page, setting, of }: ReadScene): WorkFact[] {
-  const locate = locateCode({ page, served: setting.reach.served, of });
+  const locate = locateCode({ page, of }, getAskers(page, setting.reach.served, of));
   const all = new Map<string, WorkFact>();
   for (const { share, calls } of works) {
     const place = locate(calls);
