@@ -1,6 +1,7 @@
 import type { RawCovered } from '../facts/layers/read.js';
 import type { Budget } from './bounds/budget.js';
 import type { Limits } from './bounds/limit.js';
+import type { Glimpse } from './glimpse.js';
 import type { BrowserPage, Hottest } from './page/browser-page.js';
 import type { Sighting } from './stage.js';
 import type { TakenShot } from './steps/shot.js';
@@ -37,6 +38,10 @@ export interface Living {
   budget: Budget;
   /** Nothing stands in its slots: it is read at each place on the way down, to know what it does itself. */
   empty: boolean;
+  /** How it was when it had come to rest and was read; null where that was not seen. */
+  rested: Glimpse | null;
+  /** That was in a load before, and nothing but this is done in this one. */
+  alone: boolean;
   /** Reads it as it stands. */
   read(at: Instant): Promise<Moment>;
 }

@@ -1,7 +1,7 @@
 import { within } from './bounds/limit.js';
 import { awaitNetwork } from './collect/rest.js';
 import { goDown } from './down.js';
-import { glimpse } from './glimpse.js';
+import { glimpse, type Glimpse } from './glimpse.js';
 import type { Glance } from './in-page/glance.js';
 import type { Lived, Living, Moment } from './living.js';
 
@@ -15,6 +15,7 @@ export async function liveOn(living: Living): Promise<Lived> {
   const { page, limits, budget, read } = living;
   const moments: Moment[] = [];
   let known = await glimpse(page);
+  let missed = isOther(living, known);
   let before = 0;
   for (const to of MOMENTS) {
     if (budget.isOver) return { moments, unseen: budget.words };
@@ -29,9 +30,10 @@ export async function liveOn(living: Living): Promise<Lived> {
       return { moments, unseen: STUCK, stuck: to };
     }
     const isLast = to === MOMENTS.at(-1);
-    if (isLast ? differs(known, now) : moments.length < MOST - 1 && known?.plain !== now.plain) {
+    const isLooked = isLast || moments.length < MOST - 1;
+    if (isLooked && (missed || differs(known, now, isLast))) {
       moments.push(await read({ after }));
-      known = now;
+      [known, missed] = [now, false];
     }
     if (busy) return { moments, unseen: BUSY };
   }
@@ -71,6 +73,12 @@ const STUCK =
 const BUSY = 'its code keeps the page so busy that its first minute was not seen to its end';
 const PENDING = 'requests were still under way when its first minute was over';
 
-function differs(a: Glance | null, b: Glance): boolean {
-  return a?.plain !== b.plain || a.fine !== b.fine;
+/** Whether something has come since it was read: its time goes on while more is found out about it. */
+function isOther({ rested, alone }: Living, begun: Glimpse | null): boolean {
+  if (rested === null || begun === null) return false;
+  return alone ? rested.plain !== begun.plain : rested.lasting !== begun.lasting;
+}
+
+function differs(a: Glance | null, b: Glance, finely: boolean): boolean {
+  return a?.plain !== b.plain || (finely && a.fine !== b.fine);
 }

@@ -7,6 +7,7 @@ import { FACT_KINDS } from '../facts/kinds.js';
 import { CONDITIONS } from '../core/render.js';
 import { Breakdown } from './bounds/breakdown.js';
 import { markCut } from './bounds/lost.js';
+import { glimpse, type Glimpse } from './glimpse.js';
 import { describeHang } from './collect/hang.js';
 import { needsMakers, part } from './collect/makers.js';
 import type { Parted } from './collect/own.js';
@@ -46,6 +47,8 @@ export interface Rendered extends Sighting {
   later: Moment[];
   /** The minute is still to be lived on: hands have used the page. */
   waits: boolean;
+  /** How it looked when it had come to rest, where its minute is to be lived on; else null. */
+  rested: Glimpse | null;
   /** When it did not answer any more, s; null where it did. */
   stuck: number | null;
 }
@@ -79,18 +82,24 @@ export async function renderPage(
   const looked = await look(page, sources, setting, job);
   // A page that is only brought to another width has asked for nothing since: what was refused it still is.
   if (reach.by === 'load') await readLog(booth);
+  // Its time goes on while steps are taken: what comes meanwhile is otherwise than this.
+  const rested = canLiveOn(page, setting, job, looked)
+    ? (job.rested ?? (await glimpse(page)))
+    : null;
   const alone = job.minute !== 'no' && job.minute !== 'also';
   const told = await tellAll(booth, { job, setting, looked }, alone ? [] : STEPS);
   const lives = canLiveOn(page, setting, job, looked);
   const mayLive = lives && ((await job.mayLive?.()) ?? true);
   const waits = mayLive && page.happened.handled;
-  const lived = mayLive && !waits ? await live(booth, { job, setting, looked }) : NOT_LIVED;
+  const lived =
+    mayLive && !waits ? await live(booth, { job: { ...job, rested }, setting, looked }) : NOT_LIVED;
   return {
     ...told,
     evidence: lived.unseen === null ? told.evidence : markCut(told.evidence, lived.unseen),
     later: lived.moments,
     stuck: lived.stuck ?? null,
     waits,
+    rested,
     served,
     shots: [...told.shots, ...flatMap(lived.moments, ({ shots }) => shots)],
   };
@@ -170,7 +179,9 @@ function live(
     return tellAll(booth, { job: then, setting, looked: now }, LATER_STEPS);
   };
   const empty = CONDITIONS[render.variant].source === 'none';
-  const living: Living = { page, limits, budget, empty, read };
+  const alone = minute === 'only';
+  const rested = job.rested ?? null;
+  const living: Living = { page, limits, budget, empty, rested, alone, read };
   return typeof minute === 'object' ? waitOn(living, minute.until) : liveOn(living);
 }
 

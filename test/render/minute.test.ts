@@ -94,6 +94,25 @@ describe('a minute', () => {
     expect(read).toEqual([6]);
   });
 
+  test('is read at once where it begins otherwise than the page was when it was read', async () => {
+    const ago = (lasting: string, requests: number) => {
+      const plain = `${requests}  ${lasting}`;
+      return { tooWide: 0, fine: '', plain, lasting };
+    };
+    const begin = async (rested: ReturnType<typeof ago>, alone: boolean) => {
+      const { living, read } = makePage(STILL);
+      await liveOn({ ...living, rested, alone });
+      return read;
+    };
+    const same = '0,0,0,0,0,0 as it was';
+    expect(await begin(ago(same, 0), false)).toEqual([]);
+    expect(await begin(ago(same, 0), true)).toEqual([]);
+    expect(await begin(ago('0,0,0,0,0,0 before', 0), false)).toEqual([1]);
+    // What is found out about a page asks for this and that; where nothing is, nothing does.
+    expect(await begin(ago(same, 1), false)).toEqual([]);
+    expect(await begin(ago(same, 1), true)).toEqual([1]);
+  });
+
   test('ends where the page is left', async () => {
     const { living, read } = makePage(STILL, { leavesAt: 9 });
     expect((await liveOn(living)).unseen).toBeNull();

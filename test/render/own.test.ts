@@ -131,6 +131,7 @@ function render(
     shots: [],
     later: [],
     waits: false,
+    rested: null,
     stuck: null,
   };
 }

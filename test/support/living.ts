@@ -9,6 +9,8 @@ export function makeLiving(page: BrowserPage, onRead: (instant: Instant) => void
     limits: { load: 10, settle: 10, hang: 10 },
     budget: new Budget(),
     empty: false,
+    rested: null,
+    alone: false,
     read: (instant) => {
       onRead(instant);
       return Promise.resolve({

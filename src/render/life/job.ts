@@ -9,6 +9,7 @@ import type { Markup } from '../../core/markup/markup.js';
 import type { Traits } from '../../core/markup/traits.js';
 import type { Load } from '../../core/recording/exchange.js';
 import { CONDITIONS, type Render } from '../../core/render.js';
+import type { Glimpse } from '../glimpse.js';
 import type { Learned } from './learned.js';
 import type { Limits } from '../bounds/limit.js';
 import { makeLost } from '../bounds/lost.js';
@@ -74,6 +75,8 @@ export interface Purpose {
    * is waited for by the machine's, to see whether it hangs then.
    */
   minute: 'no' | 'also' | 'only' | { until: number };
+  /** How the page looked at rest in the load whose minute it is; left out: as in this one. */
+  rested?: Glimpse | null;
 }
 
 /** One load that is to be made. */

@@ -1,4 +1,5 @@
 import type { Evidence } from '../../core/evidence.js';
+import type { Glimpse } from '../glimpse.js';
 import type { Moment } from '../living.js';
 import { attempt, getState } from './attempt.js';
 import { loseAll, type Job } from './job.js';
@@ -15,6 +16,8 @@ export interface Made {
   /** What was seen later in it, and whether that is still to be looked at. */
   later: readonly Moment[];
   waits: boolean;
+  /** How it looked at rest, where its minute is to be lived on. */
+  rested: Glimpse | null;
   /** When it did not answer any more within its first minute, s; null where it did. */
   stuck: number | null;
   /** What is known of each snippet from now on; null: what was known before. */
@@ -72,7 +75,7 @@ async function tryTwice(loading: Loading, booth: Booth, job: Job): Promise<Made>
 
 type Again = Omit<Made, 'booth'>;
 
-export const NOT_LIVED = { later: [], waits: false, stuck: null };
+export const NOT_LIVED = { later: [], waits: false, rested: null, stuck: null };
 
 /** Once more in a new booth; null where nothing comes of it. */
 async function tryAgain(loading: Loading, job: Job): Promise<Again | null> {

@@ -156,7 +156,8 @@ async function liveAlone(
 function addLater({ later, alone }: Results, at: number, purpose: Purpose, made: Made): void {
   later[at]!.push(...made.later.map(({ evidence }) => evidence));
   const minute = getOwnMinute(made);
-  if (minute) alone.push({ at, purpose: { ...purpose, hands: NO_HANDS, minute } });
+  if (minute)
+    alone.push({ at, purpose: { ...purpose, hands: NO_HANDS, minute, rested: made.rested } });
 }
 
 /** Whether a minute takes a load of its own, and how it is lived on there. */
