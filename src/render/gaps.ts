@@ -59,6 +59,7 @@ const BY_MOTION: Record<string, readonly FactKind[]> = {
   fonts: LAYOUT,
   pictures: [...LAYOUT, ...listKindsOf('picture')],
   media: listKindsOf('film'),
+  films: [...LAYOUT, ...listKindsOf('film')],
 };
 
 /** Refusals that tell of the host itself, and not of this run. */
@@ -124,6 +125,7 @@ function describeMotion(motion: string): string {
   if (motion === 'the load') return 'the page had not loaded when the time was over';
   if (motion === 'the page') return 'the page did not answer in time';
   if (motion === 'the network') return 'requests were still under way when the time was over';
+  if (motion === 'films') return 'the size of a film had not come when the time was over';
   if (motion === 'the document') return 'the page was still changing when the time was over';
   return `${motion} had not come to rest when the time was over`;
 }

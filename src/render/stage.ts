@@ -51,6 +51,8 @@ export interface Rendered extends Sighting {
   rested: Glimpse | null;
   /** When it did not answer any more, s; null where it did. */
   stuck: number | null;
+  /** It stood still, and was not read all the same: a busy machine may have been in the way. */
+  unread: boolean;
 }
 
 /** How long it may take to make a tab ready, beside what it may hang, ms. */
@@ -100,6 +102,8 @@ export async function renderPage(
     stuck: lived.stuck ?? null,
     waits,
     rested,
+    unread:
+      looked.reading === null && !looked.stopped && !page.happened.left && looked.cut === null,
     served,
     shots: [...told.shots, ...flatMap(lived.moments, ({ shots }) => shots)],
   };

@@ -103,7 +103,11 @@ describe('ranges', () => {
     ],
   ])('of %s', async (_, text, expected) => {
     const { ranges, evidence } = await audit(text);
-    expect(evidence.flatMap(({ widths }) => widths.unsearched ?? [])).toEqual([]);
+    const unseen = evidence.flatMap(({ gaps, widths }) => [
+      ...gaps.map(({ why }) => why),
+      ...(widths.unsearched ?? []),
+    ]);
+    expect(unseen).toEqual([]);
     expect(ranges.filter((one) => one.startsWith('page-scrolls'))).toEqual(expected);
   });
 });

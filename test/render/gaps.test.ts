@@ -154,6 +154,7 @@ describe('what was not at rest', () => {
     ['the network', ALL],
     ['timers', ALL],
     ['media', ['media']],
+    ['films', [...LAYOUT, 'media'].sort()],
     ['fonts', LAYOUT],
     ['pictures', [...LAYOUT, 'motions', 'pictures'].sort()],
   ])('%s', (motion, kinds) => {

@@ -133,6 +133,7 @@ function render(
     waits: false,
     rested: null,
     stuck: null,
+    unread: false,
   };
 }
 

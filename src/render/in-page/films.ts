@@ -12,6 +12,27 @@ export function listFilms(page: Document): HTMLVideoElement[] {
   });
 }
 
+/** Those that are loading, and whose size nobody knows yet. */
+export function listUnsized(page: Document): HTMLVideoElement[] {
+  return Array.from(page.querySelectorAll('video')).filter(isUnsized);
+}
+
+function isUnsized({ error, networkState, readyState }: HTMLVideoElement): boolean {
+  const loads = networkState === HTMLMediaElement.NETWORK_LOADING;
+  return !error && loads && readyState === HTMLMediaElement.HAVE_NOTHING;
+}
+
+/**
+ * Until a film has its size, or nothing is asked for any more from which it could come. Where the last of its
+ * sources fails no event tells of that.
+ * @param end when there is no more time, by `performance.now()`
+ */
+export async function whenSized(film: HTMLVideoElement, end: number): Promise<void> {
+  while (isUnsized(film) && performance.now() < end) await nextFrame();
+  // Late: who waits hears of it by its own clock.
+  if (isUnsized(film)) await new Promise(() => undefined);
+}
+
 /**
  * Until a film has shown a picture, or it is plain that it will not: it stays paused, or its clock runs
  * and it has no picture, or nobody could see it. Else one that has begun is waited for to the end.

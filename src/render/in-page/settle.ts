@@ -1,6 +1,6 @@
 import { LONGEST_ANIMATION } from './endless.js';
 import { forgetEarly, noteEarly } from './early.js';
-import { listFilms, whenShown } from './films.js';
+import { listFilms, listUnsized, whenShown, whenSized } from './films.js';
 import { countPixels } from './pixels.js';
 import { nextFrame } from './shared.js';
 
@@ -37,6 +37,10 @@ export async function settle(wish: SettleWish): Promise<string[]> {
       ? listMedia(page).map((one) =>
           waiting.add('media', once(one, 'canplaythrough', 'error', 'playing')),
         )
+      : []),
+    // Where its server takes its time a page counts as loaded before a film in it has its size.
+    ...(wish.media
+      ? listUnsized(page).map((film) => waiting.add('films', whenSized(film, waiting.end)))
       : []),
   ]);
   await waiting.add('pictures', countPixels(page));

@@ -60,7 +60,8 @@ async function tryTwice(loading: Loading, booth: Booth, job: Job): Promise<Made>
   const hung = known?.evidence[0]?.scripts.hung;
   const { gone, happened } = first.booth.page;
   const { crashed } = happened;
-  if (known && !hung && !crashed && !gone) return { ...known, booth: first.booth };
+  const unread = first.done?.unread ?? true;
+  if (known && !unread && !hung && !crashed && !gone) return { ...known, booth: first.booth };
   await first.booth.leave(getState(first));
   if (known && (budget.isOver || (hung && job.hanging))) return { ...known, booth: null };
   if (budget.isOver) return { ...lose(job, budget.words), booth: null };
