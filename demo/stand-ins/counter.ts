@@ -31,6 +31,14 @@ function makeShelf(all: boolean): string {
   return `(() => { const shelf = {};\n${lines.join('\n')}\n${call} })();\n`;
 }
 
+/** Sums that take a while: some 0.7 s on a machine that is four times slower. */
+const SUMS = `(() => {
+  let sum = 0;
+  for (let i = 0; i < 12e6; i++) sum = (sum + Math.sqrt(i)) % 1e6;
+  window.tallySum = sum;
+})();
+`;
+
 /** As much of data. */
 function makeBeds(): string {
   return makeCharts()
@@ -54,6 +62,7 @@ counter.get('/npm/:name{[a-z]+@latest}/:file', (context) =>
 );
 counter.get('/npm/*', (context) => context.body('window.tally = 1;\n', 200, script));
 counter.get('/small.js', (context) => context.body('window.tally = { visits: 1 };\n', 200, script));
+counter.get('/sums.js', (context) => context.body(SUMS, 200, script));
 counter.get('/charts.js', (context) => context.body(makeCharts(), 200, script));
 counter.get('/shelf.js', (context) =>
   context.body(makeShelf(context.req.query('all') !== undefined), 200, script),

@@ -102,6 +102,7 @@ import scriptLoaderMissing from './scripts/script-loader-missing.js';
 import scriptMostlyUnused from './scripts/script-mostly-unused.js';
 import scriptNeverRests from './scripts/script-never-rests.js';
 import scriptPullsInOthers from './scripts/script-pulls-in-others.js';
+import scriptTimeOverLimit from './scripts/script-time-over-limit.js';
 import scriptVersionFloats from './scripts/script-version-floats.js';
 import scriptWeightOverLimit from './scripts/script-weight-over-limit.js';
 import scriptWithoutIntegrity from './scripts/script-without-integrity.js';
@@ -231,6 +232,7 @@ export const CHECKS: readonly Check[] = [
   scriptMostlyUnused,
   scriptNeverRests,
   scriptPullsInOthers,
+  scriptTimeOverLimit,
   scriptVersionFloats,
   scriptWeightOverLimit,
   scriptWithoutIntegrity,

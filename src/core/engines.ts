@@ -53,7 +53,7 @@ export const CAPABILITIES = {
     matters: hasCode,
   },
   pleas: { words: 'what visitors are asked for', bears: ['scripts'], matters: hasCode },
-  work: { words: 'what code is at work', bears: ['unrest'], matters: hasCode },
+  work: { words: 'what code is at work', bears: ['unrest', 'times'], matters: hasCode },
   coverage: { words: 'which code has run', bears: ['code'], matters: hasCode },
   painting: { words: 'what is painted', bears: ['texts', 'paint'] },
   'layout-shifts': { words: 'how far the layout jumps', bears: ['shifts'] },
@@ -91,7 +91,7 @@ function isCapability(name: CapabilityName | FactKind): name is CapabilityName {
   return name in CAPABILITIES;
 }
 
-const NOT_SOUGHT = 'it was not looked for in this run';
+export const NOT_SOUGHT = 'it was not looked for in this run';
 
 /**
  * Evidence with all that nobody could have seen in it among its gaps: what its engine cannot tell, and what was not

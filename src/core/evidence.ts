@@ -50,6 +50,7 @@ export type { ShiftsFact } from '../facts/shifts/fact.js';
 export type { SlotFact } from '../facts/slot/fact.js';
 export type { TextFact } from '../facts/texts/fact.js';
 export type { Refusal, RefusalKind, RequestFact } from '../facts/traffic/fact.js';
+export type { TimedFact } from '../facts/times/fact.js';
 export type { WorkFact } from '../facts/unrest/fact.js';
 export type { Interval, Room, WideSpan, WidthSpan, WidthsFact } from '../facts/widths/fact.js';
 

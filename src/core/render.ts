@@ -47,6 +47,8 @@ export interface Condition {
   against: Variant;
   /** It is looked at when some of the first minute is over, by the page's own time. */
   later?: true;
+  /** Its code is timed in several loads. */
+  timed?: true;
 }
 
 /** What is said of the visitor where a condition says nothing else. */
@@ -67,6 +69,7 @@ export const VARIANTS = [
   'reduced-motion',
   'empty-reduced-motion',
   'filtered',
+  'timed',
   'minute',
   'empty-minute',
 ] as const;
@@ -81,6 +84,7 @@ export const CONDITIONS: Readonly<Record<Variant, Condition>> = {
   'reduced-motion': { media: CALM, source: 'given', against: 'empty-reduced-motion' },
   'empty-reduced-motion': { media: CALM, source: 'none', against: 'empty-reduced-motion' },
   filtered: { media: {}, source: 'filtered', against: 'empty' },
+  timed: { media: {}, source: 'given', against: 'empty', timed: true },
   minute: { media: {}, source: 'given', against: 'empty-minute', later: true },
   'empty-minute': { media: {}, source: 'none', against: 'empty-minute', later: true },
 };

@@ -30,6 +30,8 @@ import { collectSlot } from './slot/collect.js';
 import { collectStored } from './stored/collect.js';
 import { collectStyles } from './styles/collect.js';
 import { collectTexts } from './texts/collect.js';
+import { collectTimes } from './times/collect.js';
+import type { TimedFact } from './times/fact.js';
 import { collectTraffic } from './traffic/collect.js';
 import { collectUnrest } from './unrest/collect.js';
 import { collectVisit } from './visit/collect.js';
@@ -49,6 +51,8 @@ export interface Look {
   /** What had not come to rest when the time was over. */
   stillMoving: readonly string[];
   log: GateLog;
+  /** What its code did in each of several loads, where that was timed. */
+  timed: readonly TimedFact[][];
   /** The page without the snippet; null while that itself is rendered. */
   baseline: Baseline | null;
   /** The page without the snippet has code; so has the snippet. */
@@ -85,6 +89,7 @@ const COLLECTORS: { [K in FactKind]: Collector<K> } = {
   scripts: collectScripts,
   code: collectCode,
   unrest: collectUnrest,
+  times: collectTimes,
   stored: collectStored,
   host: collectHost,
   styles: collectStyles,

@@ -24,6 +24,7 @@ import { slot } from './slot/fact.js';
 import { stored } from './stored/fact.js';
 import { styles } from './styles/fact.js';
 import { texts } from './texts/fact.js';
+import { times } from './times/fact.js';
 import { traffic } from './traffic/fact.js';
 import { unrest } from './unrest/fact.js';
 import { visit } from './visit/fact.js';
@@ -53,6 +54,7 @@ export const KINDS = {
   scripts,
   code,
   unrest,
+  times,
   stored,
   host,
   causes,

@@ -1,3 +1,4 @@
+import type { TimedFact } from '../core/evidence.js';
 import { joinTraits } from '../core/markup/traits.js';
 import { readAll, readStill, waitFor, type Reading, type ReadingWish } from './collect/read.js';
 import { clickSteps, QUIET, rest, type ReadingTraits } from './collect/rest.js';
@@ -17,6 +18,8 @@ export interface Looked {
   reading: Reading | null;
   /** Why not all was waited for: the time for the snippet was over; null where it was. */
   cut: string | null;
+  /** What its code did in loads that were timed, of each snippet; left out: in none. */
+  timed?: TimedFact[][][];
 }
 
 /** So long a first visit is, once nothing is asked for any more, ms. */
@@ -68,12 +71,7 @@ async function reach(
   looked: Looked,
 ): Promise<void> {
   if (reach.by === 'resize') return;
-  const load = async () => {
-    const loaded = await page.load(address, limits.load);
-    for (const { slot, text, how, scripts } of reach.served.late)
-      await page.putIn({ slot, text, how, scripts });
-    return loaded;
-  };
+  const load = () => loadPage(page, { address }, { reach, limits });
   if (render.viewport.visit > 1) {
     await load();
     await endVisit(page, limits);
@@ -81,6 +79,18 @@ async function reach(
   if ((await load()) === null) looked.stillMoving.push('the load');
   if (published) await page.read('markWhole', render.snippets[0]!.slot);
   if (careful) await page.read('takeCare');
+}
+
+/** Goes there, and puts in what comes late. */
+export async function loadPage(
+  page: BrowserPage,
+  { address }: Pick<Sources, 'address'>,
+  { reach, limits }: Pick<Setting, 'reach' | 'limits'>,
+): Promise<true | null> {
+  const loaded = await page.load(address, limits.load);
+  for (const { slot, text, how, scripts } of reach.served.late)
+    await page.putIn({ slot, text, how, scripts });
+  return loaded;
 }
 
 /** A visitor who leaves again: what was stored stays, but for what belongs to the tab. Its time is the machine's: another page is loaded. */

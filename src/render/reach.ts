@@ -1,5 +1,5 @@
 import { joinTraits, type Traits } from '../core/markup/traits.js';
-import { isOneKind } from '../core/render.js';
+import { CONDITIONS, isOneKind } from '../core/render.js';
 import type { Job } from './life/job.js';
 import type { Booth } from './life/booths.js';
 import { ServedPage, type Sources } from './page/served-page.js';
@@ -34,7 +34,7 @@ function isResizable(
 ): boolean {
   if (viewport === null || variant !== render.variant || alwaysLoad || profile) return false;
   // What a finger began may come later: a tap that takes the focus, a page that glides on.
-  if (page.happened.handled) return false;
+  if (page.happened.handled || CONDITIONS[render.variant].timed) return false;
   if (isOneKind(viewport, render.viewport)) return true;
   // A film has other controls under a finger, and whoever is asked may answer by the kind of browser.
   const asks = traits.asksKind || traits.media || published || page.requests.requests.length > 1;

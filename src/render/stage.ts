@@ -22,6 +22,7 @@ import { readOver } from './collect/read.js';
 import type { Booth } from './life/booths.js';
 import type { ServedPage, Sources } from './page/served-page.js';
 import type { Setting } from './setting.js';
+import { timeLoads } from './timing.js';
 import type { TakenShot } from './steps/shot.js';
 import type { AnyStep, Scene } from './steps/step.js';
 import { LATER_KINDS, LATER_STEPS, STEPS, takeSteps, type Found } from './steps/table.js';
@@ -81,7 +82,11 @@ export async function renderPage(
     limits.hang + PREPARED,
     () => new Breakdown('the tab could not be made ready'),
   );
-  const looked = await look(page, sources, setting, job);
+  const again = () => prepare(booth, sources, setting, { by: 'load', served, before: 'code' }, job);
+  const timed =
+    CONDITIONS[job.render.variant].timed && (await timeLoads(page, sources, setting, job, again));
+  if (timed) await again();
+  const looked: Looked = { ...(await look(page, sources, setting, job)), ...(timed && { timed }) };
   // A page that is only brought to another width has asked for nothing since: what was refused it still is.
   if (reach.by === 'load') await readLog(booth);
   // Its time goes on while steps are taken: what comes meanwhile is otherwise than this.
@@ -209,6 +214,7 @@ async function setScene(
   const { happened, requests } = page;
   const { facts, gaps } = collectFacts({
     ...{ page, served, of, happened, reading: read, parted, hung, stillMoving, log, baseline },
+    timed: looked.timed?.[of] ?? [],
     ...{ hostChanges, changes: own.changes, pageFamily: around.pageFamily },
     hasSound: (file) => page.hasSound(file),
   });

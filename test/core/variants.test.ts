@@ -118,6 +118,19 @@ describe('variants', () => {
     expect(notJudged).toEqual([{ id: 'slot-overflow', why: 'it was late', snippet: 'x' }]);
   });
 
+  test('are not judged where this house calls for them, and the one before did not', () => {
+    const judge = (checks: Check[], more: typeof evidence) =>
+      judgeSnippet({
+        ...{ snippet: { name: 'x', path: null, text: '<p>x</p>' }, house, checks },
+        ...{ markup: readMarkup('<p>x</p>'), evidence: [...evidence, ...more], baselines: NONE },
+        ...{ today: '2026-06-01', markupOnly: null },
+      }).notJudged;
+    const why = 'it was not looked for in this run';
+    expect(judge([CALM], [])).toEqual([{ id: 'slot-overflow', why, snippet: 'x' }]);
+    const calm = planVariants(evidence, [CALM], NONE, ABOUT).map(look);
+    expect([judge([CALM], calm), judge([PLAIN], [])]).toEqual([[], []]);
+  });
+
   test('do not count where it is asked from where a snippet fits', () => {
     const wide = { ...PLAIN, tooWide: () => true, judge: () => [] };
     const gap = { kind: 'page' as const, why: 'x', seen: null, kept: null };

@@ -83,6 +83,7 @@ const ALL = [
     'scripts',
     'stored',
     'traffic',
+    'times',
     'unrest',
     'visit',
   ]),
@@ -95,7 +96,7 @@ describe('what is withheld could have shown', () => {
     [
       'all that can be seen, as a style sheet',
       { type: 'style' },
-      ALL.filter((kind) => !['scripts', 'stored', 'code', 'unrest'].includes(kind)),
+      ALL.filter((kind) => !['scripts', 'stored', 'code', 'times', 'unrest'].includes(kind)),
     ],
     [
       'how large it is, as a picture',

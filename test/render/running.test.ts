@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { measureRan } from '../../src/render/chromium/coverage.js';
-import { listWork } from '../../src/render/chromium/work.js';
+import { listTimes, listWork } from '../../src/render/chromium/work.js';
 
 const range = (startOffset: number, endOffset: number, count: number) => ({
   startOffset,
@@ -45,5 +45,25 @@ describe('who is at work', () => {
       [0.1, ['https://a.example/']],
       [0.3, ['https://b.example/x.js', 'https://a.example/']],
     ]);
+  });
+
+  test('for how long is by the looks at it, and not by what others took in between', () => {
+    const nodes = [
+      node(1, '', 0, [2]),
+      node(2, 'https://a.example/', 0, [3]),
+      node(3, 'https://b.example/x.js', 0),
+    ];
+    const samples = [3, 3, 2, 1, 3, 3];
+    // µs since the look before: for 50 ms others had the processor.
+    const timeDeltas = [900, 1000, 1500, 50_000, 1000, -3];
+    const told = listTimes({ nodes, samples, timeDeltas }).map(({ ms, calls }) => [
+      Math.round(1000 * ms),
+      calls[0]!.url,
+    ]);
+    expect(told).toEqual([
+      [2000, 'https://a.example/'],
+      [2500, 'https://b.example/x.js'],
+    ]);
+    expect(listTimes({ nodes })).toEqual([]);
   });
 });

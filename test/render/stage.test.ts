@@ -102,6 +102,8 @@ class PaperPage implements BrowserPage {
     listRan: () => Promise.resolve([]),
     measureBusy: () => Promise.resolve(0),
     sampleWork: () => Promise.resolve([]),
+    getTime: () => Promise.resolve(0),
+    timeWork: () => Promise.resolve([]),
   };
   putIn = () => Promise.resolve();
   readPicture = () => Promise.resolve(null);

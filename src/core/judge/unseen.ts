@@ -1,6 +1,8 @@
 import type { Check } from '../check.js';
 import type { Evidence } from '../evidence.js';
-import { getPlace, nameState } from '../render.js';
+import { NOT_SOUGHT } from '../engines.js';
+import { planVariants } from '../plan.js';
+import { getPlace, getRenderKey, nameState } from '../render.js';
 import type { NotJudged } from '../run.js';
 import type { Judged } from './judge.js';
 import { readsLater } from './later.js';
@@ -11,9 +13,24 @@ export function explainNotJudged(check: Check, judged: Judged, fault: string | n
   return why === null ? [] : [{ id: check.id, why, snippet: judged.snippet.name }];
 }
 
-function findUnseen(check: Check, { markupOnly, evidence }: Judged): string | null {
-  if (markupOnly === null) return tellGaps(evidence, check);
+function findUnseen(check: Check, judged: Judged): string | null {
+  const { markupOnly, evidence } = judged;
+  if (markupOnly === null) {
+    const whys = [tellGaps(evidence, check), tellUncalled(check, judged)].filter(Boolean);
+    return whys.length > 0 ? whys.join('; ') : null;
+  }
   return check.needs.kinds.length > 0 && check.markup !== true ? markupOnly : null;
+}
+
+/** What was seen calls for other variants under this house, and there are none of them, as under another house that called for none. */
+function tellUncalled(check: Check, { evidence, baselines, markup, house }: Judged): string | null {
+  if (!check.needs.calls) return null;
+  const asIs = evidence.filter(({ render }) => render.variant === 'as-is');
+  const there = new Set(evidence.map(({ render }) => getRenderKey(render)));
+  const missing = planVariants(asIs, [check], baselines, { markup, house }).filter(
+    (render) => !there.has(getRenderKey(render)),
+  );
+  return missing.length > 0 ? NOT_SOUGHT : null;
 }
 
 /** The gaps in what a check reads, each reason once with the places it holds for; null where there is none. */

@@ -43,6 +43,11 @@ export function formatWire(bytes: number): string {
   return bytes < 1000 ? 'under 1 kB' : formatBytes(bytes);
 }
 
+/** Time for a reader, as exactly as it is the same in another load: `70 ms`, `480 ms`, `1.2 s`. */
+export function formatTime(ms: number): string {
+  return ms < 995 ? `${Math.round(ms / 10) * 10} ms` : `${Math.round(ms / 100) / 10} s`;
+}
+
 /** Pixels for a reader: whole ones. */
 export function formatPixels(pixels: number): string {
   return `${Math.round(pixels)} px`;

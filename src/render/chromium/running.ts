@@ -1,8 +1,8 @@
 import { mapPresent } from '../../core/lists.js';
-import type { RanScript, Running, WorkShare } from '../page/browser-page.js';
+import type { RanScript, Running, WorkShare, WorkTime } from '../page/browser-page.js';
 import type { Session } from './connection.js';
 import { measureRan } from './coverage.js';
-import { measureBusy, sampleWork } from './work.js';
+import { measureBusy, readRunTime, sampleWork, timeWork } from './work.js';
 
 /** So short a script is told of nothing, characters. */
 const SHORT = 10_000;
@@ -19,6 +19,9 @@ export class RunningCode implements Running {
   /** From the next load on the browser keeps it in mind; or no longer, which costs nothing. */
   async keep(wanted: boolean): Promise<void> {
     const session = this.#session;
+    // It counts from where it was switched on.
+    session.tell('Performance.disable');
+    if (wanted) session.tell('Performance.enable');
     if (!wanted && this.#kept) session.tell('Profiler.stopPreciseCoverage');
     this.#kept = wanted;
     if (!wanted) return;
@@ -42,5 +45,13 @@ export class RunningCode implements Running {
 
   sampleWork(ms: number): Promise<WorkShare[]> {
     return sampleWork(this.#session, ms);
+  }
+
+  async getTime(): Promise<number | null> {
+    return this.#kept ? readRunTime(this.#session) : null;
+  }
+
+  timeWork(work: () => Promise<unknown>): Promise<WorkTime[]> {
+    return timeWork(this.#session, work);
   }
 }

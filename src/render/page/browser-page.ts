@@ -54,6 +54,12 @@ export interface WorkShare {
   calls: readonly CallFrame[];
 }
 
+/** Code that ran, the innermost call first, and for how long, ms. */
+export interface WorkTime {
+  ms: number;
+  calls: readonly CallFrame[];
+}
+
 /** A script, and how much of it has run, characters. */
 export interface RanScript {
   address: string;
@@ -69,6 +75,10 @@ export interface Running {
   measureBusy(ms: number): Promise<number>;
   /** What code runs for so long. */
   sampleWork(ms: number): Promise<WorkShare[]>;
+  /** How long code has run since the page was made ready, ms; null where that was not kept in mind. */
+  getTime(): Promise<number | null>;
+  /** What code runs while something is done, in the page that stands and in those that are loaded meanwhile. */
+  timeWork(work: () => Promise<unknown>): Promise<WorkTime[]>;
 }
 
 /** Where code that was stopped spent its time; null where that is not known. */

@@ -16,12 +16,14 @@ import { refusedStep } from './refused.js';
 import { rulesStep } from './rules.js';
 import { shotStep } from './shot.js';
 import { isDue, PHASES, teaches, type AnyStep, type Scene, type Shots } from './step.js';
+import { timesStep } from './times.js';
 import { unrestStep } from './unrest.js';
 import { visitStep } from './visit.js';
 import { windowsStep } from './windows.js';
 
 /** All that is found out about a page after it was read; those of one phase in this order. */
 export const STEPS: readonly AnyStep[] = [
+  timesStep,
   refusedStep,
   asksStep,
   unrestStep,
@@ -52,7 +54,17 @@ export const LATER_STEPS: readonly AnyStep[] = [
 /** What is told of it then: not what it takes a fresh page to find out. */
 export const LATER_KINDS: readonly FactKind[] = FACT_KINDS.filter(
   (kind) =>
-    !['asks', 'handling', 'visit', 'styles', 'reaching', 'stored', 'code', 'unrest'].includes(kind),
+    ![
+      'asks',
+      'handling',
+      'visit',
+      'styles',
+      'reaching',
+      'stored',
+      'code',
+      'unrest',
+      'times',
+    ].includes(kind),
 );
 
 /** What came of all steps for one snippet. */

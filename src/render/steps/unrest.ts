@@ -1,10 +1,8 @@
 import type { WorkFact } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
-import { locateCode } from '../../facts/scripts/locate.js';
-import { getAskers } from '../collect/requests.js';
-import type { WorkShare } from '../page/browser-page.js';
 import { isAsIs, isOneOfKind } from './once.js';
 import { defineStep, type ReadScene } from './step.js';
+import { getScriptKey, sumByScript } from './whose-work.js';
 
 /** For so long it is looked whether anything is at work, and then three times who, ms. */
 const [GLANCED, WATCHED] = [200, 400];
@@ -27,9 +25,9 @@ async function takeUnrest(scene: ReadScene): Promise<WorkFact[]> {
   if ((await running.measureBusy(GLANCED)) < BUSY) return [];
   const rounds: WorkFact[][] = [];
   for (let i = 0; i < TIMES; i++) rounds.push(await watch(scene));
-  const keys = new Set(flatMap(rounds, (round) => round.map(getKey)));
+  const keys = new Set(flatMap(rounds, (round) => round.map(getScriptKey)));
   return [...keys].map((key) => {
-    const found = rounds.map((round) => round.find((one) => getKey(one) === key));
+    const found = rounds.map((round) => round.find((one) => getScriptKey(one) === key));
     const shares = found.map((one) => one?.share ?? 0).sort((a, b) => a - b);
     return { ...found.find((one) => one !== undefined)!, share: shares[1]! };
   });
@@ -42,7 +40,10 @@ async function watch(scene: ReadScene): Promise<WorkFact[]> {
     page.running.sampleWork(WATCHED),
     page.running.measureBusy(WATCHED),
   ]);
-  const told = tellWhose(works, scene);
+  const whose = { page, served: setting.reach.served, of: scene.of };
+  const told = sumByScript(works, whose, ({ share }) => share).map(
+    ({ place, amount }): WorkFact => ({ ...place, share: amount }),
+  );
   if (setting.around.hostChanges) return told;
   const [most = UNKNOWN] = told.sort((a, b) => b.share - a.share);
   return [{ ...most, share: busy }];
@@ -50,20 +51,3 @@ async function watch(scene: ReadScene): Promise<WorkFact[]> {
 
 /** Work is not always told in the place where it is done. */
 const UNKNOWN: WorkFact = { from: null, address: null, line: null, share: 0 };
-
-/** By the script that it is in: what one function does another may do the next time. */
-function tellWhose(works: readonly WorkShare[], { page, setting, of }: ReadScene): WorkFact[] {
-  const locate = locateCode({ page, of }, getAskers(page, setting.reach.served, of));
-  const all = new Map<string, WorkFact>();
-  for (const { share, calls } of works) {
-    const place = locate(calls);
-    if (!place) continue;
-    const known = all.get(getKey(place));
-    all.set(getKey(place), { ...(known ?? place), share: (known?.share ?? 0) + share });
-  }
-  return [...all.values()];
-}
-
-function getKey({ address, from }: Pick<WorkFact, 'address' | 'from'>): string {
-  return address ?? (from && 'script' in from ? JSON.stringify(from) : 'own');
-}
