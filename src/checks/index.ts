@@ -75,6 +75,7 @@ import notSecure from './scripts/not-secure.js';
 import nothingRendered from './page/nothing-rendered.js';
 import obsoleteMarkup from './paste/obsolete-markup.js';
 import offCentre from './page/off-centre.js';
+import outageHarmsPage from './scripts/outage-harms-page.js';
 import pageHangs from './page/page-hangs.js';
 import pageLocked from './page/page-locked.js';
 import pageScrollsSideways from './page/page-scrolls-sideways.js';
@@ -205,6 +206,7 @@ export const CHECKS: readonly Check[] = [
   nothingRendered,
   obsoleteMarkup,
   offCentre,
+  outageHarmsPage,
   pageHangs,
   pageLocked,
   pageScrollsSideways,

@@ -41,6 +41,7 @@ const schema = z.strictObject({
   extract: z.boolean().default(false),
   markupOnly: z.boolean().default(false),
   offline: z.boolean().default(false),
+  outage: z.boolean().default(false),
   ranges: z.boolean().default(true),
   only: texts,
   skip: texts,
@@ -130,6 +131,7 @@ export function toRequest(options: AuditFlags): Omit<AuditRequest, 'snippets'> {
     replay,
     markupOnly: options.markupOnly,
     offline: options.offline,
+    outage: options.outage,
     ranges: options.ranges,
   };
   return Object.fromEntries(Object.entries(given).filter(([, value]) => value !== undefined));

@@ -56,6 +56,7 @@ function addAudit(program: Command, world: World, outcome: { code: number }): vo
     );
   addJudging(addOutput(addRendering(command)).option('--keep <folder>', KEEP))
     .option('--markup-only', 'read the markup, render nothing')
+    .option('--outage', 'try what becomes of the page when a vendor does not answer')
     .option('--pictures <folder>', 'write a contact sheet of each snippet, culprits outlined')
     .option('--record <file>', 'record all traffic, also what was blocked (.har)')
     .option('--replay <file>', 'let a recording (.har) answer, and nothing else')

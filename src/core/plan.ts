@@ -3,7 +3,15 @@ import type { Baseline, Evidence, Interval } from './evidence.js';
 import { markBounds } from './engines.js';
 import { flatMap } from './lists.js';
 import { getSlotRange, type House, type Slot } from './house/house.js';
-import { getRenderKey, type Render, type Viewport } from './render.js';
+import {
+  CONDITIONS,
+  getRenderKey,
+  getPlace,
+  nameRoom,
+  type Render,
+  type Viewport,
+} from './render.js';
+import { leavesSite } from './measure/site.js';
 import { shareWindows } from './search/share.js';
 
 /** Slots and viewports asked for; what is left out means all of the house. */
@@ -45,7 +53,9 @@ export function planVariants(
   const seen = markBounds(evidence, about, { checks });
   const asIs = prepareRenders(seen, baselines);
   const planned = flatMap(checks, ({ needs }) => {
-    const others = needs.variants.filter((variant) => variant !== 'as-is');
+    const others = needs.variants.filter(
+      (variant) => variant !== 'as-is' && !CONDITIONS[variant].drilled,
+    );
     if (others.length === 0) return [];
     return flatMap(asIs, (one) => {
       const [read] = selectRenders([one], { ...needs, variants: ['as-is'] });
@@ -54,4 +64,27 @@ export function planVariants(
     });
   });
   return [...new Map(planned.map((render) => [getRenderKey(render), render])).values()];
+}
+
+/** Whether a check is about hosts that do not answer: rendered only for whoever asks for that. */
+export function isDrill({ needs }: Check): boolean {
+  return needs.variants.some((variant) => CONDITIONS[variant].drilled);
+}
+
+/** Each host of others that the snippet asks for, silent in turn, in one window of each place. */
+export function planOutages(
+  evidence: readonly Evidence[],
+  checks: readonly Check[],
+  { house }: Pick<About, 'house'>,
+): Render[] {
+  if (!checks.some(isDrill)) return [];
+  const asIs = evidence.filter(({ render }) => render.variant === 'as-is');
+  const rooms = new Map(asIs.map((one) => [nameRoom(getPlace(one)), one.render]));
+  const asked = flatMap(asIs, ({ traffic }) => traffic).filter(
+    (one) => leavesSite(one, house.origin) && one.refused === null,
+  );
+  const hosts = [...new Set(asked.map(({ host }) => host))].sort();
+  return flatMap([...rooms.values()], (render) =>
+    hosts.map((outage): Render => ({ ...render, variant: 'outage', outage, search: [] })),
+  );
 }

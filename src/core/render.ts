@@ -49,6 +49,8 @@ export interface Condition {
   later?: true;
   /** Its code is timed in several loads. */
   timed?: true;
+  /** One host does not answer: rendered only where somebody asks for that. */
+  drilled?: true;
 }
 
 /** What is said of the visitor where a condition says nothing else. */
@@ -70,6 +72,7 @@ export const VARIANTS = [
   'empty-reduced-motion',
   'filtered',
   'timed',
+  'outage',
   'minute',
   'empty-minute',
 ] as const;
@@ -85,6 +88,7 @@ export const CONDITIONS: Readonly<Record<Variant, Condition>> = {
   'empty-reduced-motion': { media: CALM, source: 'none', against: 'empty-reduced-motion' },
   filtered: { media: {}, source: 'filtered', against: 'empty' },
   timed: { media: {}, source: 'given', against: 'empty', timed: true },
+  outage: { media: {}, source: 'given', against: 'empty', drilled: true },
   minute: { media: {}, source: 'given', against: 'empty-minute', later: true },
   'empty-minute': { media: {}, source: 'none', against: 'empty-minute', later: true },
 };
@@ -108,6 +112,8 @@ export const renderSchema = z.object({
   after: z.number().nullable().default(null),
   /** Scrolled down by so much then, px; null: not at all. */
   scrolled: z.number().nullable().default(null),
+  /** The host that does not answer; left out: each does. */
+  outage: z.string().optional(),
   /** Windows that are tried besides, on a copy of the page. */
   search: z.array(intervalSchema),
 });
@@ -133,7 +139,8 @@ export interface Place {
 
 /** The place of one of a render's snippets. */
 export function getPlace({ render, of }: { render: Render; of: number }): Place {
-  const { viewport, insert, engine, variant, after, scrolled } = render;
+  const { viewport, insert, engine, after, scrolled, outage } = render;
+  const variant = outage === undefined ? render.variant : `${OUTAGE}${outage}`;
   return {
     slot: render.snippets[of]?.slot ?? '',
     insert,
@@ -149,6 +156,9 @@ export function getPlace({ render, of }: { render: Render; of: number }): Place 
   };
 }
 
+/** How it is told that a host does not answer, before its name. */
+const OUTAGE = 'outage:';
+
 /** Places of one key are the same. */
 export function getPlaceKey(place: Place): string {
   const { slot, insert, viewport, engine, variant } = place;
@@ -162,10 +172,10 @@ function listMoment({ after, scrolled }: Pick<Place, 'after' | 'scrolled'>): num
 
 /** Renders of one key are the same: for whatever is kept by render. */
 export function getRenderKey(render: Render): string {
-  const { snippets, insert, viewport, engine, variant, search } = render;
+  const { snippets, insert, viewport, engine, variant, search, outage } = render;
   return JSON.stringify([
     snippets.map(({ name, slot }) => [name, slot]),
-    [insert, engine, variant, ...listMoment(render)],
+    [insert, engine, variant, ...listMoment(render), ...(outage === undefined ? [] : [outage])],
     VIEWPORT_KEYS.map((key) => viewport[key]),
     search,
   ]);
@@ -177,7 +187,13 @@ export function getEmpty(render: Render): Render {
   // Only a frame has another page around it.
   const insert = render.insert === 'frame' ? 'frame' : 'inline';
   const { against: variant } = CONDITIONS[render.variant];
-  return { ...render, snippets, insert, variant, after: null, scrolled: null };
+  const { outage: _, ...rest } = render;
+  return { ...rest, snippets, insert, variant, after: null, scrolled: null };
+}
+
+/** The host that did not answer there; null where each did. */
+export function getSilent({ variant }: Pick<Place, 'variant'>): string | null {
+  return variant.startsWith(OUTAGE) ? variant.slice(OUTAGE.length) : null;
 }
 
 /** In what state a page was looked at, as reports name it; '' for the usual one. */
@@ -188,6 +204,8 @@ export function nameState({
 }: Pick<Place, 'variant' | 'after' | 'scrolled'>): string {
   if (scrolled !== null) return `scrolled by ${scrolled} px`;
   if (after !== null) return `within ${after} s`;
+  const silent = getSilent({ variant });
+  if (silent !== null) return `without ${silent}`;
   return variant === 'as-is' ? '' : variant;
 }
 

@@ -263,7 +263,10 @@ async function prepare(
   const { pathname, search } = new URL(sources.address);
   const { headers, published } = sources;
   const { root, cold } = terms;
-  const content = { html: served.html, headers, root, path: pathname + search, published };
+  const content = {
+    ...{ html: served.html, headers, root, path: pathname + search, published },
+    ...(render.outage !== undefined && { silent: render.outage }),
+  };
   const { changes } = joinTraits(job.subject.traits);
   await Promise.all([
     gate.setPage(content, getLoad(render)),

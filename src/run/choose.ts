@@ -1,5 +1,6 @@
 import { CHECKS } from '../checks/index.js';
 import type { Check } from '../core/check.js';
+import { isDrill } from '../core/plan.js';
 import { ToolError, type ErrorCode } from '../core/errors.js';
 import { makeViewport, type House, type Slot } from '../core/house/house.js';
 import type { Viewport } from '../core/render.js';
@@ -70,7 +71,7 @@ function readWidth(house: House, text: string, option: string): Viewport {
 
 /** The checks to run. @throws ToolError `unknown-finding` */
 export function chooseChecks(
-  { only, skip }: Pick<AuditRequest, 'only' | 'skip'>,
+  { only, skip, outage = false }: Pick<AuditRequest, 'only' | 'skip' | 'outage'>,
   called: Called,
 ): Check[] {
   for (const [option, ids] of [
@@ -86,7 +87,10 @@ export function chooseChecks(
       );
     }
   }
-  return CHECKS.filter(
-    ({ id }) => (only === undefined || only.includes(id)) && !skip?.includes(id),
-  );
+  return CHECKS.filter((check) => {
+    const { id } = check;
+    // What takes a drill is looked for only where one was asked for, or it itself.
+    const isAsked = only === undefined ? outage || !isDrill(check) : only.includes(id);
+    return isAsked && !skip?.includes(id);
+  });
 }

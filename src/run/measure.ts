@@ -5,7 +5,7 @@ import type { House } from '../core/house/house.js';
 import { readMarkup, type Markup } from '../core/markup/markup.js';
 import { getSnippet, type MeasureAnswer, type MeasureJob } from '../core/measuring.js';
 import { planConditions } from '../core/conditions.js';
-import { planVariants } from '../core/plan.js';
+import { planOutages, planVariants } from '../core/plan.js';
 import {
   CONDITIONS,
   getEmpty,
@@ -87,7 +87,8 @@ async function takeSteps(
   const found = await keep(work, planned, () => findEdges(work, planned));
   const asIs = await keep(work, found, () => renderBetween(work, found));
   const varied = await keep(work, asIs, () => renderVariants(work, asIs));
-  return keep(work, varied, () => renderConditions(work, varied));
+  const drilled = await keep(work, varied, () => renderOutages(work, varied));
+  return keep(work, drilled, () => renderConditions(work, drilled));
 }
 
 /** What a step makes of what was known; where it breaks down, or there is no time for it, that is a gap in what was known. */
@@ -133,6 +134,12 @@ async function renderVariants(work: Work, asIs: Evidence[]): Promise<Evidence[]>
     ...(await renderMore(work, others)),
     ...(await renderFiltered(renderer, about, filtered, onRender, budget)),
   ];
+}
+
+/** One host after the other does not answer, where somebody asks what happens then. */
+async function renderOutages(work: Work, known: Evidence[]): Promise<Evidence[]> {
+  const silent = planOutages(known, work.checks, work.about);
+  return [...known, ...(await renderMore(work, silent, { hands: false }))];
 }
 
 /** What the snippet, its files or the page around ask for and was not looked at yet. */

@@ -47,7 +47,7 @@ export async function rejudge(request: RejudgeRequest, called: Called): Promise<
     house: holdOn ? { ...given, holdOn } : given,
     ownPage: list.ownPage ? '' : null,
     snippets: kept.map(({ snippet }, i) => ({ ...snippet, ...pickNames(list.snippets[i]!) })),
-    checks: chooseChecks(request, called),
+    checks: chooseChecks({ ...request, outage: hasDrill(kept) }, called),
     slots: before.slots.filter(({ name }) => list.slots.includes(name)),
     viewports: flatMap(list.viewports, (name) => findViewport(kept, name)),
     markupOnly: null,
@@ -65,6 +65,11 @@ export async function rejudge(request: RejudgeRequest, called: Called): Promise<
   } finally {
     await results.close();
   }
+}
+
+/** Whether hosts were silent in it. */
+function hasDrill(kept: readonly KeptSnippet[]): boolean {
+  return kept.some(({ evidence }) => evidence.some(({ render }) => render.outage !== undefined));
 }
 
 function getKey(house: House): string {

@@ -5,7 +5,7 @@ import type { House } from '../core/house/house.js';
 import { housePublished } from '../core/house/published.js';
 import { makeJob, type MeasureAnswer } from '../core/measuring.js';
 import { planConditions } from '../core/conditions.js';
-import { planRenders, planVariants } from '../core/plan.js';
+import { planOutages, planRenders, planVariants } from '../core/plan.js';
 import { getRenderKey, type Render } from '../core/render.js';
 import type { Snippet } from '../core/snippet.js';
 import { planBetween } from '../core/search/between.js';
@@ -87,7 +87,8 @@ async function findKept(
   const variants = planVariants(evidence, plan.checks, baselines, about);
   const conditions = planConditions(evidence, about, snippet);
   const planned = [...planOf(plan, snippet), ...planBetween(evidence)];
-  const wanted = [...planned, ...variants, ...conditions];
+  const outages = planOutages(evidence, plan.checks, about);
+  const wanted = [...planned, ...variants, ...outages, ...conditions];
   if (!wanted.every((render) => keys.has(getRenderKey(render)))) return null;
   const there = await Promise.all(
     evidence.map(async ({ shot, harm }) => {

@@ -41,6 +41,8 @@ export interface AuditRequest {
   holdOn?: Level;
   /** Reads the markup and renders nothing. */
   markupOnly?: boolean;
+  /** Each host of others is silent in turn, to see what becomes of the page. */
+  outage?: boolean;
   /** Lets nothing out but what the house serves and reroutes. */
   offline?: boolean;
   /** A browser's path, or `system` for an installed one; left out: the one that came along, else an installed one. */

@@ -1,4 +1,6 @@
 import { afterAll, beforeAll, describe, test } from '@jest/globals';
+import { CHECKS } from '../../dist/src/checks/index.js';
+import { isDrill } from '../../dist/src/core/plan.js';
 import { CASES, expectCase } from '../support/cases.js';
 import { openLive, type Live } from '../support/live.js';
 import { RECORDING, writeRecorded, type Recorded } from '../support/recorded.js';
@@ -22,7 +24,11 @@ afterAll(async () => {
 describe.each(SOME.filter(([, chosen]) => chosen.length > 0))('%s', (id, chosen) => {
   test.concurrent.each(chosen)('%s', async (code, i) => {
     const one = CASES[id]![i]!;
-    const recorded = await live.render(code, one[2]);
+    const recorded = await live.render(
+      code,
+      one[2],
+      isDrill(CHECKS.find((check) => check.id === id)!),
+    );
     fresh[`${id} ${i}`] = recorded;
     expectCase(id, one, recorded);
   });

@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { applyEdits } from '../../dist/src/core/mend/apply.js';
+import { isDrill } from '../../dist/src/core/plan.js';
 import { openLive, type Live } from '../support/live.js';
 import {
   getEssence,
@@ -33,7 +34,7 @@ describe('the browser, on the examples of all checks', () => {
   test.concurrent.each(listExamples().filter((_, at) => isSampled(at, 20)))(
     '$key',
     async ({ key, code, under, check, kind }) => {
-      const rendered = await live.render(code, under);
+      const rendered = await live.render(code, under, isDrill(check));
       fresh[key] = rendered;
       const findings = judgeRecorded(rendered);
       const gaps = rendered.evidence.flatMap((one) => one.gaps);
@@ -44,7 +45,7 @@ describe('the browser, on the examples of all checks', () => {
       if (!RECORDING) expect(getEssence(findings)).toEqual(getEssence(judgeRecorded(known[key]!)));
       for (const { mend } of findings) {
         if (!mend) continue;
-        const mended = await live.render(applyEdits(code, mend), under);
+        const mended = await live.render(applyEdits(code, mend), under, isDrill(check));
         fresh[`${key} mended`] = mended;
         expect(judgeRecorded(mended).map(({ id }) => id)).not.toContain(check.id);
       }

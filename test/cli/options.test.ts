@@ -87,6 +87,15 @@ describe('slots and checks', () => {
     expect(() => chooseSlots(house, ['colum'], called)).toThrow('Did you mean "column"?');
   });
 
+  test('what takes a drill where one is asked for, or it itself', () => {
+    const ids = (wish: Parameters<typeof chooseChecks>[0]) =>
+      chooseChecks(wish, called).map(({ id }) => id);
+    expect(ids({})).not.toContain('outage-harms-page');
+    expect(ids({ outage: true })).toContain('outage-harms-page');
+    expect(ids({ outage: true, only: ['page-hangs'] })).toEqual(['page-hangs']);
+    expect(ids({ only: ['outage-harms-page'] })).toEqual(['outage-harms-page']);
+  });
+
   test('only and skip together', () => {
     const all = chooseChecks({}, called);
     const some = chooseChecks(

@@ -1,12 +1,20 @@
 import { describe, expect, test } from '@jest/globals';
 import { defineCheck, makeSeen, type Check, type Needs } from '../../src/core/check.js';
-import type { Evidence, FactKind } from '../../src/core/evidence.js';
+import { CHECKS } from '../../src/checks/index.js';
+import type { Evidence, FactKind, RequestFact } from '../../src/core/evidence.js';
 import { getDefaultHouse } from '../../src/core/house/read.js';
 import { judgeSnippet } from '../../src/core/judge/judge.js';
 import { readMarkup } from '../../src/core/markup/markup.js';
-import { planRenders, planVariants } from '../../src/core/plan.js';
+import { planOutages, planRenders, planVariants } from '../../src/core/plan.js';
 import { getWants } from '../../src/core/wants.js';
-import { CONDITIONS, getEmpty, getRenderKey, type Render } from '../../src/core/render.js';
+import {
+  CONDITIONS,
+  getEmpty,
+  getPlace,
+  getRenderKey,
+  nameState,
+  type Render,
+} from '../../src/core/render.js';
 import { makeLost } from '../../src/render/bounds/lost.js';
 
 const house = getDefaultHouse();
@@ -146,6 +154,40 @@ describe('variants', () => {
       markupOnly: null,
     });
     expect(report.fitsFrom).toBe(0);
+  });
+});
+
+describe('hosts that do not answer', () => {
+  const drill = CHECKS.filter(({ id }) => id === 'outage-harms-page');
+  const ask = (host: string, refused: RequestFact['refused'] = null) =>
+    ({ host, refused }) as RequestFact;
+  const seen = evidence.map((one, i) => ({
+    ...one,
+    traffic: [
+      ask('www.seedlibrary.example'),
+      ask(i === 0 ? 'maps.fernmap.example' : 'tally.example'),
+      ask('10.0.0.7', { kind: 'private-address', words: '' }),
+    ],
+  }));
+
+  test('are those of others that were asked in any window, each in one of them', () => {
+    const planned = planOutages(seen, drill, ABOUT);
+    const places = planned.map((render) => getPlace({ render, of: 0 }));
+    expect(places.map(({ variant, width }) => [variant, width])).toEqual([
+      ['outage:maps.fernmap.example', 1280],
+      ['outage:tally.example', 1280],
+    ]);
+    expect(new Set(planned.map(getRenderKey)).size).toBe(2);
+    expect(places.map(nameState)).toEqual([
+      'without maps.fernmap.example',
+      'without tally.example',
+    ]);
+    expect(getEmpty(planned[0]!)).toEqual({ ...getEmpty(seen[3]!.render), search: [] });
+  });
+
+  test('are nobody’s where no drill is asked for, and no variant like others', () => {
+    expect(planOutages(seen, [PLAIN, CALM], ABOUT)).toEqual([]);
+    expect(planVariants(seen, drill, NONE, ABOUT)).toEqual([]);
   });
 });
 

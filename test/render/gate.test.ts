@@ -366,3 +366,24 @@ test('a published page is served under its own path, and its site answers for al
     await site.close();
   }
 });
+
+test('a host that is made silent takes in what it is asked, until another page is there', async () => {
+  const origin = `http://127.0.0.1:${(vendor.address() as AddressInfo).port}`;
+  const rules = { origin: null, reroute: { '*.fernmap.example': origin }, offline: false };
+  const site = new Gate(rules, { certificate: await makeCertificate() });
+  const page = { html: 'page', headers: {}, root: null };
+  site.setPage({ ...page, silent: 'two.fernmap.example' });
+  const whole = port;
+  port = await site.open();
+  try {
+    const waits = get('http://two.fernmap.example/a.js').catch(() => 'nobody');
+    const other = get('http://one.fernmap.example/a.js').then(({ body }) => body);
+    expect(await Promise.race([waits, other])).toBe('one.fernmap.example /a.js');
+    site.setPage(page);
+    expect(await waits).toBe('nobody');
+    expect((await get('http://two.fernmap.example/a.js')).status).toBe(200);
+  } finally {
+    port = whole;
+    await site.close();
+  }
+});

@@ -1020,6 +1020,37 @@ export const CASES: Record<string, HardCase[]> = {
       null,
     ],
   ],
+  'outage-harms-page': [
+    [
+      '<p>Sow</p><script src="https://tally.example/small.js"></script>',
+      '<script src="https://tally.example/small.js">',
+    ],
+    [
+      '<p>Sow</p><script>document.write("<script src=https://tally.example/small.js><\\/script>")</script>',
+      '<script>',
+    ],
+    ['<style>@import "https://static.rootcellar.example/type.css";</style><p>Sow</p>', '<style>'],
+    // The page is hidden until the vendor has come; or for two seconds at most.
+    [
+      '<p>Sow</p><script>const whole = document.documentElement.style; whole.opacity = 0</script><script async src="https://tally.example/small.js" onload="whole.opacity = 1"></script>',
+      '<script async src="https://tally.example/small.js" onload="whole.opacity = 1">',
+      { page: HOST },
+    ],
+    [
+      '<p>Sow</p><script>const whole = document.documentElement.style; whole.opacity = 0; setTimeout(() => (whole.opacity = 1), 2000)</script><script async src="https://tally.example/small.js" onload="whole.opacity = 1"></script>',
+      null,
+      { page: HOST },
+    ],
+    ['<p>Sow</p><script defer src="https://tally.example/small.js"></script>', null],
+    [
+      '<p>Sow</p><script>document.head.append(Object.assign(document.createElement("link"), { rel: "stylesheet", href: "https://static.rootcellar.example/type.css" }))</script>',
+      null,
+    ],
+    [
+      `<p>Sow</p><img ${BEANS} width="160" height="120" alt="Beans"><iframe ${FRAME} ${STATIC}></iframe>`,
+      null,
+    ],
+  ],
   'script-blocks-page': [
     [
       '<p>Sow</p><script>document.write("<script src=https://tally.example/small.js><\\/script>")</script>',

@@ -3,7 +3,7 @@ import type { Example } from '../../dist/src/core/check.js';
 import type { Evidence } from '../../dist/src/core/evidence.js';
 import { readMarkup } from '../../dist/src/core/markup/markup.js';
 import { makeJob } from '../../dist/src/core/measuring.js';
-import { planRenders } from '../../dist/src/core/plan.js';
+import { isDrill, planRenders } from '../../dist/src/core/plan.js';
 import { findBrowser } from '../../dist/src/render/browser/find.js';
 import { measure } from '../../dist/src/run/measure.js';
 import { Renderer } from '../../dist/src/render/renderer.js';
@@ -15,7 +15,8 @@ type Under = Example['under'];
 /** One browser and one stand-in process for a whole file of tests. */
 export interface Live {
   renderer: Renderer;
-  render(code: string, under?: Under): Promise<Recorded>;
+  /** @param drilled hosts do not answer, in turn */
+  render(code: string, under?: Under, drilled?: boolean): Promise<Recorded>;
   /** At rest alone: nothing is lived on, clicked, or asked for besides. */
   look(code: string): Promise<Evidence[]>;
   close(): Promise<void>;
@@ -48,14 +49,14 @@ export async function openLive(): Promise<Live> {
   };
   return {
     renderer: first,
-    async render(code, under) {
+    async render(code, under, drilled = false) {
       const snippet = { name: 'example', path: null, text: code };
       const house = getHouse(under);
       const renders = planRenders('example', house, house);
       const ignore = { onMore: () => undefined, onRender: () => undefined };
       const job = makeJob(snippet, {
         renders,
-        checks: CHECKS.map(({ id }) => id),
+        checks: CHECKS.filter((one) => drilled || !isDrill(one)).map(({ id }) => id),
         timeLimit: null,
       });
       const { evidence, baselines } = await measure(await find(under), job, ignore);

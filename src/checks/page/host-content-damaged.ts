@@ -2,6 +2,7 @@ import { defineCheck, makeSeen, type Case, type Fact, type RenderOf } from '../.
 import type { HostPartFact } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
 import { HARMS, listHarmed, type Harm } from '../../core/measure/host-damage.js';
+import { listNames, nameHostPart, sortNames } from '../../core/measure/host-names.js';
 import { atSnippet, blameElement } from '../../core/measure/blame.js';
 import { locateMaker } from '../../core/measure/makers.js';
 import type { Markup } from '../../core/markup/markup.js';
@@ -121,7 +122,7 @@ function listDamaged(c: Case<Needs>, render: RenderOf<Needs>): Damaged[] {
     fits.length > 0 || reaching.some((one) => /^(\*|html|body)$/.test(one) || one === tag);
   const damaged = listHarmed(render)
     .filter(({ part, harm }) => !BY_STYLE.has(harm) || !isExplained(part))
-    .map(({ part, harm }) => ({ harm, name: nameOf(part) }));
+    .map(({ part, harm }) => ({ harm, name: nameHostPart(part) }));
   return [...damaged, ...listRepainted(render)];
 }
 
@@ -131,7 +132,7 @@ function listRepainted({ host, paint }: RenderOf<Needs>): Damaged[] {
     now === null || without === null || now.style !== without.style || now.shown !== without.shown;
   return host.some(isOther)
     ? []
-    : paint.parts.map((part) => ({ harm: 'repainted', name: nameOf(part) }));
+    : paint.parts.map((part) => ({ harm: 'repainted', name: nameHostPart(part) }));
 }
 
 /** What a rule can do: told of with the rule, where the part fits one. */
@@ -144,36 +145,11 @@ const BY_STYLE: ReadonlySet<Harm> = new Set([
   'restyled',
 ]);
 
-const NAMES: Record<string, string> = {
-  html: 'the whole page',
-  body: 'the whole page',
-  nav: 'the menu',
-  footer: 'the footer',
-  header: 'the page’s head',
-  aside: 'the side column',
-  main: 'the main part',
-  form: 'a form',
-  img: 'a picture',
-  table: 'a table',
-};
-
-/** What is known by its words is named by them. */
-const BY_WORDS: Record<string, string> = { a: 'link', button: 'button', summary: 'heading' };
-
-function nameOf({ tag, words }: Pick<HostPartFact, 'tag' | 'words'>): string {
-  const kind = /^h[1-6]$/.test(tag) ? 'heading' : BY_WORDS[tag];
-  if (kind !== undefined) return words === '' ? `a ${kind}` : `the ${kind} “${words}”`;
-  return NAMES[tag] ?? `a <${tag}>`;
-}
-
 /** The parts that people know first, each name once. */
 function gather(damaged: readonly Damaged[]): Data['harms'] {
-  const known = Object.values(NAMES);
-  const unknown = (name: string) => known.length + (name.endsWith('”') ? 0 : 1);
-  const rank = (name: string) => (known.includes(name) ? known.indexOf(name) : unknown(name));
   return flatMap(HARMS, (harm) => {
     const names = damaged.filter((one) => one.harm === harm).map(({ name }) => name);
-    const parts = [...new Set(names)].sort((a, b) => rank(a) - rank(b));
+    const parts = sortNames(names);
     return parts.length > 0 ? [{ harm, parts }] : [];
   });
 }
@@ -191,11 +167,6 @@ const DONE: Record<Harm, [string, string]> = {
   repainted: ['is painted over or blurred', 'are painted over or blurred'],
 };
 
-const MOST_NAMED = 3;
-
 function describeHarm({ harm, parts }: Data['harms'][number]): string {
-  const more = parts.length - MOST_NAMED;
-  const named = parts.slice(0, MOST_NAMED);
-  const all = more > 0 ? [...named, `${countWords(more, 'more part')}`] : named;
-  return `${joinWords(all)} ${DONE[harm][parts.length > 1 ? 1 : 0]}`;
+  return `${listNames(parts)} ${DONE[harm][parts.length > 1 ? 1 : 0]}`;
 }

@@ -1,6 +1,6 @@
 import { createServer, type IncomingMessage, type Server } from 'node:http';
 import type { Http2SecureServer } from 'node:http2';
-import { connect, type AddressInfo, type Socket } from 'node:net';
+import type { AddressInfo, Socket } from 'node:net';
 import type { Duplex } from 'node:stream';
 import type { Refusal } from '../../core/evidence.js';
 import type { Load } from '../../core/recording/exchange.js';
@@ -26,7 +26,8 @@ import { RequestBook, type GateLog } from './log.js';
 import { lookUp, type Lookup } from './lookup.js';
 import { Meter, MOST_BYTES } from './meter.js';
 import { getOnward, getPort, getRoute, type GateRules, type Route, type Tunnel } from './route.js';
-import { openTunnel, ProxyFault } from './upstream.js';
+import { Silence } from './silence.js';
+import { dial, ProxyFault } from './upstream.js';
 
 /** What all gates of a run share. */
 export interface GateMeans {
@@ -62,6 +63,7 @@ export class Gate {
   #distrusted: Http2SecureServer | null;
   #sockets = new Set<Duplex>();
   #book = new RequestBook();
+  #silence = new Silence();
 
   /** @param password what the browser must show; null where anybody may use it */
   constructor(rules: GateRules, means: GateMeans, password: string | null = null) {
@@ -111,6 +113,7 @@ export class Gate {
     this.#meter.reset();
     this.#load = load;
     this.#page = page;
+    this.#silence.begin(page.silent);
   }
 
   /** What was refused, and what was asked for, since the last call. */
@@ -138,6 +141,7 @@ export class Gate {
     const authority = parseAuthority(ask.url ?? '');
     if (!authority) return void socket.end(REFUSED);
     const { hostname, port } = authority;
+    if (this.#silence.takes(hostname, socket)) return;
     const route = await getRoute(this.#rules, hostname, port, this.#replay, undefined, this.#look);
     if (route.kind === 'tunnel') return this.#reach(route, hostname, socket, head);
     if (route.kind === 'refuse') {
@@ -165,7 +169,7 @@ export class Gate {
   async #reach(route: Tunnel, host: string, socket: Socket, head: Buffer): Promise<void> {
     const authority = `${host}:${route.port}`;
     try {
-      const onward = await this.#dial(route);
+      const onward = await dial(route, (made) => this.#keep(made));
       socket.write(ESTABLISHED);
       if (this.#recorder) return await this.#standBetween(onward, authority, socket, head);
       if (head.length > 0) onward.write(head);
@@ -180,16 +184,6 @@ export class Gate {
       this.#refuseHost(error instanceof ProxyFault ? error.refusal : SILENT, authority);
       socket.end(UNREACHED);
     }
-  }
-
-  #dial({ address, port, via }: Tunnel): Promise<Socket> {
-    if (via) return openTunnel(via, address, port, (socket) => this.#keep(socket));
-    const onward = connect({ host: address, port });
-    this.#keep(onward);
-    return new Promise((resolve, reject) => {
-      onward.once('connect', () => resolve(onward));
-      onward.once('error', reject);
-    });
   }
 
   /** While recording, the real host's TLS ends here: its certificate is checked here too. */
@@ -216,6 +210,7 @@ export class Gate {
     answer.on('error', () => answer.destroy());
     const url = getAskedUrl(ask, scheme);
     if (!url) return refuse(answer, 400);
+    if (this.#silence.takes(url.hostname, ask.socket)) return;
     const route = await this.#findRoute(url, !this.#page.published || isPage(this.#page, ask));
     if (route.kind === 'page') return this.#answerForPage(ask, answer, url);
     const count = this.#book.follow(url, answer);

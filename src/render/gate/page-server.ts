@@ -15,6 +15,8 @@ export interface PageSource {
   path?: string;
   /** Its site is there too, and answers for all else. */
   published?: boolean;
+  /** A host that takes in what it is asked, and does not answer. */
+  silent?: string;
 }
 
 /** Whether it is the planned page itself that is asked for. */

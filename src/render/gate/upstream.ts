@@ -1,6 +1,6 @@
 import { request as plainRequest, type ClientRequest, type RequestOptions } from 'node:http';
 import { request as secureRequest } from 'node:https';
-import type { Socket } from 'node:net';
+import { connect, type Socket } from 'node:net';
 import { getProxyForUrl } from 'proxy-from-env';
 import { ToolError } from '../../core/errors.js';
 import type { Refusal } from '../../core/evidence.js';
@@ -130,6 +130,24 @@ export function openTunnel(
     });
     ask.once('error', (error) => reject(getSilenceFault(proxy, error)));
     ask.end();
+  });
+}
+
+/**
+ * A connection to an address, or by name through a proxy.
+ * @param onSocket told of it as soon as there is one
+ * @throws ProxyFault, or Error where it cannot be had
+ */
+export function dial(
+  { address, port, via }: { address: string; port: number; via: Proxy | null },
+  onSocket: (socket: Socket) => void,
+): Promise<Socket> {
+  if (via) return openTunnel(via, address, port, onSocket);
+  const onward = connect({ host: address, port });
+  onSocket(onward);
+  return new Promise((resolve, reject) => {
+    onward.once('connect', () => resolve(onward));
+    onward.once('error', reject);
   });
 }
 

@@ -81,6 +81,8 @@ export class RequestLog {
   #idleWaiters: (() => void)[] = [];
   #lastActivity = 0;
   #acted = false;
+  /** It does not answer. */
+  #silent: string | null = null;
 
   /** Forgets everything: a new load begins. */
   reset(): void {
@@ -110,6 +112,20 @@ export class RequestLog {
 
   get #underWay(): LoggedRequest[] {
     return this.requests.filter(({ done, held, type }) => !done && !held && !OPEN_ENDED.has(type));
+  }
+
+  /** From now on a host does not answer, so that nobody waits for it; null: each does. */
+  silence(host: string | null): void {
+    this.#silent = host;
+  }
+
+  /** Whether it is asked for something. */
+  get asksSilent(): boolean {
+    return this.#silent !== null && this.requests.some((one) => this.#isSilent(one.address));
+  }
+
+  #isSilent(address: string): boolean {
+    return URL.canParse(address) && new URL(address).hostname === this.#silent;
   }
 
   /** How many lines are open for which the browser may keep a page's time standing without an end. */
@@ -149,7 +165,10 @@ export class RequestLog {
   start(key: string, request: New): void {
     this.#lastActivity = performance.now();
     if (this.#requests.size >= CAP) this.#dropped++;
-    else this.#requests.set(key, { ...NEW, acted: this.#acted, ...request });
+    else {
+      const held = this.#silent !== null && this.#isSilent(request.address);
+      this.#requests.set(key, { ...NEW, acted: this.#acted, held, ...request });
+    }
   }
 
   /** An answer sends the browser elsewhere: what it goes on to is a request of the same chain. */
