@@ -6,6 +6,7 @@ import { readAllStored } from './collect/stored.js';
 import type { Budget } from './bounds/budget.js';
 import type { Job } from './life/job.js';
 import { within, type Limits } from './bounds/limit.js';
+import { loadPage } from './load-page.js';
 import type { BrowserPage, Hottest } from './page/browser-page.js';
 import type { Sources } from './page/served-page.js';
 import type { Setting } from './setting.js';
@@ -71,7 +72,6 @@ async function reach(
   looked: Looked,
 ): Promise<void> {
   if (reach.by === 'resize') return;
-  page.requests.silence(render.outage ?? null);
   const load = () => loadPage(page, { address }, { reach, limits });
   if (render.viewport.visit > 1) {
     await load();
@@ -80,33 +80,6 @@ async function reach(
   if ((await load()) === null) looked.stillMoving.push('the load');
   if (published) await page.read('markWhole', render.snippets[0]!.slot);
   if (careful) await page.read('takeCare');
-}
-
-/** Goes there, and puts in what comes late. */
-export async function loadPage(
-  page: BrowserPage,
-  { address }: Pick<Sources, 'address'>,
-  { reach, limits }: Pick<Setting, 'reach' | 'limits'>,
-): Promise<true | null> {
-  const loaded = await whenOnlySilent(page, page.load(address, limits.load));
-  for (const { slot, text, how, scripts } of reach.served.late)
-    await page.putIn({ slot, text, how, scripts });
-  return loaded;
-}
-
-/** How often it is looked whether a load waits for nothing but a host that does not answer, and for how long it must, ms. */
-const [LOOKED, SINCE] = [100, 600];
-
-/** What a load gives; where it waits for nothing but a host that is made silent, as much as there would be for good. */
-async function whenOnlySilent(page: BrowserPage, load: Promise<true | null>): Promise<true | null> {
-  const { requests } = page;
-  const loading = load.then((loaded) => ({ loaded }));
-  for (;;) {
-    const done = await within(loading, LOOKED);
-    if (done) return done.loaded;
-    const stands = performance.now() - requests.lastActivity >= SINCE;
-    if (requests.asksSilent && requests.pending === 0 && stands) return true;
-  }
 }
 
 /** A visitor who leaves again: what was stored stays, but for what belongs to the tab. Its time is the machine's: another page is loaded. */

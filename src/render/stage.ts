@@ -85,7 +85,6 @@ export async function renderPage(
   const again = () => prepare(booth, sources, setting, { by: 'load', served, before: 'code' }, job);
   const timed =
     CONDITIONS[job.render.variant].timed && (await timeLoads(page, sources, setting, job, again));
-  if (timed) await again();
   const looked: Looked = { ...(await look(page, sources, setting, job)), ...(timed && { timed }) };
   // A page that is only brought to another width has asked for nothing since: what was refused it still is.
   if (reach.by === 'load') await readLog(booth);
@@ -268,6 +267,7 @@ async function prepare(
     ...(render.outage !== undefined && { silent: render.outage }),
   };
   const { changes } = joinTraits(job.subject.traits);
+  page.requests.silence(render.outage ?? null);
   await Promise.all([
     gate.setPage(content, getLoad(render)),
     page.prepare({

@@ -2,7 +2,7 @@ import type { TimedFact } from '../core/evidence.js';
 import { joinTraits } from '../core/markup/traits.js';
 import { rest } from './collect/rest.js';
 import type { Job } from './life/job.js';
-import { loadPage } from './look.js';
+import { loadPage } from './load-page.js';
 import type { Sources } from './page/served-page.js';
 import type { BrowserPage } from './page/browser-page.js';
 import type { Setting } from './setting.js';
@@ -12,7 +12,7 @@ import { sumByScript } from './steps/whose-work.js';
 const LOADS = 3;
 
 /**
- * Loads a page again and again, in a tab that is ready for the first time, until it has come to rest, and tells what code of its snippets did meanwhile.
+ * Loads a page again and again, in a tab that is ready and is left so, until it has come to rest, and tells what code of its snippets did meanwhile.
  * @param prepare makes it ready for one more
  * @returns of each snippet, load by load
  */
@@ -26,7 +26,6 @@ export async function timeLoads(
   const { reach, limits, budget } = setting;
   const timed: TimedFact[][][] = subject.traits.map(() => []);
   for (let i = 0; i < LOADS && !budget.isOver; i++) {
-    if (i > 0) await prepare();
     const works = await page.running.timeWork(async () => {
       await loadPage(page, sources, setting);
       await rest(page, joinTraits(subject.traits), limits, true);
@@ -35,6 +34,7 @@ export async function timeLoads(
       const found = sumByScript(works, { page, served: reach.served, of }, ({ ms }) => ms);
       loads.push(found.map(({ place: { from, address }, amount: ms }) => ({ from, address, ms })));
     }
+    await prepare();
   }
   return timed;
 }

@@ -85,6 +85,7 @@ const PAGE = {
 /** An engine of our own, behind the same seam as that which comes along. */
 class PaperPage implements BrowserPage {
   readonly mainFrame = 'main';
+  readonly endLoad = () => undefined;
   readonly requests = new RequestLog();
   readonly happened = new Happenings('');
   readonly talks = false;

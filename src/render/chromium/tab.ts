@@ -151,6 +151,8 @@ export class Tab implements BrowserPage {
     return done;
   }
 
+  endLoad = (): void => this.#onLoad?.();
+
   putIn(wish: PutIn): Promise<void> {
     return layIn(this.#session, this.#worlds, this.mainFrame, wish);
   }

@@ -143,6 +143,8 @@ export interface BrowserPage {
   prepare(wish: Preparation): Promise<void>;
   /** Resolves when it has loaded; to null after `ms` without. @throws Error where it could not be loaded at all */
   load(address: string, ms: number): Promise<true | null>;
+  /** What is still to come of the load that goes on is not waited for: it counts as over. */
+  endLoad(): void;
   /** Puts a snippet into the page that stands, as the page's own code would. */
   putIn(wish: PutIn): Promise<void>;
   /** Brings what stands there to another window, as if it had been loaded in that. */

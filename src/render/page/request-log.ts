@@ -119,9 +119,14 @@ export class RequestLog {
     this.#silent = host;
   }
 
+  /** Whether a host does not answer. */
+  get isDrilled(): boolean {
+    return this.#silent !== null;
+  }
+
   /** Whether it is asked for something. */
   get asksSilent(): boolean {
-    return this.#silent !== null && this.requests.some((one) => this.#isSilent(one.address));
+    return this.requests.some((one) => this.#isSilent(one.address));
   }
 
   #isSilent(address: string): boolean {
