@@ -9,10 +9,10 @@ import { Breakdown } from './bounds/breakdown.js';
 import { markCut } from './bounds/lost.js';
 import { glimpse, type Glimpse } from './glimpse.js';
 import { describeHang } from './collect/hang.js';
-import { needsMakers, part } from './collect/makers.js';
+import { part } from './collect/makers.js';
 import type { Parted } from './collect/own.js';
 import { findGaps, listCut } from './gaps.js';
-import { getLoad, NO_HANDS, type Job } from './life/job.js';
+import { NO_HANDS, type Job } from './life/job.js';
 import { NOTHING, type Learned } from './life/learned.js';
 import { inTime, within } from './bounds/limit.js';
 import { look, type Looked } from './look.js';
@@ -21,6 +21,7 @@ import { liveOn, waitOn } from './minute.js';
 import { readOver } from './collect/read.js';
 import type { Booth } from './life/booths.js';
 import type { ServedPage, Sources } from './page/served-page.js';
+import { prepareTab } from './prepare-tab.js';
 import type { Setting } from './setting.js';
 import { timeLoads } from './timing.js';
 import type { TakenShot } from './steps/shot.js';
@@ -75,14 +76,15 @@ export async function renderPage(
   const ready =
     reach.by === 'resize'
       ? page.resize(around.window)
-      : prepare(booth, sources, setting, reach, job);
+      : prepareTab(booth, sources, setting, reach, job);
   // What stands there from before may hang by now.
   await inTime(
     ready,
     limits.hang + PREPARED,
     () => new Breakdown('the tab could not be made ready'),
   );
-  const again = () => prepare(booth, sources, setting, { by: 'load', served, before: 'code' }, job);
+  const again = () =>
+    prepareTab(booth, sources, setting, { by: 'load', served, before: 'code' }, job);
   const timed =
     CONDITIONS[job.render.variant].timed && (await timeLoads(page, sources, setting, job, again));
   const looked: Looked = { ...(await look(page, sources, setting, job)), ...(timed && { timed }) };
@@ -247,38 +249,6 @@ function toEvidence(
     harm: harm && { with: harm.shot, without: null },
     ...(sought.length < FACT_KINDS.length && { sought }),
   };
-}
-
-async function prepare(
-  booth: Pick<Booth, 'page' | 'gate' | 'log'>,
-  sources: Sources,
-  { terms, around }: Setting,
-  { served, before }: Extract<Setting['reach'], { by: 'load' }>,
-  job: Job,
-): Promise<void> {
-  const { page, gate } = booth;
-  const { render, baseline, profile: profiled, scripted } = job;
-  const { hostChanges, window } = around;
-  const { pathname, search } = new URL(sources.address);
-  const { headers, published } = sources;
-  const { root, cold } = terms;
-  const content = {
-    ...{ html: served.html, headers, root, path: pathname + search, published },
-    ...(render.outage !== undefined && { silent: render.outage }),
-  };
-  const { changes } = joinTraits(job.subject.traits);
-  page.requests.silence(render.outage ?? null);
-  await Promise.all([
-    gate.setPage(content, getLoad(render)),
-    page.prepare({
-      ...{ viewport: window, variant: render.variant, before, cold, profiled, scripted },
-      // Also where it is brought to the window in which it is asked for; not where it is to be told on which line it hangs.
-      covered: changes && !profiled && job.wants.has('code'),
-      traced: needsMakers({ changes, hostChanges, baseline }),
-    }),
-  ]);
-  await gate.takeLog();
-  booth.log = { refusals: [], entries: [] };
 }
 
 /** What the gate saw of the page since. */

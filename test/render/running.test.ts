@@ -1,5 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
+import type { FactKind } from '../../src/core/evidence.js';
 import { measureRan } from '../../src/render/chromium/coverage.js';
+import { asksRunning } from '../../src/render/steps/once.js';
 import { listTimes, listWork } from '../../src/render/chromium/work.js';
 
 const range = (startOffset: number, endOffset: number, count: number) => ({
@@ -66,4 +68,13 @@ describe('who is at work', () => {
     ]);
     expect(listTimes({ nodes })).toEqual([]);
   });
+});
+
+test('how code runs is asked with hands, for whoever reads one of the kinds that tell it', () => {
+  const keys = { keys: true, swipes: false };
+  const none = { keys: false, swipes: false };
+  const ask = (hands: typeof keys, ...wants: FactKind[]) =>
+    asksRunning({ hands, wants: new Set(wants) });
+  expect([ask(keys, 'times'), ask({ ...none, swipes: true }, 'code')]).toEqual([true, true]);
+  expect([ask(none, 'times', 'code'), ask(keys, 'unrest')]).toEqual([false, false]);
 });

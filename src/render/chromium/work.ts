@@ -20,7 +20,7 @@ export async function measureBusy(session: Session, ms: number): Promise<number>
   const grow = (name: keyof typeof after) => after[name] - before[name];
   // The processor's time tells of the thread as a whole; how much of that is code's, the clock does.
   return grow('TaskDuration') > 0
-    ? (((1000 * grow('ThreadRunTime')) / passed) * grow('ScriptDuration')) / grow('TaskDuration')
+    ? (((1000 * grow('ThreadTime')) / passed) * grow('ScriptDuration')) / grow('TaskDuration')
     : 0;
 }
 
@@ -29,7 +29,7 @@ async function readWorked(session: Session) {
   const { metrics } = await session.send('Performance.getMetrics');
   const get = (asked: string) => metrics.find(({ name }) => name === asked)?.value ?? 0;
   return {
-    ThreadRunTime: get('ThreadRunTime'),
+    ThreadTime: get('ThreadTime'),
     TaskDuration: get('TaskDuration'),
     ScriptDuration: get('ScriptDuration'),
   };
