@@ -93,3 +93,14 @@ describe('what visitors are asked for', () => {
     expect(await list(SOUND, { page: makePage(ask) })).toEqual([]);
   }, 60_000);
 });
+
+test('who is at work all the time is told, and who takes long once', async () => {
+  const rests =
+    '<p>Sow in May.</p><script>let sum = 0; for (let i = 0; i < 2e6; i++) sum += i % 7</script>';
+  const code =
+    '<p>Sow in May.</p><script>let sum = 0; requestAnimationFrame(function count() { for (let i = 0; i < 5e5; i++) sum += Math.sqrt(i + sum); requestAnimationFrame(count) })</script>';
+  expect(await list(code, {})).toEqual(['script-never-rests']);
+  const slow = '<p>Sow in May.</p><script async src="https://tally.example/sums.js"></script>';
+  expect(await list(slow, {})).toEqual(['script-time-over-limit']);
+  expect(await list(rests, {})).toEqual([]);
+}, 60_000);
