@@ -202,10 +202,10 @@ export function nameState({
   after,
   scrolled,
 }: Pick<Place, 'variant' | 'after' | 'scrolled'>): string {
+  const silent = getSilent({ variant });
+  if (silent !== null) return `without ${silent}${after === null ? '' : ` for ${after} s`}`;
   if (scrolled !== null) return `scrolled by ${scrolled} px`;
   if (after !== null) return `within ${after} s`;
-  const silent = getSilent({ variant });
-  if (silent !== null) return `without ${silent}`;
   return variant === 'as-is' ? '' : variant;
 }
 

@@ -21,6 +21,7 @@ import { liveOn, waitOn } from './minute.js';
 import { readOver } from './collect/read.js';
 import type { Booth } from './life/booths.js';
 import type { ServedPage, Sources } from './page/served-page.js';
+import { answerLate } from './late-answer.js';
 import { prepareTab } from './prepare-tab.js';
 import type { Setting } from './setting.js';
 import { timeLoads } from './timing.js';
@@ -151,10 +152,11 @@ const NOT_LIVED: Lived = { moments: [], unseen: null };
 function canLiveOn(
   { happened }: Booth['page'],
   { budget }: Setting,
-  { minute }: Job,
+  { minute, render }: Job,
   { reading, stopped }: Looked,
 ): boolean {
-  return minute !== 'no' && reading !== null && !stopped && !happened.left && !budget.isOver;
+  const goesOn = minute !== 'no' || CONDITIONS[render.variant].drilled === true;
+  return goesOn && reading !== null && !stopped && !happened.left && !budget.isOver;
 }
 
 /** Lives the first minute on, and reads the page where it is otherwise. */
@@ -165,7 +167,8 @@ function live(
   const { page } = booth;
   const { limits, budget } = setting;
   const { render, subject, minute } = job;
-  const variant = CONDITIONS[render.variant].later ? render.variant : 'minute';
+  const { later, drilled } = CONDITIONS[render.variant];
+  const variant = later || drilled ? render.variant : 'minute';
   const slots = render.snippets.map(({ slot }) => slot);
   const wants = new Set([...job.wants].filter((kind) => LATER_KINDS.includes(kind)));
   const traits = joinTraits(subject.traits);
@@ -192,6 +195,7 @@ function live(
   const alone = minute === 'only';
   const rested = job.rested ?? null;
   const living: Living = { page, limits, budget, empty, rested, alone, read };
+  if (drilled) return answerLate(living, () => booth.gate.endSilence());
   return typeof minute === 'object' ? waitOn(living, minute.until) : liveOn(living);
 }
 

@@ -182,6 +182,7 @@ describe('hosts that do not answer', () => {
       'without maps.fernmap.example',
       'without tally.example',
     ]);
+    expect(nameState({ ...places[1]!, after: 10 })).toBe('without tally.example for 10 s');
     expect(getEmpty(planned[0]!)).toEqual({ ...getEmpty(seen[3]!.render), search: [] });
   });
 

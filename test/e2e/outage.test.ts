@@ -42,7 +42,7 @@ test('with --outage each vendor is silent in turn, and who takes parts of the pa
   const harms = [
     [
       expect.stringMatching(
-        /^While two\.fernmap\.example does not answer, the footer.* not shown\./,
+        /^While two\.fernmap\.example does not answer, the footer.* not shown: all of it comes when there is an answer after ten seconds\./,
       ),
       CODE.lastIndexOf('<script') + 1,
       ['outage:two.fernmap.example'],

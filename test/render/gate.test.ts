@@ -367,7 +367,7 @@ test('a published page is served under its own path, and its site answers for al
   }
 });
 
-test('a host that is made silent takes in what it is asked, until another page is there', async () => {
+test('a host that is made silent takes in what it is asked, until it answers or another page is there', async () => {
   const origin = `http://127.0.0.1:${(vendor.address() as AddressInfo).port}`;
   const rules = { origin: null, reroute: { '*.fernmap.example': origin }, offline: false };
   const site = new Gate(rules, { certificate: await makeCertificate() });
@@ -382,6 +382,11 @@ test('a host that is made silent takes in what it is asked, until another page i
     site.setPage(page);
     expect(await waits).toBe('nobody');
     expect((await get('http://two.fernmap.example/a.js')).status).toBe(200);
+    site.setPage({ ...page, silent: 'two.fernmap.example' });
+    const late = get('http://two.fernmap.example/a.js').then(({ body }) => body);
+    await get('http://one.fernmap.example/a.js');
+    site.endSilence();
+    expect(await late).toBe('two.fernmap.example /a.js');
   } finally {
     port = whole;
     await site.close();

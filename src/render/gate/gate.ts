@@ -116,6 +116,11 @@ export class Gate {
     this.#silence.begin(page.silent);
   }
 
+  /** A host that was silent answers from now on. */
+  endSilence(): void {
+    this.#silence.end();
+  }
+
   /** What was refused, and what was asked for, since the last call. */
   takeLog(): GateLog {
     return this.#book.take();
@@ -141,7 +146,7 @@ export class Gate {
     const authority = parseAuthority(ask.url ?? '');
     if (!authority) return void socket.end(REFUSED);
     const { hostname, port } = authority;
-    if (this.#silence.takes(hostname, socket)) return;
+    if (await this.#silence.holds(hostname, socket)) return;
     const route = await getRoute(this.#rules, hostname, port, this.#replay, undefined, this.#look);
     if (route.kind === 'tunnel') return this.#reach(route, hostname, socket, head);
     if (route.kind === 'refuse') {
@@ -210,7 +215,7 @@ export class Gate {
     answer.on('error', () => answer.destroy());
     const url = getAskedUrl(ask, scheme);
     if (!url) return refuse(answer, 400);
-    if (this.#silence.takes(url.hostname, ask.socket)) return;
+    if (await this.#silence.holds(url.hostname, ask.socket)) return;
     const route = await this.#findRoute(url, !this.#page.published || isPage(this.#page, ask));
     if (route.kind === 'page') return this.#answerForPage(ask, answer, url);
     const count = this.#book.follow(url, answer);

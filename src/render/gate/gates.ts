@@ -12,6 +12,8 @@ export interface GateHandle {
   /** What the browser has to show to be let through. */
   password: string;
   setPage(page: PageSource, load: Load): Promise<void>;
+  /** A host that was silent answers from now on. */
+  endSilence(): Promise<void>;
   /** What was refused, and what was asked for, since the last call. */
   takeLog(): Promise<GateLog>;
   close(): Promise<void>;
@@ -49,6 +51,7 @@ export class Gates {
       port,
       password: password ?? '',
       setPage: async (page, load) => void (await thread.ask({ call: 'page', gate, page, load })),
+      endSilence: async () => void (await thread.ask({ call: 'answer', gate })),
       takeLog: async () => (await thread.ask({ call: 'log', gate })) as GateLog,
       close: async () => void (await thread.ask({ call: 'close', gate }).catch(() => undefined)),
     };

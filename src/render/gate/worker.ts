@@ -25,6 +25,7 @@ export type GateCall =
   | { call: 'begin'; data: GateData }
   | { call: 'open'; gate: number; rules: GateRules; password: string | null }
   | { call: 'page'; gate: number; page: PageSource; load: Load }
+  | { call: 'answer'; gate: number }
   | { call: 'log'; gate: number }
   | { call: 'close'; gate: number }
   | { call: 'finish' };
@@ -52,6 +53,7 @@ async function perform(call: GateCall): Promise<unknown> {
   const gate = gates.get(call.gate);
   if (!gate) return null;
   if (call.call === 'page') return gate.setPage(call.page, call.load);
+  if (call.call === 'answer') return gate.endSilence();
   if (call.call === 'log') return gate.takeLog();
   gates.delete(call.gate);
   return gate.close();

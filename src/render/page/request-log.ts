@@ -119,6 +119,12 @@ export class RequestLog {
     this.#silent = host;
   }
 
+  /** The host that was silent answers: what it was asked for is waited for again. */
+  endSilence(): void {
+    for (const one of this.requests) if (this.#isSilent(one.address)) one.held = false;
+    this.#silent = null;
+  }
+
   /** Whether a host does not answer. */
   get isDrilled(): boolean {
     return this.#silent !== null;
