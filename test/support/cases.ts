@@ -1041,6 +1041,10 @@ export const CASES: Record<string, HardCase[]> = {
       null,
       { page: HOST },
     ],
+    [
+      '<p>Sow</p><link rel="stylesheet" href="https://static.rootcellar.example/type.css">',
+      '<link rel="stylesheet" href="https://static.rootcellar.example/type.css">',
+    ],
     ['<p>Sow</p><script defer src="https://tally.example/small.js"></script>', null],
     [
       '<p>Sow</p><script>document.head.append(Object.assign(document.createElement("link"), { rel: "stylesheet", href: "https://static.rootcellar.example/type.css" }))</script>',

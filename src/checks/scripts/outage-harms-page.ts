@@ -1,8 +1,10 @@
 import { defineCheck, makeSeen, type Fact, type RenderOf } from '../../core/check.js';
 import type { RequestFact } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
-import { getElementAt, type Markup, type MarkupElement } from '../../core/markup/markup.js';
-import { atSnippet, atTag, getSourceOffset, type Blame } from '../../core/measure/blame.js';
+import type { House } from '../../core/house/house.js';
+import type { Markup } from '../../core/markup/markup.js';
+import { findAsking } from '../../core/measure/asking.js';
+import { atSnippet, atTag, type Blame } from '../../core/measure/blame.js';
 import { listHarmed, type Harmed } from '../../core/measure/host-damage.js';
 import { listNames, nameHostPart, sortNames } from '../../core/measure/host-names.js';
 import { locateMaker } from '../../core/measure/makers.js';
@@ -33,7 +35,7 @@ export default defineCheck({
   needs: { kinds: ['host', 'page', 'traffic'], variants: ['as-is', 'outage'] },
   markup: false,
   published: false,
-  judge: ({ markup, renders }): Fact<Data, { parts: number }>[] =>
+  judge: ({ markup, house, renders }): Fact<Data, { parts: number }>[] =>
     flatMap(
       renders.filter(({ variant, at }) => variant === 'outage' && at.after === null),
       (render) => {
@@ -52,7 +54,7 @@ export default defineCheck({
           waits,
         };
         const seen = makeSeen(render, { parts: lost.length });
-        return [tell.seen(blame(markup, asked), data, seen, { group: host })];
+        return [tell.seen(blame(markup, asked, house), data, seen, { group: host })];
       },
     ),
   says: ({ host, parts, stays, waits }) => ({
@@ -135,15 +137,7 @@ function listGone(render: RenderOf<Needs>): Harmed[] {
 }
 
 /** What asks for it: a tag, or whatever the code is that made one. */
-function blame(markup: Markup, asked: RequestFact | undefined): Blame {
-  const offset = asked?.from ? getSourceOffset(asked.from) : null;
-  const importing = asked?.type === 'style' ? findImporting(markup, asked) : undefined;
-  const element = importing ?? (offset === null ? null : getElementAt(markup, offset));
+function blame(markup: Markup, asked: RequestFact | undefined, { origin }: House): Blame {
+  const element = asked ? findAsking(markup, asked, origin) : null;
   return element ? atTag(element) : atSnippet('outage', locateMaker(markup));
-}
-
-/** Of what a style imports the browser says that it was asked for behind it. */
-function findImporting({ elements }: Markup, { first }: RequestFact): MarkupElement | undefined {
-  const named = first.replace(/^\w+:/, '');
-  return elements.find(({ name, text }) => name === 'style' && text.includes(named));
 }
