@@ -1,5 +1,6 @@
 import type { TimedFact } from '../core/evidence.js';
 import { joinTraits } from '../core/markup/traits.js';
+import { CONDITIONS } from '../core/render.js';
 import { readAll, readStill, waitFor, type Reading, type ReadingWish } from './collect/read.js';
 import { clickSteps, QUIET, rest, type ReadingTraits } from './collect/rest.js';
 import { readAllStored } from './collect/stored.js';
@@ -95,22 +96,26 @@ async function readOn(
   page: BrowserPage,
   wish: ReadingWish,
   { reach, limits, terms, around }: Setting,
-  { subject, scripted }: Job,
+  { subject, scripted, render }: Job,
   looked: Looked,
 ): Promise<void> {
   if (!scripted) {
     looked.reading = await readWithin(page, wish, CALM, limits);
     return;
   }
-  const traits = joinTraits(subject.traits);
+  // Where a host is silent its files do not come: nobody waits for them, or misses them.
+  const { drilled = false } = CONDITIONS[render.variant];
+  const joined = joinTraits(subject.traits);
+  const traits = drilled ? { ...joined, scrolls: false, media: false } : joined;
   const loaded = reach.by === 'load';
   if (loaded && around.points) await within(page.hand.point(), limits.hang).catch(() => null);
-  if (terms.steps.length === 0)
+  if (terms.steps.length === 0 && !drilled)
     looked.reading = await readStill(page, wish, traits, limits, loaded);
   if (looked.reading) return;
   // What had not come by the end of the load will hardly come now.
-  const given = looked.stillMoving.length > 0 ? giveUp(limits) : limits;
-  looked.stillMoving.push(...(await rest(page, traits, given, loaded)));
+  const given = drilled || looked.stillMoving.length > 0 ? giveUp(limits) : limits;
+  const moving = await rest(page, traits, given, loaded);
+  looked.stillMoving.push(...moving.filter((what) => !drilled || !FILES.has(what)));
   // What comes of the visitor's steps nobody stores unasked.
   const asksBefore = loaded && terms.steps.length > 0 && wish.wants.has('stored');
   const before = asksBefore ? await readAllStored(page, true) : null;
@@ -118,6 +123,9 @@ async function readOn(
   const reading = await readWithin(page, wish, traits, given);
   looked.reading = reading && asksBefore ? { ...reading, stored: before } : reading;
 }
+
+/** What a page waits for that are files alone. */
+const FILES = new Set(['fonts', 'pictures', 'media', 'films']);
 
 /** How long a page may take to come to rest that did not load in time, ms. */
 const GIVEN_UP = 1500;

@@ -53,7 +53,12 @@ export default defineCheck({
       if (ms <= OVER * limit) return [];
       const scripts = found.map(({ address, ms }) => ({ address: address!, ms: slowdown * ms }));
       const { where } = atCode(markup, found[0]!);
-      const seen = makeSeen(render, { took: formatTime(ms), allowed: formatTime(limit) });
+      // The same page, and nothing to be seen in it that is not in that.
+      const at = { ...render.at, variant: 'as-is' };
+      const seen = makeSeen(
+        { ...render, at },
+        { took: formatTime(ms), allowed: formatTime(limit) },
+      );
       return [tell.seen(atSnippet('scripts', where), { limit, slowdown, ms, scripts }, seen)];
     }),
   says: ({ limit, slowdown, ms, scripts }) => ({

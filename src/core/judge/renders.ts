@@ -2,7 +2,7 @@ import type { Check } from '../check.js';
 import { FITTING_KINDS, isMeasured, type Evidence } from '../evidence.js';
 import { flatMap, mapPresent } from '../lists.js';
 import type { Markup } from '../markup/markup.js';
-import { getPlace, getPlaceKey, nameRoom, type Place } from '../render.js';
+import { CONDITIONS, getPlace, getPlaceKey, nameRoom, type Place } from '../render.js';
 import { TOLERANCE } from '../measure/culprits.js';
 import type { Finding, SnippetReport } from '../run.js';
 import { counts, getWorst } from '../verdict.js';
@@ -30,7 +30,9 @@ export function reportRenders(
   findings: readonly Finding[],
   { marks, fits }: RenderNotes,
 ): SnippetReport['renders'] {
-  return evidence.map((one, i) => {
+  return flatMap([...evidence.entries()], ([i, one]) => {
+    // Whether code is timed goes by the machine's time: what is looked at does not.
+    if (CONDITIONS[one.render.variant].timed) return [];
     const place = getPlace(one);
     const key = getPlaceKey(place);
     // What only the markup shows holds wherever the markup stands.
@@ -41,7 +43,7 @@ export function reportRenders(
       .filter(counts)
       .reduce<Finding['level'] | null>((sum, finding) => getWorst(sum, finding.level), null);
     const slotWidth = isMeasured(one, 'slot') ? one.slot.box.width : null;
-    return {
+    const report = {
       ...place,
       slotWidth,
       height: one.render.viewport.height,
@@ -53,6 +55,7 @@ export function reportRenders(
       marks: marks[i] ?? [],
       ...reportSights(markup, one),
     };
+    return [report];
   });
 }
 
