@@ -13,6 +13,7 @@ import {
 } from './render.js';
 import { leavesSite } from './measure/site.js';
 import { shareWindows } from './search/share.js';
+import type { Snippet } from './snippet.js';
 
 /** Slots and viewports asked for; what is left out means all of the house. */
 export interface PlanWish {
@@ -76,8 +77,10 @@ export function planOutages(
   evidence: readonly Evidence[],
   checks: readonly Check[],
   { house }: Pick<About, 'house'>,
+  { published }: Pick<Snippet, 'published'>,
 ): Render[] {
-  if (!checks.some(isDrill)) return [];
+  // Of a published page nothing is known to be there without it.
+  if (published || !checks.some(isDrill)) return [];
   const asIs = evidence.filter(({ render }) => render.variant === 'as-is');
   const rooms = new Map(asIs.map((one) => [nameRoom(getPlace(one)), one.render]));
   const asked = flatMap(asIs, ({ traffic }) => traffic).filter(

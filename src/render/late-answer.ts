@@ -1,10 +1,8 @@
-import { awaitNetwork, rest } from './collect/rest.js';
+import { AT_WORK, awaitNetwork, rest } from './collect/rest.js';
 import type { Lived, Living } from './living.js';
 
 /** So long a host that is silent lets wait, s of the page's own time. */
 const LATE = 10;
-/** Whatever the answer may set going. */
-const AT_WORK = { changes: true, live: true, scrolls: false, media: false };
 
 /**
  * Moves a page's own time on while a host is silent, lets that answer then, and reads what comes of it.

@@ -138,9 +138,8 @@ async function renderVariants(work: Work, asIs: Evidence[]): Promise<Evidence[]>
 
 /** One host after the other does not answer, where somebody asks what happens then. */
 async function renderOutages(work: Work, known: Evidence[]): Promise<Evidence[]> {
-  // Of a published page nothing is known to be there without it.
-  const { snippet } = work.about;
-  const silent = snippet.published ? [] : planOutages(known, work.checks, work.about);
+  const { about, checks } = work;
+  const silent = planOutages(known, checks, about, about.snippet);
   return [...known, ...(await renderMore(work, silent, { hands: false }))];
 }
 

@@ -87,7 +87,7 @@ async function findKept(
   const variants = planVariants(evidence, plan.checks, baselines, about);
   const conditions = planConditions(evidence, about, snippet);
   const planned = [...planOf(plan, snippet), ...planBetween(evidence)];
-  const outages = snippet.published ? [] : planOutages(evidence, plan.checks, about);
+  const outages = planOutages(evidence, plan.checks, about, snippet);
   const wanted = [...planned, ...variants, ...outages, ...conditions];
   if (!wanted.every((render) => keys.has(getRenderKey(render)))) return null;
   const there = await Promise.all(

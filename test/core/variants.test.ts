@@ -171,7 +171,7 @@ describe('hosts that do not answer', () => {
   }));
 
   test('are those of others that were asked in any window, each in one of them', () => {
-    const planned = planOutages(seen, drill, ABOUT);
+    const planned = planOutages(seen, drill, ABOUT, {});
     const places = planned.map((render) => getPlace({ render, of: 0 }));
     expect(places.map(({ variant, width }) => [variant, width])).toEqual([
       ['outage:maps.fernmap.example', 1280],
@@ -187,7 +187,7 @@ describe('hosts that do not answer', () => {
   });
 
   test('are nobody’s where no drill is asked for, and no variant like others', () => {
-    expect(planOutages(seen, [PLAIN, CALM], ABOUT)).toEqual([]);
+    expect(planOutages(seen, [PLAIN, CALM], ABOUT, {})).toEqual([]);
     expect(planVariants(seen, drill, NONE, ABOUT)).toEqual([]);
   });
 });

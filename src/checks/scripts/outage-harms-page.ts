@@ -8,7 +8,7 @@ import { atSnippet, atTag, type Blame } from '../../core/measure/blame.js';
 import { listHarmed, type Harmed } from '../../core/measure/host-damage.js';
 import { listNames, nameHostPart, sortNames } from '../../core/measure/host-names.js';
 import { locateMaker } from '../../core/measure/makers.js';
-import { getSilent } from '../../core/render.js';
+import { getSilent, nameRoom, type Place } from '../../core/render.js';
 import { tell } from '../../core/tell.js';
 import { countWords } from '../../core/words/list.js';
 
@@ -91,11 +91,7 @@ const CURES = {
 
 /** What is gone or hidden in the outage, and is not where all hosts answer. */
 function listLost(render: RenderOf<Needs>, all: readonly RenderOf<Needs>[]): Harmed[] {
-  const { slot, insert, width } = render.at;
-  const usual = all.filter(
-    ({ at, variant }) =>
-      variant === 'as-is' && at.slot === slot && at.insert === insert && at.width === width,
-  );
+  const usual = all.filter(({ at, variant }) => variant === 'as-is' && isSameWindow(at, render.at));
   const known = new Set(flatMap(usual, listGone).map(({ part }) => part.offset));
   // Without a look at the page as it is nothing is known to come of the outage.
   return usual.length === 0 ? [] : listGone(render).filter(({ part }) => !known.has(part.offset));
@@ -107,18 +103,16 @@ function listStaying(
   all: readonly RenderOf<Needs>[],
   lost: readonly Harmed[],
 ): string[] | null {
-  const { variant, slot, insert, width } = at;
   const late = all.find(
-    ({ at: one }) =>
-      one.variant === variant &&
-      one.after !== null &&
-      one.slot === slot &&
-      one.insert === insert &&
-      one.width === width,
+    ({ at: one }) => one.variant === at.variant && one.after !== null && isSameWindow(one, at),
   );
   if (!late) return null;
   const gone = new Set(listGone(late).map(({ part }) => part.offset));
   return nameAll(lost.filter(({ part }) => gone.has(part.offset)));
+}
+
+function isSameWindow(a: Place, b: Place): boolean {
+  return nameRoom(a) === nameRoom(b) && a.width === b.width;
 }
 
 function nameAll(parts: readonly Harmed[]): string[] {

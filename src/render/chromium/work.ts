@@ -37,12 +37,7 @@ async function readWorked(session: Session) {
 
 /** What code runs for so long, and its share of all that was looked at. */
 export async function sampleWork(session: Session, ms: number): Promise<WorkShare[]> {
-  session.tell('Profiler.enable');
-  session.tell('Profiler.setSamplingInterval', { interval: OFTEN });
-  await session.send('Profiler.start');
-  await setTimeout(ms);
-  const { profile } = await session.send('Profiler.stop');
-  return listWork(profile);
+  return listWork(await takeProfile(session, () => setTimeout(ms)));
 }
 
 /** How long code has run since that was last switched on, ms. */
@@ -55,12 +50,19 @@ export async function timeWork(
   session: Session,
   work: () => Promise<unknown>,
 ): Promise<WorkTime[]> {
+  return listTimes(await takeProfile(session, work));
+}
+
+async function takeProfile(
+  session: Session,
+  work: () => Promise<unknown>,
+): Promise<Protocol.Profiler.Profile> {
   session.tell('Profiler.enable');
   session.tell('Profiler.setSamplingInterval', { interval: OFTEN });
   await session.send('Profiler.start');
   await work();
   const { profile } = await session.send('Profiler.stop');
-  return listTimes(profile);
+  return profile;
 }
 
 /** So long one look stands for at most, µs: who had to wait for the processor meanwhile did not run. */

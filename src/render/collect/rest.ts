@@ -84,5 +84,5 @@ export async function clickSteps(
   }
 }
 
-/** Whatever a click may have begun. */
-const AT_WORK = { changes: true, live: true, scrolls: false, media: false };
+/** Whatever a click, or an answer, may have begun. */
+export const AT_WORK = { changes: true, live: true, scrolls: false, media: false };

@@ -1,14 +1,18 @@
-import type { Job } from '../life/job.js';
+import type { Hands, Job } from '../life/job.js';
 import type { ReadScene } from './step.js';
 
 /** Whether it is asked how code runs: with hands, in one window of a kind. */
 export function asksRunning({ hands, wants }: Pick<Job, 'hands' | 'wants'>): boolean {
-  return (hands.keys || hands.swipes) && (wants.has('code') || wants.has('times'));
+  return isUsed(hands) && (wants.has('code') || wants.has('times'));
 }
 
 /** Whether it is one of the windows, one of a kind, in which what is dear is tried: those with hands, and not of a published page. */
 export function isOneOfKind({ job: { hands }, setting }: ReadScene): boolean {
-  return !setting.around.published && (hands.keys || hands.swipes);
+  return !setting.around.published && isUsed(hands);
+}
+
+function isUsed({ keys, swipes }: Hands): boolean {
+  return keys || swipes;
 }
 
 /** Whether the page is as it is, with a snippet or alone. */

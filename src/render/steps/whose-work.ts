@@ -1,12 +1,12 @@
 import { locateCode, type CodePlace } from '../../facts/scripts/locate.js';
 import { getAskers } from '../collect/requests.js';
 import type { BrowserPage } from '../page/browser-page.js';
-import type { CallFrame, RequestLog } from '../page/request-log.js';
+import type { CallFrame } from '../page/request-log.js';
 import type { ServedPage } from '../page/served-page.js';
 
 /** A page and one of its snippets. */
 export interface WorkedFor {
-  page: Pick<BrowserPage, 'address' | 'mainFrame'> & { requests: RequestLog };
+  page: Pick<BrowserPage, 'address' | 'mainFrame' | 'requests'>;
   served: ServedPage;
   of: number;
 }
