@@ -17,7 +17,20 @@ rootcellar.get('/:file{[a-z-]+\\.(png|woff2)}', (context) =>
 
 /** Rain in two frames, without an end, and one frame of it. */
 rootcellar.get('/:file{(rain|still)\\.gif}', (context) => {
-  const gif = makeGif(context.req.param('file') === 'rain.gif' ? [0, 1] : [0]);
+  const gif = makeGif({ shades: context.req.param('file') === 'rain.gif' ? [0, 1] : [0] });
+  return context.body(gif, 200, { 'content-type': 'image/gif' });
+});
+
+/** Lightning, for three seconds. */
+rootcellar.get('/storm.gif', (context) => {
+  const gif = makeGif({
+    shades: [0, 1],
+    colours: [
+      [0x11, 0x22, 0x33],
+      [0xff, 0xff, 0xff],
+    ],
+    ...{ width: 360, height: 300, delay: 10, again: 14 },
+  });
   return context.body(gif, 200, { 'content-type': 'image/gif' });
 });
 

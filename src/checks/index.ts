@@ -29,6 +29,7 @@ import curlyQuotes from './paste/curly-quotes.js';
 import downloadForced from './scripts/download-forced.js';
 import elementMisspelt from './paste/element-misspelt.js';
 import extraPageHeading from './paste/extra-page-heading.js';
+import flashes from './media/flashes.js';
 import focusTakenAtLoad from './page/focus-taken-at-load.js';
 import fontNotThere from './paste/font-not-there.js';
 import formInsideForm from './paste/form-inside-form.js';
@@ -160,6 +161,7 @@ export const CHECKS: readonly Check[] = [
   downloadForced,
   elementMisspelt,
   extraPageHeading,
+  flashes,
   focusTakenAtLoad,
   fontNotThere,
   formInsideForm,

@@ -55,6 +55,11 @@ export const CAPABILITIES = {
   pleas: { words: 'what visitors are asked for', bears: ['scripts'], matters: hasCode },
   work: { words: 'what code is at work', bears: ['unrest', 'times'], matters: hasCode },
   coverage: { words: 'which code has run', bears: ['code'], matters: hasCode },
+  showing: {
+    words: 'what is shown from frame to frame',
+    bears: ['flashing'],
+    matters: ({ own }) => own.moves || own.plays,
+  },
   painting: { words: 'what is painted', bears: ['texts', 'paint'] },
   'layout-shifts': { words: 'how far the layout jumps', bears: ['shifts'] },
   'own-time': {

@@ -37,6 +37,7 @@ export {
 } from '../facts/kinds.js';
 export type { CoveredFact } from '../facts/layers/fact.js';
 export type { MediaFact } from '../facts/media/fact.js';
+export type { FlashFact } from '../facts/flashing/fact.js';
 export type { MotionFact } from '../facts/motions/fact.js';
 export type { PageFact, PageWidth } from '../facts/page/fact.js';
 export type { Cell, PaintedPart, PaintFact } from '../facts/paint/fact.js';
@@ -159,6 +160,8 @@ export const baselineSchema = z.object({
   /** Errors of its own code, by their words, and names of globals and browser's own that this changes. */
   errors: z.array(z.string()).default([]),
   replaced: z.array(z.string()).default([]),
+  /** Where it flashes by itself, px of the page. */
+  flashing: z.array(boxSchema).default([]),
   /** What it stores on the visitor's device, by the names of things stored. */
   stored: z.array(z.string()).default([]),
   /** The sum of its layout shift scores, the higher of the two. */

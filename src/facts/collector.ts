@@ -1,4 +1,5 @@
-import type { Baseline, Gap, Hang } from '../core/evidence.js';
+import type { Baseline, Box, Gap, Hang } from '../core/evidence.js';
+import type { Flash } from '../core/measure/flashing.js';
 import type { Parted } from '../render/collect/own.js';
 import type { Reading } from '../render/collect/read.js';
 import type { GateLog } from '../render/gate/log.js';
@@ -12,6 +13,7 @@ import { collectControls } from './controls/collect.js';
 import { collectCuts } from './cuts/collect.js';
 import { collectDrawings } from './drawings/collect.js';
 import { collectElements } from './elements/collect.js';
+import { collectFlashing } from './flashing/collect.js';
 import { collectFrames } from './frames/collect.js';
 import { collectHandling } from './handling/collect.js';
 import { collectHost } from './host/collect.js';
@@ -53,6 +55,10 @@ export interface Look {
   log: GateLog;
   /** What its code did in each of several loads, where that was timed. */
   timed: readonly TimedFact[][];
+  /** What was seen to flash; null: nothing. */
+  flash: Flash | null;
+  /** What flashes on the page without the snippet. */
+  flashingAlone: readonly Box[];
   /** The page without the snippet; null while that itself is rendered. */
   baseline: Baseline | null;
   /** The page without the snippet has code; so has the snippet. */
@@ -76,6 +82,7 @@ const COLLECTORS: { [K in FactKind]: Collector<K> } = {
   pictures: collectPictures,
   drawings: collectDrawings,
   motions: collectMotions,
+  flashing: collectFlashing,
   paint: collectPaint,
   controls: collectControls,
   texts: collectTexts,

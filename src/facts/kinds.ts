@@ -6,6 +6,7 @@ import { controls } from './controls/fact.js';
 import { cuts } from './cuts/fact.js';
 import { drawings } from './drawings/fact.js';
 import { elements } from './elements/fact.js';
+import { flashing } from './flashing/fact.js';
 import { frames } from './frames/fact.js';
 import { handling } from './handling/fact.js';
 import { host } from './host/fact.js';
@@ -40,6 +41,7 @@ export const KINDS = {
   pictures,
   drawings,
   motions,
+  flashing,
   controls,
   texts,
   cuts,

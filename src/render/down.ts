@@ -1,7 +1,8 @@
 import { patiently } from './bounds/patience.js';
 import { glimpse } from './glimpse.js';
+import type { FlashWatch } from './flash-watch.js';
 import type { Glance } from './in-page/glance.js';
-import type { Lived, Living } from './living.js';
+import type { Lived, Living, Moment } from './living.js';
 
 /** So much time is given to the page at each place, ms: what comes into view may move in. */
 const STAY = 1000;
@@ -19,8 +20,13 @@ interface Stop {
  * Scrolls a page down, a window at a time, looks at each place in passing, and reads it where it is otherwise
  * than at its top. Its time moves on only there.
  * @param after how much of it is over, s
+ * @param watch told of each place; null: it is not watched
  */
-export async function goDown(living: Living, after: number): Promise<Lived> {
+export async function goDown(
+  living: Living,
+  after: number,
+  watch: FlashWatch | null,
+): Promise<Lived> {
   const { page, limits, budget, read } = living;
   const ask = <T>(asking: Promise<T>) => patiently(asking, CALLED).catch(() => null);
   const visit = async (top: number) => {
@@ -33,6 +39,7 @@ export async function goDown(living: Living, after: number): Promise<Lived> {
   const top = stops.length > 0 ? await glimpse(page) : null;
   if (top === null || (await ask(page.read('noteStop'))) === null) return NOTHING;
   const met: Stop[] = [];
+  const flashing: Moment[] = [];
   for (const stop of stops) {
     if (budget.isOver) return { moments: [], unseen: budget.words };
     const visited = await visit(stop);
@@ -44,10 +51,13 @@ export async function goDown(living: Living, after: number): Promise<Lived> {
     const scrolled = glance && (await ask(page.read('noteStop')));
     if (glance === null || scrolled === null) return { moments: [], unseen: UNSEEN };
     met.push({ scrolled, glance });
+    const limit = Math.min(limits.hang, budget.left);
+    const watched = await ask(Promise.resolve(watch?.lookDown(scrolled, limit) ?? null));
+    if (watched) flashing.push(await read({ after, watched, down: { scrolled, covered: [] } }));
   }
   const covered = await ask(page.read('listCoveredOnTheWay'));
   if (covered === null) return { moments: [], unseen: UNSEEN };
-  const lived: Lived = { moments: [], unseen: null };
+  const lived: Lived = { moments: flashing, unseen: null };
   const picked = living.empty ? met : pickStops(top, met, covered.length > 0);
   for (const { scrolled } of picked) {
     if (!(await visit(scrolled))) return { ...lived, unseen: UNSEEN };

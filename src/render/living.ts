@@ -1,6 +1,8 @@
 import type { RawCovered } from '../facts/layers/read.js';
 import type { Budget } from './bounds/budget.js';
 import type { Limits } from './bounds/limit.js';
+import type { Viewport } from '../core/render.js';
+import type { Watched } from './flashes.js';
 import type { Glimpse } from './glimpse.js';
 import type { BrowserPage, Hottest } from './page/browser-page.js';
 import type { Sighting } from './stage.js';
@@ -29,6 +31,17 @@ export interface Instant {
   stopped?: { hottest: Hottest } | null;
   /** How far down, px, and what lies over what there. */
   down?: { scrolled: number; covered: RawCovered[] };
+  /** What was seen of whether it flashes. */
+  watched?: Watched;
+}
+
+/** How a page is watched. */
+export interface Watching {
+  window: Pick<Viewport, 'width' | 'height'>;
+  /** The slot that is watched, by its name. */
+  slot: string;
+  /** Something was painted all the time from the start, and it was looked at. */
+  moved: boolean;
 }
 
 /** A page that came to rest and was read. */
@@ -42,6 +55,8 @@ export interface Living {
   rested: Glimpse | null;
   /** That was in a load before, and nothing but this is done in this one. */
   alone: boolean;
+  /** It is watched whether it flashes, in a window; null: nobody asks. */
+  watches: Watching | null;
   /** Reads it as it stands. */
   read(at: Instant): Promise<Moment>;
 }

@@ -1,5 +1,6 @@
 import type { TimedFact } from '../core/evidence.js';
 import { joinTraits } from '../core/markup/traits.js';
+import { watchFlashes, type Watched } from './flashes.js';
 import { CONDITIONS } from '../core/render.js';
 import { readAll, readStill, waitFor, type Reading, type ReadingWish } from './collect/read.js';
 import { clickSteps, QUIET, rest, type ReadingTraits } from './collect/rest.js';
@@ -22,6 +23,8 @@ export interface Looked {
   cut: string | null;
   /** What its code did in loads that were timed, of each snippet; left out: in none. */
   timed?: TimedFact[][][];
+  /** What was seen of whether it flashes; left out: it was not watched. */
+  watched?: Watched;
 }
 
 /** So long a first visit is, once nothing is asked for any more, ms. */
@@ -96,7 +99,7 @@ async function readOn(
   page: BrowserPage,
   wish: ReadingWish,
   { reach, limits, terms, around }: Setting,
-  { subject, scripted, render }: Job,
+  { subject, scripted, render, watched }: Job,
   looked: Looked,
 ): Promise<void> {
   if (!scripted) {
@@ -109,12 +112,17 @@ async function readOn(
   const traits = drilled ? { ...joined, scrolls: false, media: false } : joined;
   const loaded = reach.by === 'load';
   if (loaded && around.points) await within(page.hand.point(), limits.hang).catch(() => null);
-  if (terms.steps.length === 0 && !drilled)
+  const watching =
+    watched && loaded && wish.wants.has('flashing') ? watchStart(page, looked) : null;
+  if (terms.steps.length === 0 && !drilled && !traits.live && !traits.scrolls) {
+    await watching;
     looked.reading = await readStill(page, wish, traits, limits, loaded);
-  if (looked.reading) return;
+    if (looked.reading) return;
+  }
   // What had not come by the end of the load will hardly come now.
   const given = drilled || looked.stillMoving.length > 0 ? giveUp(limits) : limits;
-  const moving = await rest(page, traits, given, loaded);
+  const moving = await rest(page, traits, given, loaded, watching);
+  await watching;
   looked.stillMoving.push(...moving.filter((what) => !drilled || !FILES.has(what)));
   // What comes of the visitor's steps nobody stores unasked.
   const asksBefore = loaded && terms.steps.length > 0 && wish.wants.has('stored');
@@ -122,6 +130,11 @@ async function readOn(
   if (loaded) await clickSteps(page, terms.steps, limits);
   const reading = await readWithin(page, wish, traits, given);
   looked.reading = reading && asksBefore ? { ...reading, stored: before } : reading;
+}
+
+async function watchStart(page: BrowserPage, looked: Looked): Promise<void> {
+  looked.watched = await watchFlashes(page);
+  await page.screen.rest();
 }
 
 /** What a page waits for that are files alone. */

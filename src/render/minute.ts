@@ -1,12 +1,18 @@
 import { within } from './bounds/limit.js';
 import { awaitNetwork } from './collect/rest.js';
 import { goDown } from './down.js';
+import { FlashWatch } from './flash-watch.js';
 import { glimpse, type Glimpse } from './glimpse.js';
 import type { Glance } from './in-page/glance.js';
 import type { Lived, Living, Moment } from './living.js';
 
 /** After so many seconds it is looked at. What goes from frame to frame needs some of them in between. */
 const MOMENTS = [1, 2, 4, 6, 9, 12, 16, 20, 25, 30, 45, 60];
+/**
+ * Every other moment is so much late, and later each time, ms: what goes back and forth would look the same after steps of
+ * whole seconds.
+ */
+const [LATE, LATER] = [37, 8];
 /** So often it is read as a whole, the end of the minute among them. */
 const MOST = 3;
 
@@ -17,10 +23,13 @@ export async function liveOn(living: Living): Promise<Lived> {
   let known = await glimpse(page);
   let missed = isOther(living, known);
   let before = 0;
-  for (const to of MOMENTS) {
+  const watch = await FlashWatch.begin(living);
+  for (const [i, to] of MOMENTS.entries()) {
     if (budget.isOver) return { moments, unseen: budget.words };
     const limit = Math.min(limits.hang, budget.left);
-    const { busy, ahead } = await page.pass(1000 * (to - before), limit, 'stands');
+    const late = LATE + LATER * (i - (i % 2));
+    const ms = 1000 * (to - before) + (i % 2 === 0 ? late : -late);
+    const { busy, ahead } = await page.pass(ms, limit, 'stands');
     before = to;
     const after = to + Math.round(ahead / 1000);
     const now = await glimpse(page);
@@ -35,11 +44,14 @@ export async function liveOn(living: Living): Promise<Lived> {
       moments.push(await read({ after }));
       [known, missed] = [now, false];
     }
+    const watched = await watch?.look(known === now, limit);
+    if (watched) moments.push(await read({ after, watched }));
     if (busy) return { moments, unseen: BUSY };
   }
   await awaitNetwork(page, Math.min(HELD, budget.left));
   const pending = page.requests.pending > 0 ? PENDING : null;
-  const down = await goDown(living, before);
+  const down = await goDown(living, before, watch);
+  await watch?.end();
   return { moments: [...moments, ...down.moments], unseen: pending ?? down.unseen };
 }
 

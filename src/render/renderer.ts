@@ -45,9 +45,9 @@ export class Renderer {
   /** Starts the browser. @throws ToolError `browser-failed` */
   static async open(options: RendererOptions): Promise<Renderer> {
     const memory = { recordTo: options.recordTo ?? null, recording: options.recording ?? null };
-    const { language } = options.house;
-    const booths = await Booths.open(options.program, getRules(options), memory, language);
-    return new Renderer(options, booths);
+    const { program, house } = options;
+    const rules = getRules(options);
+    return new Renderer(options, await Booths.open(program, rules, memory, house.language));
   }
 
   /** Another in the same browser, for another house or page of the same language; it is to be closed before this one. */
@@ -138,17 +138,16 @@ export class Renderer {
     };
     const { traits } = subject;
     const { resizable, asksKind, live } = joinTraits([...traits, this.#hostTraits]);
-    const lives = minute && joinTraits(traits).moves;
+    const { moves, plays } = joinTraits(traits);
     const loading = this.#getLoading(budget);
     const leaves = this.#getLeaving(traits);
-    const { wants = ALL_WANTED } = this.#options;
-    const getWants = ({ variant }: Render) => new Set(wants[variant]);
     const options = {
       leaves,
-      getWants,
+      getWants: ({ variant }: Render) => new Set((this.#options.wants ?? ALL_WANTED)[variant]),
       windowsAlike: resizable && !asksKind,
       apart: live || !resizable,
-      minute: lives,
+      minute: minute && moves,
+      watched: minute && (moves || plays),
       hands,
     };
     const evidence = await renderSeries(loading, subject, renders, options, onRender);
@@ -285,7 +284,7 @@ export class Renderer {
   /** The page without a snippet in its first minute. */
   async #makeLater(booth: Booth, render: Render): Promise<Baseline> {
     const job = this.#getEmptyJob(render);
-    const first = await this.#renderEmpty(booth, job);
+    const first = await this.#renderEmpty(booth, { ...job, watched: true });
     const second = await this.#renderEmpty(booth, { ...job, minute: 'only' });
     return makeBaseline([first, second, ...second.later]);
   }
@@ -293,7 +292,8 @@ export class Renderer {
   /** What cannot change by itself is the same later. */
   #toEmpty(render: Render): Render {
     const empty = getEmpty(render);
-    const isStill = CONDITIONS[empty.variant].later && !this.#hostTraits.moves;
+    const { moves, plays } = this.#hostTraits;
+    const isStill = CONDITIONS[empty.variant].later && !moves && !plays;
     return isStill ? { ...empty, variant: 'empty' } : empty;
   }
 

@@ -1,4 +1,4 @@
-import type { Evidence, Gap } from '../core/evidence.js';
+import { listMissing, type Evidence, type Gap } from '../core/evidence.js';
 import { flatMap } from '../core/lists.js';
 import { listTooWide } from '../core/measure/too-wide.js';
 import { joinTraits, STILL } from '../core/markup/traits.js';
@@ -52,6 +52,8 @@ export interface Rendered extends Sighting {
   waits: boolean;
   /** How it looked when it had come to rest, where its minute is to be lived on; else null. */
   rested: Glimpse | null;
+  /** Something was painted all the time from the start, and was watched. */
+  moved: boolean;
   /** When it did not answer any more, s; null where it did. */
   stuck: number | null;
   /** It stood still, and was not read all the same: a busy machine may have been in the way. */
@@ -109,6 +111,7 @@ export async function renderPage(
     stuck: lived.stuck ?? null,
     waits,
     rested,
+    moved: looked.watched?.moved ?? false,
     unread:
       looked.reading === null && !looked.stopped && !page.happened.left && looked.cut === null,
     served,
@@ -177,7 +180,7 @@ function live(
     ...{ shots: job.shots === 'none' ? 'none' : 'taken', hands: NO_HANDS, postpones: false },
     ...{ learn: undefined, onLearned: undefined, mayLive: undefined },
   };
-  const read = async ({ after, stopped = null, down }: Instant): Promise<Moment> => {
+  const read = async ({ after, stopped = null, down, watched }: Instant): Promise<Moment> => {
     const scrolled = down?.scrolled ?? null;
     const then: Job = {
       ...{ ...common, render: { ...render, variant, after, scrolled, search: [] } },
@@ -188,13 +191,28 @@ function live(
     await readLog(booth);
     const isLeft = page.happened.left;
     const reading = isLeft ? null : await readOver(page, { slots, wants }, traits, limits, covered);
-    const now: Looked = { ...looked, stopped, stillMoving: [], reading, cut: null };
+    const { timed } = looked;
+    const now: Looked = {
+      ...{ stopped, stillMoving: [], reading, cut: null },
+      ...(timed && { timed }),
+      ...(watched && { watched }),
+    };
     return tellAll(booth, { job: then, setting, looked: now }, LATER_STEPS);
   };
   const empty = CONDITIONS[render.variant].source === 'none';
   const alone = minute === 'only';
   const rested = job.rested ?? null;
-  const living: Living = { page, limits, budget, empty, rested, alone, read };
+  // What flashes from the start need not be looked for again.
+  const isKnown = Boolean(looked.watched?.flash);
+  const watches =
+    job.wants.has('flashing') && !isKnown
+      ? {
+          window: setting.around.window,
+          slot: slots[0]!,
+          moved: looked.watched?.moved ?? job.moved ?? false,
+        }
+      : null;
+  const living: Living = { page, limits, budget, empty, rested, alone, watches, read };
   if (drilled) return answerLate(living, () => booth.gate.endSilence());
   return typeof minute === 'object' ? waitOn(living, minute.until) : liveOn(living);
 }
@@ -220,10 +238,13 @@ async function setScene(
   const { facts, gaps } = collectFacts({
     ...{ page, served, of, happened, reading: read, parted, hung, stillMoving, log, baseline },
     timed: looked.timed?.[of] ?? [],
+    flash: looked.watched?.flash ?? null,
+    flashingAlone: (job.later ?? baseline)?.flashing ?? [],
     ...{ hostChanges, changes: own.changes, pageFamily: around.pageFamily },
     hasSound: (file) => page.hasSound(file),
   });
   const { left } = happened;
+  const unwatched = looked.watched?.unseen ?? null;
   const known = job.known[of] ?? NOTHING;
   const isWhole = read !== null && hung === null;
   const sticksOut = isWhole && listTooWide({ ...facts, baseline }).length > 0;
@@ -235,7 +256,11 @@ async function setScene(
     reading: read,
     raw: reading?.raw ?? null,
     hung: hung !== null,
-    gaps: [...gaps, ...findGaps({ facts, reading: read, hung, requests, of, left, cut })],
+    gaps: [
+      ...gaps,
+      ...findGaps({ facts, reading: read, hung, requests, of, left, cut }),
+      ...(unwatched === null ? [] : listMissing(['flashing'], unwatched)),
+    ],
   };
 }
 

@@ -40,8 +40,8 @@ describe('what a film is by its first bytes', () => {
 });
 
 test('a picture of several frames says so in its first bytes', () => {
-  expect(tellsMotion(makeGif([0, 1]))).toBe(true);
-  expect(tellsMotion(makeGif([0]))).toBe(false);
+  expect(tellsMotion(makeGif({ shades: [0, 1] }))).toBe(true);
+  expect(tellsMotion(makeGif({ shades: [0] }))).toBe(false);
   expect(tellsMotion(bytes('\x89PNG\r\n\x1a\n\0\0\0\rIHDR....\0\0\0\x08acTL'))).toBe(true);
   expect(tellsMotion(bytes('\x89PNG\r\n\x1a\n\0\0\0\rIHDR....\0\0\0\x08IDAT'))).toBe(false);
   expect(tellsMotion(bytes('RIFF\0\0\0\0WEBPVP8X....ANIM'))).toBe(true);

@@ -50,7 +50,7 @@ function makePage(look: Look, { stops = [400, 800, 1200], covered = [], ...told 
 
 async function listRead(look: Look, told?: Told) {
   const { living, read, log } = makePage(look, told);
-  const { unseen, moments } = await goDown(living, 60);
+  const { unseen, moments } = await goDown(living, 60, null);
   expect(moments).toHaveLength(read.length);
   expect(read.every(({ after }) => after === 60)).toBe(true);
   return { unseen, log, at: read.map(({ down }) => down!.scrolled), read };
@@ -85,7 +85,7 @@ describe('on the way down', () => {
 
   test('a page without a snippet is read all the way', async () => {
     const { living, read } = makePage(() => [0, 'so']);
-    await goDown({ ...living, empty: true }, 60);
+    await goDown({ ...living, empty: true }, 60, null);
     expect(read.map(({ down }) => down!.scrolled)).toEqual([400, 800, 1200]);
   });
 

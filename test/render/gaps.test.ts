@@ -77,6 +77,7 @@ const ALL = [
     ...OBJECTS,
     'asks',
     'code',
+    'flashing',
     'handling',
     'policy',
     'reaching',
@@ -101,15 +102,19 @@ describe('what is withheld could have shown', () => {
     [
       'how large it is, as a picture',
       { type: 'picture' },
-      [...LAYOUT, 'motions', 'pictures'].sort(),
+      [...LAYOUT, 'flashing', 'motions', 'pictures'].sort(),
     ],
     ['how wide text is, as a font', { type: 'font' }, LAYOUT],
-    ['what plays, as a film', { type: 'film' }, [...LAYOUT, 'media'].sort()],
-    ['what is in it, as a frame', { type: 'document' }, ['frames', 'scripts', 'stored', 'traffic']],
+    ['what plays, as a film', { type: 'film' }, [...LAYOUT, 'flashing', 'media'].sort()],
+    [
+      'what is in it, as a frame',
+      { type: 'document' },
+      ['flashing', 'frames', 'scripts', 'stored', 'traffic'],
+    ],
     [
       'no more than its frame, inside one',
       { inFrame: true },
-      ['frames', 'scripts', 'stored', 'traffic'],
+      ['flashing', 'frames', 'scripts', 'stored', 'traffic'],
     ],
     ['nothing, as a ping', { type: 'ping' }, []],
     ['nothing, as a mere connection', { type: 'other', failed: 'refused' }, []],
@@ -154,10 +159,10 @@ describe('what was not at rest', () => {
     ['the load', ALL],
     ['the network', ALL],
     ['timers', ALL],
-    ['media', ['media']],
-    ['films', [...LAYOUT, 'media'].sort()],
+    ['media', ['flashing', 'media']],
+    ['films', [...LAYOUT, 'flashing', 'media'].sort()],
     ['fonts', LAYOUT],
-    ['pictures', [...LAYOUT, 'motions', 'pictures'].sort()],
+    ['pictures', [...LAYOUT, 'flashing', 'motions', 'pictures'].sort()],
   ])('%s', (motion, kinds) => {
     expect(kindsOf(look({ moving: [motion, motion] }))).toEqual(kinds);
     expect(look({ moving: [motion, motion] })).toHaveLength(kinds.length);

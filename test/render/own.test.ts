@@ -87,6 +87,7 @@ const EMPTY: Baseline = {
   stored: [],
   errors: [],
   replaced: [],
+  flashing: [],
   jumps: 0,
   wide: [],
   made: [],
@@ -132,6 +133,7 @@ function render(
     later: [],
     waits: false,
     rested: null,
+    moved: false,
     stuck: null,
     unread: false,
   };

@@ -106,6 +106,13 @@ class PaperPage implements BrowserPage {
     getTime: () => Promise.resolve(0),
     timeWork: () => Promise.resolve([]),
   };
+  readonly screen = {
+    count: 0,
+    watch: () => Promise.resolve(),
+    take: () => [],
+    whenShown: () => new Promise<true>(() => undefined),
+    rest: () => Promise.resolve(),
+  };
   putIn = () => Promise.resolve();
   readPicture = () => Promise.resolve(null);
   listCookies = () => Promise.resolve([]);
@@ -200,6 +207,7 @@ async function run(page: PaperPage, given: Partial<Job> & { reach?: Setting['rea
     shots: 'taken',
     region: null,
     minute: 'no',
+    watched: false,
   };
   const { reach = 'load', ...more } = given;
   const reached = { ...setting, reach: { ...setting.reach, by: reach } as Setting['reach'] };

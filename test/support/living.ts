@@ -11,6 +11,7 @@ export function makeLiving(page: BrowserPage, onRead: (instant: Instant) => void
     empty: false,
     rested: null,
     alone: false,
+    watches: null,
     read: (instant) => {
       onRead(instant);
       return Promise.resolve({

@@ -9,6 +9,8 @@ export interface Traits {
   live: boolean;
   /** Something may be otherwise after a while. */
   moves: boolean;
+  /** A film or an animated picture may. */
+  plays: boolean;
   /** What is seen may depend on having scrolled. */
   scrolls: boolean;
   media: boolean;
@@ -31,6 +33,7 @@ export const STILL: Traits = {
   changes: false,
   live: false,
   moves: false,
+  plays: false,
   scrolls: false,
   media: false,
   resizable: true,
@@ -47,6 +50,8 @@ const SCRIPT_TYPES =
 /** What happens by itself, without code. */
 const TIMED =
   /animation|transition|@import|<(animate|set\b|marquee)|<link\b|http-equiv\s*=\s*["']?refresh/i;
+/** Pictures that may have several frames. */
+const ANIMATED = /\.(gif|apng|webp)\b|data:image\/(gif|apng|webp)/i;
 const SCROLL_CSS = /animation-timeline|view-timeline|scroll-timeline|scroll\(|view\(/i;
 
 /** Styles that run in time, or that load by width or density: only a fresh load shows what they do. */
@@ -87,6 +92,7 @@ export function getTraits(markup: Markup): Traits {
     changes,
     live,
     moves: live || TIMED.test(markup.text),
+    plays: markup.elements.some(({ name }) => MEDIA.has(name)) || ANIMATED.test(markup.text),
     scrolls:
       live ||
       SCROLL_CSS.test(markup.text) ||
@@ -110,6 +116,7 @@ export function joinTraits(all: readonly Traits[]): Traits {
     changes: all.some(({ changes }) => changes),
     live: all.some(({ live }) => live),
     moves: all.some(({ moves }) => moves),
+    plays: all.some(({ plays }) => plays),
     scrolls: all.some(({ scrolls }) => scrolls),
     media: all.some(({ media }) => media),
     resizable: all.every(({ resizable }) => resizable),

@@ -5,7 +5,6 @@ import type { PageCalls } from '../reader/calls.js';
 import type { PutIn } from '../in-page/put-in.js';
 import { getWatcherScript } from '../page-scripts.js';
 import { within, withinTalk } from '../bounds/limit.js';
-import { patiently } from '../bounds/patience.js';
 import type {
   PageAnswer,
   BrowserPage,
@@ -34,6 +33,7 @@ import { openClosedRoots } from './shadow.js';
 import { listFiles, readPictureFile } from './files.js';
 import { draw, shoot, takeSteady } from './shoot.js';
 import { RunningCode } from './running.js';
+import { Screencast } from './screencast.js';
 import { SoundLog } from './sound.js';
 import { startProfile, stopProfile, stopScripts } from './stop.js';
 import { followTraffic } from './traffic.js';
@@ -50,6 +50,7 @@ export class Tab implements BrowserPage {
   readonly mainFrame: string;
   readonly hand: Hand;
   readonly running: RunningCode;
+  readonly screen: Screencast;
   #session: Session;
   #connection: Connection;
   #opened: OpenedPage;
@@ -86,6 +87,7 @@ export class Tab implements BrowserPage {
     this.hand = new Hand(session, () => this.#window.reveal());
     this.#window = new Window(opened);
     this.running = new RunningCode(session);
+    this.screen = new Screencast(session, () => this.#window.reveal());
     this.#visitor = visitor;
     this.#admission = new Admission(session, targetId, () => this.happened);
   }
@@ -97,7 +99,7 @@ export class Tab implements BrowserPage {
   }
 
   async prepare(wish: Preparation): Promise<void> {
-    const { viewport, variant, before, cold, traced, profiled, covered, scripted } = wish;
+    const { viewport, variant, before, cold, traced, profiled, covered, scripted, watched } = wish;
     const session = this.#session;
     const { glides } = this.happened;
     const waysOut = { clearAway: () => this.read('clearAway'), goBlank: () => this.#goBlank() };
@@ -110,6 +112,7 @@ export class Tab implements BrowserPage {
     if (traced) await traceMakers(session);
     this.#traced = traced;
     await this.running.keep(covered);
+    if (watched) await this.screen.watch(viewport);
     if (profiled) await startProfile(session);
     if (!scripted) await session.hold('Emulation.setScriptExecutionDisabled', { value: true });
   }
@@ -168,17 +171,13 @@ export class Tab implements BrowserPage {
     return this.#worlds.call(this.mainFrame, name, args);
   }
 
-  async readFrames<N extends PageCall>(
+  readFrames<N extends PageCall>(
     name: N,
     ms: number,
     ...args: Parameters<PageCalls[N]>
   ): Promise<FrameAnswer<PageAnswer<N>>[]> {
     const frames = this.#worlds.frames.filter((frame) => frame !== this.mainFrame);
-    const answers = frames.map(async (frame) => {
-      const answer = await patiently(this.#worlds.call(frame, name, args), ms).catch(() => null);
-      return answer === null ? [] : [{ frame, answer: answer as PageAnswer<N> }];
-    });
-    return (await Promise.all(answers)).flat();
+    return this.#worlds.callAll(frames, ms, name, args);
   }
 
   findOwner(frame: string): Promise<number | null> {

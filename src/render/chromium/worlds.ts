@@ -1,6 +1,7 @@
 import type { PageCalls } from '../reader/calls.js';
 import { getReaderScript } from '../page-scripts.js';
-import type { PageAnswer, PageCall } from '../page/browser-page.js';
+import { patiently } from '../bounds/patience.js';
+import type { FrameAnswer, PageAnswer, PageCall } from '../page/browser-page.js';
 import { ProtocolError, type Session } from './connection.js';
 
 const WORLD = 'mivket';
@@ -59,6 +60,20 @@ export class Worlds {
   /** All frames whose documents can be read. */
   get frames(): string[] {
     return [...this.#byFrame.keys()];
+  }
+
+  /** Has a call answered in frames; those that do not answer within `ms` are left out. */
+  async callAll<N extends PageCall>(
+    frames: readonly string[],
+    ms: number,
+    name: N,
+    args: Parameters<PageCalls[N]>,
+  ): Promise<FrameAnswer<PageAnswer<N>>[]> {
+    const answers = frames.map(async (frame) => {
+      const answer = await patiently(this.call(frame, name, args), ms).catch(() => null);
+      return answer === null ? [] : [{ frame, answer: answer as PageAnswer<N> }];
+    });
+    return (await Promise.all(answers)).flat();
   }
 
   /** Has a call answered in a frame, without giving it a user's gesture. */

@@ -18,12 +18,14 @@ const AFTER_HOLD = 1000;
 /**
  * Lets the page come to rest: by events of page and network, within the limit.
  * @param loaded it has only just loaded
+ * @param watching that goes on as long as its time goes by itself; null: nothing
  */
 export async function rest(
   page: BrowserPage,
   traits: ReadingTraits,
   limits: Limits,
   loaded = false,
+  watching: Promise<unknown> | null = null,
 ): Promise<string[]> {
   let end = performance.now() + limits.settle;
   let moving: string[] = [];
@@ -41,6 +43,7 @@ export async function rest(
     moving = moving.filter((what) => what !== DUE);
     if (performance.now() >= end) break;
     if (waits) {
+      await watching;
       hastened += HASTE;
       await page.pass(HASTE, left, 'flows');
       continue;

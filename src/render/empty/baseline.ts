@@ -30,6 +30,7 @@ export function makeBaseline(all: readonly Sighting[]): Baseline {
     stored: [...new Set(flatMap(all, ({ evidence }) => evidence[0]!.stored.map(nameStored)))],
     errors: listScripted(all, ({ hostErrors }) => hostErrors.map(({ text }) => text)),
     replaced: listScripted(all, ({ replaced }) => replaced.map(({ name }) => name)),
+    flashing: flatMap(all, ({ evidence }) => evidence[0]!.flashing.map(({ box }) => box)),
     requests: [...new Set(flatMap(all, ({ requests }) => requests))],
     made: [...new Set(flatMap(all, ({ parted }) => parted?.made ?? []))],
   };

@@ -75,8 +75,12 @@ export interface Purpose {
    * is waited for by the machine's, to see whether it hangs then.
    */
   minute: 'no' | 'also' | 'only' | { until: number };
+  /** What it shows is looked at from the start: whether it flashes. */
+  watched: boolean;
   /** How the page looked at rest in the load whose minute it is; left out: as in this one. */
   rested?: Glimpse | null;
+  /** Something was painted all the time in that load, and was watched there; left out: as in this one. */
+  moved?: boolean;
 }
 
 /** One load that is to be made. */
@@ -153,7 +157,13 @@ function pickUnused(all: readonly Render[], renders: readonly Render[]): Render 
   return all.find((one) => isLike(one) && isUnused(one)) ?? first;
 }
 
-const PLAIN = { hands: NO_HANDS, postpones: false, region: null, minute: 'no' } as const;
+const PLAIN = {
+  hands: NO_HANDS,
+  postpones: false,
+  region: null,
+  minute: 'no',
+  watched: false,
+} as const;
 
 /** A load that is made only for what is too wide. */
 export const QUICK: Purpose = {
@@ -173,6 +183,7 @@ export const EMPTY: Purpose = {
     'traffic',
     'stored',
     'scripts',
+    'flashing',
   ]),
   shots: 'none',
 };

@@ -18,6 +18,8 @@ export interface Made {
   waits: boolean;
   /** How it looked at rest, where its minute is to be lived on. */
   rested: Glimpse | null;
+  /** Something was painted all the time from the start, and was watched. */
+  moved: boolean;
   /** When it did not answer any more within its first minute, s; null where it did. */
   stuck: number | null;
   /** What is known of each snippet from now on; null: what was known before. */
@@ -76,7 +78,7 @@ async function tryTwice(loading: Loading, booth: Booth, job: Job): Promise<Made>
 
 type Again = Omit<Made, 'booth'>;
 
-export const NOT_LIVED = { later: [], waits: false, rested: null, stuck: null };
+export const NOT_LIVED = { later: [], waits: false, rested: null, moved: false, stuck: null };
 
 /** Once more in a new booth; null where nothing comes of it. */
 async function tryAgain(loading: Loading, job: Job): Promise<Again | null> {

@@ -21,6 +21,8 @@ export interface Doing {
 
 /** How a series is rendered. */
 export interface SeriesOptions extends Doing {
+  /** What is shown from the start is watched. */
+  watched: boolean;
   /** In what state a booth is left. */
   leaves: 'clean' | 'used';
   /** The kinds of facts that somebody reads of a render. */
@@ -90,12 +92,13 @@ interface Making {
 async function makeAll(
   { loading, progress, lanes, results }: Making,
   renders: readonly Render[],
-  { getWants, windowsAlike, minute, hands }: SeriesOptions,
+  { getWants, windowsAlike, minute, watched, hands }: SeriesOptions,
   onRender: () => void,
 ): Promise<void> {
   const stuck = new Stuck();
   for (const [at, render] of renders.entries()) {
-    const lives = minute && livesOn(render, renders);
+    const isOne = livesOn(render, renders);
+    const lives = minute && isOne;
     const purpose: Purpose = {
       wants: getWants(render),
       hands: hands ? getHands(render, renders) : NO_HANDS,
@@ -103,6 +106,7 @@ async function makeAll(
       shots: loading.pictures ? 'last' : 'none',
       region: null,
       minute: lives ? 'also' : 'no',
+      watched: watched && isOne,
     };
     await lanes.enter();
     const making = progress.make(render, purpose, stuck.afterAll()).then((made) => {
@@ -157,7 +161,17 @@ function addLater({ later, alone }: Results, at: number, purpose: Purpose, made:
   later[at]!.push(...made.later.map(({ evidence }) => evidence));
   const minute = getOwnMinute(made);
   if (minute)
-    alone.push({ at, purpose: { ...purpose, hands: NO_HANDS, minute, rested: made.rested } });
+    alone.push({
+      at,
+      purpose: {
+        ...purpose,
+        hands: NO_HANDS,
+        minute,
+        watched: false,
+        rested: made.rested,
+        moved: made.moved,
+      },
+    });
 }
 
 /** Whether a minute takes a load of its own, and how it is lived on there. */

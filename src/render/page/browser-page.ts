@@ -2,6 +2,7 @@ import type { Box, StoredFact } from '../../core/evidence.js';
 import type { Variant, Viewport } from '../../core/render.js';
 import type { PageCalls } from '../reader/calls.js';
 import type { PutIn } from '../in-page/put-in.js';
+import type { PageScreen } from './page-screen.js';
 import type { Happenings } from './happenings.js';
 import type { CallFrame, RequestLog } from './request-log.js';
 
@@ -46,6 +47,8 @@ export interface Preparation {
   covered: boolean;
   /** Its code runs. */
   scripted: boolean;
+  /** What it shows is watched from the start. */
+  watched: boolean;
 }
 
 /** Code that ran, the innermost call first, and its share of the time that was looked at. */
@@ -164,6 +167,7 @@ export interface BrowserPage {
   listFiles(): Promise<PageFile[]>;
   /** Its code, as it runs. */
   readonly running: Running;
+  readonly screen: PageScreen;
   /** The file of a picture, as it was loaded; null where it is not kept. */
   readPicture(address: string): Promise<PictureFile | null>;
   /** The cookies that are kept by now, whoever set them. */

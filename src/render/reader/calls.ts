@@ -3,6 +3,7 @@ import { listStops, scrollTo } from '../in-page/down.js';
 import { checkDeclarations } from '../in-page/declarations.js';
 import { fitOutside, fitSelectors } from '../in-page/fitting.js';
 import { enterSlot, leaveFocus, leaveSlot, readFocus, readFocusLater } from '../in-page/focus.js';
+import { awaitFrames } from '../in-page/frames.js';
 import { glance, glanceInside, showFrame, tellFrame } from '../in-page/glance.js';
 import { readInner } from '../in-page/inner.js';
 import { readLayers } from '../../facts/layers/read.js';
@@ -50,6 +51,7 @@ import { readStored } from '../in-page/stored.js';
 
 /** What can be asked of the code that stands in a page. */
 export const CALLS = {
+  awaitFrames,
   bringForSwipe,
   checkDeclarations,
   clearAway,

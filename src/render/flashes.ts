@@ -1,0 +1,119 @@
+import { couldFlash, findFlash, type Flash, type Grid } from '../core/measure/flashing.js';
+import { within } from './bounds/limit.js';
+import { patiently } from './bounds/patience.js';
+import { readLights } from './lights.js';
+import type { BrowserPage } from './page/browser-page.js';
+import type { ShownFrame } from './page/page-screen.js';
+
+/** What was looked at, and whether it flashes; its box in px of the page. */
+export interface Watched {
+  flash: Flash | null;
+  /** Something was painted all the time. */
+  moved: boolean;
+  /** Why that is not known; null where it is. */
+  unseen: string | null;
+}
+
+/** In so many frames of the browser's what flashes so often that it matters is painted at least once. */
+const QUIET = 12;
+/** How long these may take, where nothing keeps the browser from making them, ms. */
+const QUIET_LIMIT = 1000;
+/** A frame is told of a little later than it is painted, ms. */
+export const TOLD = 50;
+/** So long is looked at what does not come to rest: a second, and what it takes to find where one begins, ms. */
+const LONG = 1300;
+/** After so long what flashes has changed so often, ms. */
+const SOON = 600;
+const SOON_CHANGES = 4;
+/** Where frames come further apart flashes may be between them, ms. */
+const FAR = 100;
+const MOST_TRIES = 3;
+const UNSEEN = 'what it paints was not shown often enough to tell whether it flashes';
+const STILL: Watched = { flash: null, moved: false, unseen: null };
+
+/** Looks at what a page shows while its time goes on as usual, until nothing is painted any more, or for long enough. */
+export async function watchFlashes(page: BrowserPage): Promise<Watched> {
+  for (let tries = 1; ; tries++) {
+    const { watched, even } = await watchOnce(page);
+    if (watched.flash || even) return watched;
+    if (tries === MOST_TRIES) return { ...watched, unseen: UNSEEN };
+  }
+}
+
+async function watchOnce(page: BrowserPage): Promise<{ watched: Watched; even: boolean }> {
+  const frames = page.screen.take().map(readFrame);
+  const begun = performance.now();
+  let longest = 0;
+  for (let passed = 0, looked = false; passed < LONG; passed = performance.now() - begun) {
+    const { shown, waited } = await waitOn(page);
+    if (waited === null) return { watched: { ...STILL, unseen: UNSEEN }, even: true };
+    frames.push(...page.screen.take().map(readFrame));
+    if (!shown) return { watched: { ...STILL, flash: findIn(frames) }, even: true };
+    longest = Math.max(longest, waited);
+    if (looked || passed < SOON) continue;
+    looked = true;
+    if (!goesBack(frames)) return { watched: { ...STILL, moved: true }, even: true };
+  }
+  return { watched: { flash: findIn(frames), moved: true, unseen: null }, even: longest <= FAR };
+}
+
+/** Whether anything is painted in some frames, and how far these were apart, ms; null where they do not come. */
+async function waitOn(page: BrowserPage) {
+  const { screen } = page;
+  const before = screen.count;
+  const asked = page.read('awaitFrames', QUIET).catch(() => null);
+  const waited = await patiently(asked, QUIET_LIMIT);
+  if (screen.count === before) await within(screen.whenShown(), TOLD);
+  return { shown: screen.count > before, waited };
+}
+
+/** A frame with how light its pixels are. */
+type ReadFrame = ShownFrame & { cells: ReturnType<typeof readLights> };
+
+function readFrame(frame: ShownFrame): ReadFrame {
+  return { ...frame, cells: readLights(frame.png) };
+}
+
+/** What flashes while the page stands at one place. */
+function findIn(frames: readonly ReadFrame[]): Flash | null {
+  for (const series of split(frames)) {
+    const flash = findInSeries(series);
+    if (flash) return flash;
+  }
+  return null;
+}
+
+function goesBack(frames: readonly ReadFrame[]): boolean {
+  return split(frames).some((series) => couldFlash(series, getGrid(series), SOON_CHANGES));
+}
+
+/** Those that follow each other and have the same place. */
+function split(frames: readonly ReadFrame[]): ReadFrame[][] {
+  const all: ReadFrame[][] = [];
+  let before = '';
+  for (const frame of frames) {
+    const { width, zoom, left, top, cells } = frame;
+    const place = [width, zoom, left, top, cells.width, cells.height].join();
+    if (place !== before) all.push([]);
+    all.at(-1)!.push(frame);
+    before = place;
+  }
+  return all;
+}
+
+/** Fewer frames show no flashes. */
+const LEAST = 8;
+
+function findInSeries(series: readonly ReadFrame[]): Flash | null {
+  const flash = series.length < LEAST ? null : findFlash(series, getGrid(series));
+  return flash && { ...flash, box: toPage(flash.box, series[0]!) };
+}
+
+function getGrid([first]: readonly ReadFrame[]): Grid {
+  const { width: across, height: down } = first!.cells;
+  return { across, down, size: first!.width / across };
+}
+
+function toPage({ x, y, width, height }: Flash['box'], { zoom, left, top }: ShownFrame) {
+  return { x: x / zoom + left, y: y / zoom + top, width: width / zoom, height: height / zoom };
+}
