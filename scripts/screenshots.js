@@ -32,6 +32,10 @@ const SHOTS = [
     'node bin/mivket.js mend demo/snippets/map.html demo/snippets/open-box.html --house demo/mivket.yaml',
   ],
   [
+    'compare',
+    'node bin/mivket.js compare demo/snippets/map.html demo/snippets/noticeboard.html demo/snippets/counter.html --house demo/mivket.yaml --slot article',
+  ],
+  [
     'demo',
     'node bin/mivket.js demo --quiet | tail -n 6; node bin/mivket.js demo --quiet --format json | head -n 30',
   ],

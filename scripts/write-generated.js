@@ -4,6 +4,8 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import * as z from 'zod';
 import { CHECKS } from '../dist/src/checks/index.js';
 import { houseSchema } from '../dist/src/core/house/schema.js';
+import { comparisonSchema } from '../dist/src/core/compare/candidates.js';
+import { runComparisonSchema } from '../dist/src/core/compare/runs.js';
 import { mendSchema } from '../dist/src/core/mend/document.js';
 import { runSchema } from '../dist/src/core/run.js';
 import { formatFindingsPage } from '../dist/src/formats/explanation.js';
@@ -15,6 +17,9 @@ const files = {
   ),
   'schema/run.schema.json': toJson(z.toJSONSchema(runSchema)),
   'schema/mend.schema.json': toJson(z.toJSONSchema(mendSchema)),
+  'schema/compare.schema.json': toJson(
+    z.toJSONSchema(z.union([comparisonSchema, runComparisonSchema])),
+  ),
   'docs/findings.md': formatFindingsPage(CHECKS),
 };
 

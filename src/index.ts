@@ -3,6 +3,10 @@
 // Auditing.
 export { audit } from './run/audit.js';
 export type { AuditOptions, AuditRun } from './run/audit.js';
+export { compare, compareKept } from './run/compare.js';
+export type { KeptComparison } from './run/compare.js';
+export type { Comparison } from './core/compare/candidates.js';
+export type { RunComparison } from './core/compare/runs.js';
 export { mend } from './run/mend.js';
 export type { Mended, MendOptions } from './run/mend.js';
 export { readAnswers } from './core/mend/answers.js';

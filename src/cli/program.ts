@@ -32,6 +32,7 @@ export function makeProgram(world: World, outcome: { code: number }): Command {
     .showHelpAfterError('See `mivket --help`.');
   addAudit(program, world, outcome);
   addMend(program, world, outcome);
+  addCompare(program, world, outcome);
   addJudge(program, world, outcome);
   addExplain(program, world, outcome);
   addDemo(program, world, outcome);
@@ -94,6 +95,29 @@ function addMend(program: Command, world: World, outcome: { code: number }): voi
       outcome.code = await withAllReady(async () => {
         const { runMend } = await import('./mend.js');
         return runMend({ ...options, inputs }, world);
+      });
+    });
+}
+
+function addCompare(program: Command, world: World, outcome: { code: number }): void {
+  const command = program
+    .command('compare')
+    .description(
+      'Hold candidates, a snippet before and after, or two kept runs against each other; the choice is yours.',
+    )
+    .argument(
+      '[inputs...]',
+      'two snippets or more (files, - for standard input), or two folders that `audit --keep` made',
+    );
+  addJudging(addRendering(command))
+    .option('--format <name>', 'on standard output: text, or json')
+    .option('--quiet', 'no notes')
+    .option('--no-color', 'no colours')
+    .action(async (inputs: string[], options: Record<string, unknown>) => {
+      const { withAllReady } = await import('../run/ready.js');
+      outcome.code = await withAllReady(async () => {
+        const { runCompare } = await import('./compare.js');
+        return runCompare({ ...options, inputs }, world);
       });
     });
 }

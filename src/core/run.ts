@@ -59,6 +59,11 @@ const medium = z.object({
 const render = z.object({
   slot: z.string(),
   slotWidth: z.number().nullable().describe('The content width of the slot, CSS px.'),
+  slotHeight: z
+    .number()
+    .nullable()
+    .default(null)
+    .describe('Its height with the snippet in it; null where it is not known.'),
   insert: z.string(),
   viewport: z.string(),
   width: z.number(),

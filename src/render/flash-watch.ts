@@ -1,5 +1,4 @@
-import { within } from './bounds/limit.js';
-import { TOLD, watchFlashes, type Watched } from './flashes.js';
+import { isShown, watchFlashes, type Watched } from './flashes.js';
 import type { Living, Watching } from './living.js';
 import type { BrowserPage } from './page/browser-page.js';
 
@@ -60,8 +59,7 @@ export class FlashWatch {
     const { screen } = this.#page;
     const before = screen.count;
     for (const ms of LITTLE) await this.#page.pass(ms, limit, 'stands');
-    if (screen.count === before) await within(screen.whenShown(), TOLD);
-    return screen.count > before;
+    return isShown(this.#page, before);
   }
 
   async #lookOn(limit: number): Promise<Watched | null> {

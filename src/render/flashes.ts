@@ -1,5 +1,4 @@
 import { couldFlash, findFlash, type Flash, type Grid } from '../core/measure/flashing.js';
-import { within } from './bounds/limit.js';
 import { patiently } from './bounds/patience.js';
 import { readLights } from './lights.js';
 import type { BrowserPage } from './page/browser-page.js';
@@ -18,43 +17,49 @@ export interface Watched {
 const QUIET = 12;
 /** How long these may take, where nothing keeps the browser from making them, ms. */
 const QUIET_LIMIT = 1000;
-/** A frame is told of a little later than it is painted, ms. */
-export const TOLD = 50;
-/** So long is looked at what does not come to rest: a second, and what it takes to find where one begins, ms. */
-const LONG = 1300;
-/** After so long what flashes has changed so often, ms. */
-const SOON = 600;
+/** A frame is told of a little later than it is painted, on a busy machine more so, ms. */
+const TOLD = 100;
+/** So many times as many are looked at of what does not come to rest: a second, and what it takes to find where one begins. */
+const LONG = 7;
+/** After so many times as many what flashes has changed so often. */
+const SOON = 3;
 const SOON_CHANGES = 4;
-/** Where frames come further apart flashes may be between them, ms. */
-const FAR = 100;
+/** Where frames come further apart flashes may be between them, ms: the slowest that matter change every 125. */
+const FAR = 60;
+/** What has changed so often meanwhile may have done so more often. */
+const DOUBTED = 2;
 const MOST_TRIES = 3;
 const UNSEEN = 'what it paints was not shown often enough to tell whether it flashes';
-const STILL: Watched = { flash: null, moved: false, unseen: null };
+/** It could not be. */
+export const UNWATCHED: Watched = { flash: null, moved: false, unseen: UNSEEN };
 
 /** Looks at what a page shows while its time goes on as usual, until nothing is painted any more, or for long enough. */
 export async function watchFlashes(page: BrowserPage): Promise<Watched> {
   for (let tries = 1; ; tries++) {
     const { watched, even } = await watchOnce(page);
-    if (watched.flash || even) return watched;
-    if (tries === MOST_TRIES) return { ...watched, unseen: UNSEEN };
+    if (watched.flash || watched.unseen !== null || (even && (watched.moved || tries === 1)))
+      return watched;
+    // What has ended meanwhile cannot be seen again.
+    if (even || tries === MOST_TRIES) return { ...watched, unseen: UNSEEN };
   }
 }
 
 async function watchOnce(page: BrowserPage): Promise<{ watched: Watched; even: boolean }> {
   const frames = page.screen.take().map(readFrame);
-  const begun = performance.now();
-  let longest = 0;
-  for (let passed = 0, looked = false; passed < LONG; passed = performance.now() - begun) {
+  const sumUp = (moved: boolean, isEven: boolean) => ({
+    watched: { flash: findIn(frames), moved, unseen: null },
+    even: isEven || !goesBack(frames, DOUBTED),
+  });
+  let even = true;
+  for (let stretch = 1; stretch <= LONG; stretch++) {
     const { shown, waited } = await waitOn(page);
-    if (waited === null) return { watched: { ...STILL, unseen: UNSEEN }, even: true };
+    if (waited === null) return { watched: UNWATCHED, even };
     frames.push(...page.screen.take().map(readFrame));
-    if (!shown) return { watched: { ...STILL, flash: findIn(frames) }, even: true };
-    longest = Math.max(longest, waited);
-    if (looked || passed < SOON) continue;
-    looked = true;
-    if (!goesBack(frames)) return { watched: { ...STILL, moved: true }, even: true };
+    if (!shown) return sumUp(false, even);
+    even &&= waited <= FAR;
+    if (stretch === SOON && even && !goesBack(frames, SOON_CHANGES)) return sumUp(true, even);
   }
-  return { watched: { flash: findIn(frames), moved: true, unseen: null }, even: longest <= FAR };
+  return sumUp(true, even);
 }
 
 /** Whether anything is painted in some frames, and how far these were apart, ms; null where they do not come. */
@@ -63,8 +68,15 @@ async function waitOn(page: BrowserPage) {
   const before = screen.count;
   const asked = page.read('awaitFrames', QUIET).catch(() => null);
   const waited = await patiently(asked, QUIET_LIMIT);
-  if (screen.count === before) await within(screen.whenShown(), TOLD);
-  return { shown: screen.count > before, waited };
+  return { shown: await isShown(page, before), waited };
+}
+
+/** Whether any frame was shown since there were so many. */
+export async function isShown(
+  { screen }: Pick<BrowserPage, 'screen'>,
+  before: number,
+): Promise<boolean> {
+  return screen.count > before || (await patiently(screen.whenShown(), TOLD)) !== null;
 }
 
 /** A frame with how light its pixels are. */
@@ -83,8 +95,9 @@ function findIn(frames: readonly ReadFrame[]): Flash | null {
   return null;
 }
 
-function goesBack(frames: readonly ReadFrame[]): boolean {
-  return split(frames).some((series) => couldFlash(series, getGrid(series), SOON_CHANGES));
+/** Whether anything large becomes lighter and darker so often. */
+function goesBack(frames: readonly ReadFrame[], often: number): boolean {
+  return split(frames).some((series) => couldFlash(series, getGrid(series), often));
 }
 
 /** Those that follow each other and have the same place. */

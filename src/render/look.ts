@@ -1,6 +1,6 @@
 import type { TimedFact } from '../core/evidence.js';
 import { joinTraits } from '../core/markup/traits.js';
-import { watchFlashes, type Watched } from './flashes.js';
+import { UNWATCHED, watchFlashes, type Watched } from './flashes.js';
 import { CONDITIONS } from '../core/render.js';
 import { readAll, readStill, waitFor, type Reading, type ReadingWish } from './collect/read.js';
 import { clickSteps, QUIET, rest, type ReadingTraits } from './collect/rest.js';
@@ -132,9 +132,14 @@ async function readOn(
   looked.reading = reading && asksBefore ? { ...reading, stored: before } : reading;
 }
 
+/** Goes on beside what is waited for: where the page is gone, that is told by others. */
 async function watchStart(page: BrowserPage, looked: Looked): Promise<void> {
-  looked.watched = await watchFlashes(page);
-  await page.screen.rest();
+  try {
+    looked.watched = await watchFlashes(page);
+    await page.screen.rest();
+  } catch {
+    looked.watched ??= UNWATCHED;
+  }
 }
 
 /** What a page waits for that are files alone. */

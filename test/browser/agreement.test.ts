@@ -5,7 +5,7 @@ import type { Finding } from '../../dist/src/core/run.js';
 import { applyEdits } from '../../dist/src/core/mend/apply.js';
 import { layouts, listEach, type Layout } from '../support/layouts.js';
 import { openLive, type Live } from '../support/live.js';
-import { reportRecorded, type Recorded } from '../support/recorded.js';
+import { FITTING, reportRecorded, type Recorded } from '../support/recorded.js';
 
 /**
  * What is said of generated layouts, held against the browser: `npm run agree` tries 300 of them, the
@@ -14,6 +14,7 @@ import { reportRecorded, type Recorded } from '../support/recorded.js';
 const COUNT = Number(process.env.MIVKET_LAYOUTS ?? 6);
 /** Other seeds, other layouts; the first ones are one of each kind. */
 const SEED = Number(process.env.MIVKET_SEED ?? 1);
+const ASKED = FITTING.map(({ id }) => id);
 const WIDE = ['page-scrolls-sideways', 'slot-overflow', 'frame-wider-than-slot'];
 /** How many of a hundred have to agree. */
 const MOST = 98;
@@ -85,8 +86,8 @@ interface Looked {
 }
 
 async function look(code: string): Promise<Looked> {
-  const recorded = await live.render(code);
-  return { recorded, report: reportRecorded(recorded) };
+  const recorded = await live.render(code, {}, ASKED);
+  return { recorded, report: reportRecorded(recorded, FITTING) };
 }
 
 /** Whether the page is said to scroll at the widths where it does. */

@@ -27,7 +27,7 @@ describe.each(SOME.filter(([, chosen]) => chosen.length > 0))('%s', (id, chosen)
     const recorded = await live.render(
       code,
       one[2],
-      isDrill(CHECKS.find((check) => check.id === id)!),
+      isDrill(CHECKS.find((check) => check.id === id)!) ? 'drilled' : undefined,
     );
     fresh[`${id} ${i}`] = recorded;
     expectCase(id, one, recorded);

@@ -34,7 +34,7 @@ describe('the browser, on the examples of all checks', () => {
   test.concurrent.each(listExamples().filter((_, at) => isSampled(at, 20)))(
     '$key',
     async ({ key, code, under, check, kind }) => {
-      const rendered = await live.render(code, under, isDrill(check));
+      const rendered = await live.render(code, under, isDrill(check) ? 'drilled' : undefined);
       fresh[key] = rendered;
       const findings = judgeRecorded(rendered);
       const gaps = rendered.evidence.flatMap((one) => one.gaps);
@@ -45,7 +45,11 @@ describe('the browser, on the examples of all checks', () => {
       if (!RECORDING) expect(getEssence(findings)).toEqual(getEssence(judgeRecorded(known[key]!)));
       for (const { mend } of findings) {
         if (!mend) continue;
-        const mended = await live.render(applyEdits(code, mend), under, isDrill(check));
+        const mended = await live.render(
+          applyEdits(code, mend),
+          under,
+          isDrill(check) ? 'drilled' : undefined,
+        );
         fresh[`${key} mended`] = mended;
         expect(judgeRecorded(mended).map(({ id }) => id)).not.toContain(check.id);
       }

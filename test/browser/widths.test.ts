@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { CHECKS } from '../../dist/src/checks/index.js';
+import { FITTING } from '../support/recorded.js';
 import { readHouse } from '../../dist/src/index.js';
 import type { House } from '../../dist/src/core/house/house.js';
 import { judgeSnippet } from '../../dist/src/core/judge/judge.js';
@@ -41,10 +41,10 @@ async function audit(text: string, renderer = plain, under = house) {
   const snippet = { name: 'x', path: null, text };
   const renders = planRenders('x', under, { ...under, search: SEARCH });
   const ignore = { onMore: () => undefined, onRender: () => undefined };
-  const job = makeJob(snippet, { renders, checks: CHECKS.map(({ id }) => id), timeLimit: null });
+  const job = makeJob(snippet, { renders, checks: FITTING.map(({ id }) => id), timeLimit: null });
   const { evidence, baselines } = await measure(renderer, job, ignore);
   const measured = { markup: readMarkup(text), evidence, baselines: new Map(baselines) };
-  const judged = { snippet, house: under, checks: CHECKS, today: '2026-01-01', markupOnly: null };
+  const judged = { snippet, house: under, checks: FITTING, today: '2026-01-01', markupOnly: null };
   const { report } = judgeSnippet({ ...judged, ...measured });
   const ranges = report.findings.map(
     ({ id, ranges: found }) =>

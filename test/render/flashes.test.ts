@@ -83,6 +83,29 @@ describe('a page is watched', () => {
     expect((await watchFlashes(makePage({ stretches: [scrolled, []] }).page)).flash).toBeNull();
   });
 
+  const uneven = (stretches: ShownFrame[][]) =>
+    watchFlashes(makePage({ stretches, longest: 61 }).page);
+
+  test('what went back and forth in frames too far apart, and ended meanwhile, is not known', async () => {
+    const on = Array.from({ length: 21 }, (_, i) => [show(i * 400, i % 2 === 0 ? DARK : LIGHT)]);
+    expect((await uneven(on.slice(0, 4))).unseen).toMatch(/not shown often enough/);
+    expect((await uneven(on.slice(0, 7))).unseen).toMatch(/not shown often enough/);
+    expect((await uneven(on)).unseen).toMatch(/not shown often enough/);
+  });
+
+  test('what only came in is', async () => {
+    const comes = [show(0, LIGHT), ...Array.from({ length: 6 }, (_, i) => show(i * 99, DARK))];
+    const { moved, unseen } = await uneven(comes.map((one) => [one]));
+    expect([moved, unseen]).toEqual([true, null]);
+  });
+
+  test('what moves, and in which nothing large goes back and forth, is not watched for long', async () => {
+    const moves = Array.from({ length: 9 }, (_, i) => [show(i * 99, LIGHT)]);
+    const { page, left } = makePage({ stretches: moves });
+    expect(await watchFlashes(page)).toMatchObject({ moved: true, flash: null });
+    expect(left).toHaveLength(6);
+  });
+
   test('where frames do not come it is not known', async () => {
     const { page } = makePage({ stretches: [] });
     const mute = { ...page, read: () => Promise.reject(new Error('gone')) };

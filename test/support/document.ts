@@ -51,6 +51,7 @@ export const makeRender = (
 ): SnippetReport['renders'][number] => ({
   slot,
   slotWidth: 288,
+  slotHeight: null,
   insert: 'inline',
   viewport: String(width),
   width,

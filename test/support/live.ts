@@ -15,12 +15,14 @@ type Under = Example['under'];
 /** One browser and one stand-in process for a whole file of tests. */
 export interface Live {
   renderer: Renderer;
-  /** @param drilled hosts do not answer, in turn */
-  render(code: string, under?: Under, drilled?: boolean): Promise<Recorded>;
+  /** @param asked the checks that are asked, by their names; `drilled`: all, and hosts do not answer, in turn; left out: all but these */
+  render(code: string, under?: Under, asked?: readonly string[] | 'drilled'): Promise<Recorded>;
   /** At rest alone: nothing is lived on, clicked, or asked for besides. */
   look(code: string): Promise<Evidence[]>;
   close(): Promise<void>;
 }
+
+const USUAL = CHECKS.filter((one) => !isDrill(one)).map(({ id }) => id);
 
 export async function openLive(): Promise<Live> {
   const standIns: StandIns = await startStandIns();
@@ -49,14 +51,14 @@ export async function openLive(): Promise<Live> {
   };
   return {
     renderer: first,
-    async render(code, under, drilled = false) {
+    async render(code, under, asked = USUAL) {
       const snippet = { name: 'example', path: null, text: code };
       const house = getHouse(under);
       const renders = planRenders('example', house, house);
       const ignore = { onMore: () => undefined, onRender: () => undefined };
       const job = makeJob(snippet, {
         renders,
-        checks: CHECKS.filter((one) => drilled || !isDrill(one)).map(({ id }) => id),
+        checks: asked === 'drilled' ? CHECKS.map(({ id }) => id) : [...asked],
         timeLimit: null,
       });
       const { evidence, baselines } = await measure(await find(under), job, ignore);

@@ -33,6 +33,9 @@ export function getHouse(under: Under = {}): House {
 /** What the examples are under that say nothing of it. */
 export const EXAMPLE_HOUSE = getHouse();
 
+/** What tells whether anything is too wide, and nothing else. */
+export const FITTING = CHECKS.filter(({ tooWide }) => tooWide);
+
 /** Evidence as it is kept for tests without a browser. */
 export interface Recorded {
   code: string;

@@ -42,10 +42,11 @@ export function reportRenders(
     const worst = here
       .filter(counts)
       .reduce<Finding['level'] | null>((sum, finding) => getWorst(sum, finding.level), null);
-    const slotWidth = isMeasured(one, 'slot') ? one.slot.box.width : null;
+    const box = isMeasured(one, 'slot') ? one.slot.box : null;
     const report = {
       ...place,
-      slotWidth,
+      slotWidth: box && box.width,
+      slotHeight: box && Math.round(box.height * 100) / 100,
       height: one.render.viewport.height,
       worst,
       waived: here.some((finding) => !counts(finding)),

@@ -1,0 +1,98 @@
+import { existsSync } from 'node:fs';
+import { join, resolve } from 'node:path';
+import { ToolError } from '../core/errors.js';
+import { formatComparison, formatComparisonJson } from '../formats/compared.js';
+import { formatRunComparison } from '../formats/compared-runs.js';
+import { compare, compareKept } from '../run/compare.js';
+import { Faults } from '../run/faults.js';
+import { loadHouse } from '../run/house-file.js';
+import { KEPT_LIST } from '../run/kept-run.js';
+import { makePaint } from './colours.js';
+import { readInputs } from './intake.js';
+import { watchInterrupt } from './interrupt.js';
+import { called, parseOptions, toRequest, type AuditFlags } from './options.js';
+import { getFailureCode, INTERRUPTED } from './outputs.js';
+import { complain, complainOf, getTextWidth, write, type World } from './streams.js';
+
+/** Holds candidates, or two kept runs, against each other. Resolves to the exit code: 0 where they were. */
+export async function runCompare(given: Record<string, unknown>, world: World): Promise<number> {
+  const options = parseOptions(given);
+  const kept = options.inputs.filter((input) => isKept(resolve(world.cwd, input)));
+  return kept.length > 0 ? compareTwoKept(kept, options, world) : compareSnippets(options, world);
+}
+
+function isKept(folder: string): boolean {
+  return existsSync(join(folder, KEPT_LIST));
+}
+
+async function compareTwoKept(
+  kept: readonly string[],
+  { inputs, code, house, format, color, ...options }: AuditFlags,
+  world: World,
+): Promise<number> {
+  const other = inputs.find((input) => !kept.includes(input)) ?? (code.length > 0 && '--code');
+  if (other)
+    throw new ToolError(
+      'bad-input',
+      `${kept[0]} is a kept run, and ${other} is not: compare takes two kept runs, or snippets.`,
+    );
+  if (kept.length !== 2)
+    throw new ToolError(
+      'bad-input',
+      `compare takes two kept runs, the one before first: found ${kept.length}.`,
+    );
+  const [before, after] = kept.map((shown) => ({ shown, folder: resolve(world.cwd, shown) }));
+  const home = house === undefined ? null : await loadHouse(house, world.cwd);
+  const { only, skip, holdOn } = options;
+  const { comparison, faults } = await compareKept(
+    {
+      ...{ before: before!, after: after! },
+      ...(home && { house: home.house }),
+      ...(only && { only }),
+      ...(skip && { skip }),
+      ...(holdOn && { holdOn }),
+    },
+    called,
+  );
+  const text =
+    format === 'json'
+      ? formatComparisonJson(comparison)
+      : formatRunComparison(comparison, getMeans(world, color));
+  await write(world.stdout, text);
+  for (const one of faults) for (const fault of one.found) await complainOf(world, fault);
+  return Math.max(0, ...faults.map(({ exitCode }) => exitCode ?? 0));
+}
+
+async function compareSnippets(options: AuditFlags, world: World): Promise<number> {
+  const { inputs, code, extract, format, color } = options;
+  const home = await loadHouse(options.house, world.cwd);
+  const { snippets, problems } = await readInputs(inputs, code, world.cwd, world.stdin, extract);
+  if (snippets.length < 2)
+    throw new ToolError(
+      'bad-input',
+      `There is nothing to compare ${snippets[0]?.name ?? 'with'} with: compare takes two snippets or more, or two kept runs.`,
+    );
+  const interrupt = watchInterrupt();
+  const { signal } = interrupt;
+  try {
+    const request = { ...toRequest(options), ...home, snippets };
+    const comparison = await compare(request, { signal, called });
+    if (signal.aborted) {
+      await complain(world, 'Interrupted: nothing was compared.');
+      return INTERRUPTED;
+    }
+    const text =
+      format === 'json'
+        ? formatComparisonJson(comparison)
+        : formatComparison(comparison, getMeans(world, color));
+    await write(world.stdout, text);
+    for (const { message } of problems) await complain(world, message);
+    return getFailureCode(problems, new Faults()) ?? 0;
+  } finally {
+    interrupt.stop();
+  }
+}
+
+function getMeans(world: World, colours: boolean) {
+  return { paint: makePaint(world, colours), width: getTextWidth(world, 120) };
+}

@@ -1,0 +1,38 @@
+import { compareCandidates, type Comparison } from '../core/compare/candidates.js';
+import { compareRuns, type RunComparison } from '../core/compare/runs.js';
+import type { Faults } from './faults.js';
+import { audit, type AuditOptions } from './audit.js';
+import { rejudge, type RejudgeRequest } from './rejudge.js';
+import type { AuditRequest, Called } from './request.js';
+
+/** Audits candidates for one place, and holds them against each other. @throws ToolError as `audit` does */
+export async function compare(
+  request: AuditRequest,
+  options: AuditOptions = {},
+): Promise<Comparison> {
+  const run = audit(request, options);
+  await run.finished;
+  return compareCandidates(await run.document);
+}
+
+/** How two kept runs are held against each other: both are judged by this version, and by one house where one is given. */
+export interface KeptComparison extends Omit<RejudgeRequest, 'folder' | 'shown'> {
+  before: Pick<RejudgeRequest, 'folder' | 'shown'>;
+  after: Pick<RejudgeRequest, 'folder' | 'shown'>;
+}
+
+/** What is new, gone and otherwise in a kept run. @throws ToolError `bad-run` */
+export async function compareKept(
+  { before, after, ...rest }: KeptComparison,
+  called: Called,
+): Promise<{ comparison: RunComparison; faults: Faults[] }> {
+  const [old, now] = [
+    await rejudge({ ...rest, ...before }, called),
+    await rejudge({ ...rest, ...after }, called),
+  ];
+  const comparison = compareRuns(
+    { name: before.shown, document: old.document },
+    { name: after.shown, document: now.document },
+  );
+  return { comparison, faults: [old.faults, now.faults] };
+}

@@ -1,0 +1,61 @@
+import { expect, test } from '@jest/globals';
+import { compareCandidates } from '../../src/core/compare/candidates.js';
+import { compareRuns } from '../../src/core/compare/runs.js';
+import { formatRunComparison } from '../../src/formats/compared-runs.js';
+import { formatComparison } from '../../src/formats/compared.js';
+import { makeDocument, makeFinding, makeRender, makeSnippet } from '../support/document.js';
+
+const plain = (text: string) => text;
+const paint = {
+  ...{ blocker: plain, concern: plain, advice: plain },
+  ...{ sound: plain, strong: plain, faint: plain },
+};
+
+const traffic = [{ host: 'a.example', requests: 2, wire: 20_000, unpacked: 20_000, failed: 0 }];
+const heavy = makeSnippet({
+  name: 'heavy\u001b.html',
+  findings: [makeFinding()],
+  fitsFrom: null,
+  renders: [{ ...makeRender('column', 320, null), traffic, slotHeight: 120.4, fits: false }],
+});
+const light = makeSnippet({ name: 'light.html', renders: [makeRender('column', 320, null)] });
+const comparison = compareCandidates(makeDocument([heavy, light]));
+
+test('candidates stand side by side where there is room', () => {
+  const text = formatComparison(comparison, { paint, width: 80 });
+  expect(text).toMatch(/on the wire +20 kB +–/);
+  expect(text).toMatch(/height in column, 320 +120 px +not known/);
+  expect(text).toMatch(/fits +not everywhere +everywhere/);
+  expect(text).toMatch(/◧ slot-overflow +1 +–/);
+  expect(text).toContain('Lighter: light.html.');
+  expect(text).toContain('Fits better: light.html.');
+  expect(text).not.toContain('\u001b');
+});
+
+test('else one below the other', () => {
+  const text = formatComparison(comparison, { paint, width: 40 });
+  expect(text).toContain('    on the wire: 20 kB\n');
+  expect(text.split('\n').filter((line) => line.trim() === 'light.html')).toHaveLength(2);
+});
+
+test('where one was not wholly seen no more is claimed than is known', () => {
+  const gap = { kind: 'traffic', why: 'the page was left', seen: null, kept: null };
+  const lost = { ...light, gaps: [{ ...gap, slot: 'column', viewport: '320', variant: 'as-is' }] };
+  const both = compareCandidates(makeDocument([lost, { ...light, name: 'b' }]));
+  const text = formatComparison(both, { paint, width: 80 });
+  expect(text).toContain('Not all of light.html was seen: the page was left.');
+  expect(text).toContain('Equally heavy on the wire, as far as is known.');
+  expect(text).toMatch(/other hosts +not known +–/);
+});
+
+test('of two runs what is new, gone and the same', () => {
+  const before = { name: 'run-1', document: makeDocument([heavy, light]) };
+  const fixed = { ...heavy, findings: [], hash: 'x', verdict: 'unsure' as const };
+  const after = { name: 'run-2', document: makeDocument([fixed, light]) };
+  const text = formatRunComparison(compareRuns(before, after), { paint, width: 80 });
+  expect(text).toMatch(/heavy.*\.html {2}CLEAR → UNSURE\n/);
+  expect(text).toContain('    gone      ◧ slot-overflow: beyond its slot\n');
+  expect(text).toContain('  1 snippet as before.\n');
+  const same = formatRunComparison(compareRuns(before, before), { paint, width: 80 });
+  expect(same).toContain('  2 snippets as before.\n');
+});
