@@ -50,8 +50,9 @@ export class FlashWatch {
     return isSeen ? this.look(true, limit) : null;
   }
 
-  end(): Promise<void> {
-    return this.#page.screen.rest();
+  /** Never throws: where the page is gone there is nothing to end. */
+  async end(): Promise<void> {
+    await this.#page.screen.rest().catch(() => undefined);
   }
 
   /** Whether anything is painted while its time is moved on by a little. */

@@ -16,7 +16,7 @@ export interface Watched {
 /** In so many frames of the browser's what flashes so often that it matters is painted at least once. */
 const QUIET = 12;
 /** How long these may take, where nothing keeps the browser from making them, ms. */
-const QUIET_LIMIT = 1000;
+const QUIET_LIMIT = 4000;
 /** A frame is told of a little later than it is painted, on a busy machine more so, ms. */
 const TOLD = 100;
 /** So many times as many are looked at of what does not come to rest: a second, and what it takes to find where one begins. */
@@ -26,6 +26,8 @@ const SOON = 3;
 const SOON_CHANGES = 4;
 /** Where frames come further apart flashes may be between them, ms: the slowest that matter change every 125. */
 const FAR = 60;
+/** The browser waits for the one before last to be taken, ms. */
+const LATE = 120;
 /** What has changed so often meanwhile may have done so more often. */
 const DOUBTED = 2;
 const MOST_TRIES = 3;
@@ -54,9 +56,10 @@ async function watchOnce(page: BrowserPage): Promise<{ watched: Watched; even: b
   for (let stretch = 1; stretch <= LONG; stretch++) {
     const { shown, waited } = await waitOn(page);
     if (waited === null) return { watched: UNWATCHED, even };
-    frames.push(...page.screen.take().map(readFrame));
+    const taken = page.screen.take();
+    frames.push(...taken.map(readFrame));
+    even &&= waited <= FAR && taken.every(({ late }) => late <= LATE);
     if (!shown) return sumUp(false, even);
-    even &&= waited <= FAR;
     if (stretch === SOON && even && !goesBack(frames, SOON_CHANGES)) return sumUp(true, even);
   }
   return sumUp(true, even);

@@ -97,14 +97,16 @@ describe('what flashes', () => {
   });
 
   test('a cell of which a part alone flashes counts for as much', () => {
-    const edge: Paint = (x, y, ms) => {
-      const inner = blink(5, 9, 9)(x, y, ms);
-      const outer = blink(5, 10, 9)(x, y, ms);
-      return inner === outer ? inner : 0.85 + 0.15 * outer;
-    };
-    // 81 cells, and of nine more a small part.
-    expect(find(edge)).toBeNull();
-    expect(find(blink(5, 10, 9))).not.toBeNull();
+    // Half black and half white is mixed to a fifth of the light.
+    const halves =
+      (whole: number): Paint =>
+      (x, y, ms) => {
+        const isWhole = x >= 2 && x < 2 + whole;
+        const value = blink(5, whole + 2, 8)(x, y, ms);
+        return isWhole ? value : 0.22 + 0.78 * value;
+      };
+    expect(find(halves(9))).toBeNull();
+    expect(find(halves(10))?.area).toBeCloseTo(256 * 88, -3);
   });
 
   test('from and to a saturated red it does so where it is as light', () => {

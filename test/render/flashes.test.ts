@@ -20,7 +20,7 @@ function paint(colour: readonly [number, number, number]): Buffer {
 const [DARK, LIGHT] = [paint([0, 0, 0]), paint([255, 255, 255])];
 
 function show(at: number, png: Buffer, top = 0): ShownFrame {
-  return { at, png, width: 640, zoom: 1, left: 0, top };
+  return { at, late: 9, png, width: 640, zoom: 1, left: 0, top };
 }
 
 interface Showing {
@@ -91,6 +91,13 @@ describe('a page is watched', () => {
     expect((await uneven(on.slice(0, 4))).unseen).toMatch(/not shown often enough/);
     expect((await uneven(on.slice(0, 7))).unseen).toMatch(/not shown often enough/);
     expect((await uneven(on)).unseen).toMatch(/not shown often enough/);
+  });
+
+  test('nor what went back and forth in frames that came late', async () => {
+    const late = BLINKS.slice(0, 6).map((one) => [{ ...one, late: 130 }]);
+    expect((await watchFlashes(makePage({ stretches: late }).page)).unseen).not.toBeNull();
+    const soon = BLINKS.slice(0, 6).map((one) => [{ ...one, late: 110 }]);
+    expect((await watchFlashes(makePage({ stretches: soon }).page)).unseen).toBeNull();
   });
 
   test('what only came in is', async () => {

@@ -80,7 +80,15 @@ export function couldFlash(frames: readonly PaintedFrame[], grid: Grid, often: n
 
 /** Whether there are so many cells that change so often. */
 function isLarge(series: readonly Series[], { size }: Grid, often: number): boolean {
-  return size * size * series.filter((one) => one.frames.length >= often).length > LARGE;
+  const shares = listShares(series.filter(({ frames }) => frames.length >= often));
+  return size * size * shares.reduce((sum, share) => sum + share, 0) > LARGE;
+}
+
+/** How much of each cell changes: one of which a part alone does changes by less than others. */
+function listShares(series: readonly Series[]): number[] {
+  const sorted = Float64Array.from(series, ({ by }) => by).sort();
+  const usual = sorted[Math.floor(sorted.length / 2)] ?? 1;
+  return series.map(({ by }) => Math.min(1, by / usual));
 }
 
 /** The cells that turn from getting lighter to getting darker, or back, by so much that it counts. */
@@ -130,10 +138,15 @@ function listChanging(
       isUp = goesUp;
       low = high = value;
     }
-    one.by = most - least;
+    one.by = encode(most) - encode(least);
     if (one.frames.length > 0) found.push(one);
   }
   return found;
+}
+
+/** In small pictures colours are mixed by their values, and not by their light (sRGB, about). */
+function encode(light: number): number {
+  return light ** (1 / 2.2);
 }
 
 /** A cell with when a second begins in which it changes often enough, ms. */
@@ -182,7 +195,7 @@ function thin(begins: readonly number[]): number[] {
   return kept;
 }
 
-/** The cells that flash in a second. One of which a part alone does changes by less than others. */
+/** The cells that flash in a second. */
 function weigh(all: readonly Beginning[], times: readonly number[], begin: number): Flashing[] {
   const found = mapPresent(all, ({ begins, ...one }) => {
     const own = begins.find((at) => Math.abs(at - begin) <= APART);
@@ -191,9 +204,8 @@ function weigh(all: readonly Beginning[], times: readonly number[], begin: numbe
     const frames = one.frames.slice(skipped).filter((frame) => times[frame]! <= own + SECOND);
     return { ...one, frames, firstUp: one.firstUp === (skipped % 2 === 0) };
   });
-  const sorted = Float64Array.from(found, ({ by }) => by).sort();
-  const usual = sorted[Math.floor(sorted.length / 2)] ?? 1;
-  return found.map((one) => ({ ...one, share: Math.min(1, one.by / usual) }));
+  const shares = listShares(found);
+  return found.map((one, i) => ({ ...one, share: shares[i]! }));
 }
 
 /** So many fields are looked into in which enough flashes: in one that moves it does so one part after the other. */

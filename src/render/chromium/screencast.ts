@@ -59,6 +59,7 @@ function toFrame(data: string, told: Protocol.Page.ScreencastFrameMetadata): Sho
   const { timestamp = 0, deviceWidth, pageScaleFactor, scrollOffsetX, scrollOffsetY } = told;
   return {
     at: 1000 * timestamp,
+    late: Date.now() - 1000 * timestamp,
     png: Buffer.from(data, 'base64'),
     width: deviceWidth,
     zoom: pageScaleFactor,

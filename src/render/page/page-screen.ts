@@ -2,6 +2,8 @@
 export interface ShownFrame {
   /** When, by a clock that goes on evenly, ms. */
   at: number;
+  /** How much later it came here, ms: what was shown meanwhile may be left out. */
+  late: number;
   /** All of the window, in small. */
   png: Buffer;
   /** How wide the window is, px. */
