@@ -4,6 +4,8 @@ import type { BrowserPage } from './page/browser-page.js';
 
 /** Steps of time after which no change back and forth that matters looks the same each time, ms. */
 const LITTLE = [47, 71, 103];
+/** So often it is tried whether anything goes on: what is painted now and then is no flash. */
+const MOST_TRIED = 5;
 /** So often it is watched for longer, each time over a second of the machine's. */
 const MOST = 2;
 
@@ -12,6 +14,7 @@ export class FlashWatch {
   #page: BrowserPage;
   #watching: Watching;
   #left = MOST;
+  #tries = MOST_TRIED;
   /** How many frames were shown when it was last looked at. */
   #count: number;
 
@@ -38,7 +41,9 @@ export class FlashWatch {
     const isStill = this.#page.screen.count === this.#count;
     this.#count = this.#page.screen.count;
     const isDue = isOther || !(isStill || this.#watching.moved);
-    return isDue && this.#left > 0 && (await this.#stirs(limit)) ? this.#lookOn(limit) : null;
+    if (!isDue || this.#left === 0 || this.#tries === 0) return null;
+    this.#tries--;
+    return (await this.#stirs(limit)) ? this.#lookOn(limit) : null;
   }
 
   /** Watches it at a place on its way down, where that shows more of the slot than its top does. */

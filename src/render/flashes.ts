@@ -28,8 +28,8 @@ const SOON_CHANGES = 4;
 const FAR = 60;
 /** The browser waits for the one before last to be taken, ms. */
 const LATE = 120;
-/** What has changed so often meanwhile may have done so more often. */
-const DOUBTED = 2;
+/** What has changed so often meanwhile may have done so more often: what loads comes in two or three pieces, one over the other. */
+const DOUBTED = 4;
 const MOST_TRIES = 3;
 const UNSEEN = 'what it paints was not shown often enough to tell whether it flashes';
 /** It could not be. */

@@ -88,7 +88,9 @@ describe('a page is watched', () => {
 
   test('what went back and forth in frames too far apart, and ended meanwhile, is not known', async () => {
     const on = Array.from({ length: 21 }, (_, i) => [show(i * 400, i % 2 === 0 ? DARK : LIGHT)]);
-    expect((await uneven(on.slice(0, 4))).unseen).toMatch(/not shown often enough/);
+    // What loads comes in pieces.
+    expect((await uneven(on.slice(0, 4))).unseen).toBeNull();
+    expect((await uneven(on.slice(0, 5))).unseen).toMatch(/not shown often enough/);
     expect((await uneven(on.slice(0, 7))).unseen).toMatch(/not shown often enough/);
     expect((await uneven(on)).unseen).toMatch(/not shown often enough/);
   });
@@ -151,6 +153,15 @@ describe('within the first minute', () => {
       [1, 'flows'],
       [1, 'stands'],
     ]);
+  });
+
+  test('what is painted now and then is not tried for ever', async () => {
+    const { watch, screen, passed } = await begin({ stretches: [] });
+    for (let i = 0; i < 9; i++) {
+      screen.count++;
+      expect(await watch.look(false, 9)).toBeNull();
+    }
+    expect(passed).toHaveLength(15);
   });
 
   test('no more than twice, nor once it is known', async () => {

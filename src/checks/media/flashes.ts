@@ -63,16 +63,16 @@ export default defineCheck({
     ],
     sound: [
       {
+        name: 'by next to nothing',
+        code: '<style>@keyframes blink { 50% { background: #fff } } .sign { width: 240px; height: 200px; background: #f0f2ef; animation: blink .2s steps(1) 20 }</style><div class="sign"></div><p>Sow in May.</p>',
+      },
+      {
         name: 'slowly enough',
         code: '<style>@keyframes blink { 50% { background: #fff } } .sign { width: 240px; height: 200px; background: #123; animation: blink .5s steps(1) 8 }</style><div class="sign"></div><p>Sow in May.</p>',
       },
       {
         name: 'small enough',
         code: '<style>@keyframes blink { 50% { background: #fff } } .sign { width: 140px; height: 140px; background: #123; animation: blink .2s steps(1) 20 }</style><div class="sign"></div><p>Sow in May.</p>',
-      },
-      {
-        name: 'by next to nothing',
-        code: '<style>@keyframes blink { 50% { background: #fff } } .sign { width: 240px; height: 200px; background: #f0f2ef; animation: blink .2s steps(1) 20 }</style><div class="sign"></div><p>Sow in May.</p>',
       },
     ],
   },
