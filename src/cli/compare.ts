@@ -1,8 +1,9 @@
 import { existsSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { ToolError } from '../core/errors.js';
-import { formatComparison, formatComparisonJson } from '../formats/compared.js';
+import { formatComparison } from '../formats/compared.js';
 import { formatRunComparison } from '../formats/compared-runs.js';
+import { formatJson } from '../formats/json.js';
 import { compare, compareKept } from '../run/compare.js';
 import { Faults } from '../run/faults.js';
 import { loadHouse } from '../run/house-file.js';
@@ -10,6 +11,7 @@ import { KEPT_LIST } from '../run/kept-run.js';
 import { makePaint } from './colours.js';
 import { readInputs } from './intake.js';
 import { watchInterrupt } from './interrupt.js';
+import { readJudging } from './judge.js';
 import { called, parseOptions, toRequest, type AuditFlags } from './options.js';
 import { getFailureCode, INTERRUPTED } from './outputs.js';
 import { complain, complainOf, getTextWidth, write, type World } from './streams.js';
@@ -27,9 +29,10 @@ function isKept(folder: string): boolean {
 
 async function compareTwoKept(
   kept: readonly string[],
-  { inputs, code, house, format, color, ...options }: AuditFlags,
+  options: AuditFlags,
   world: World,
 ): Promise<number> {
+  const { inputs, code, format, color } = options;
   const other = inputs.find((input) => !kept.includes(input)) ?? (code.length > 0 && '--code');
   if (other)
     throw new ToolError(
@@ -42,21 +45,14 @@ async function compareTwoKept(
       `compare takes two kept runs, the one before first: found ${kept.length}.`,
     );
   const [before, after] = kept.map((shown) => ({ shown, folder: resolve(world.cwd, shown) }));
-  const home = house === undefined ? null : await loadHouse(house, world.cwd);
-  const { only, skip, holdOn } = options;
+  const judging = await readJudging(options, world.cwd);
   const { comparison, faults } = await compareKept(
-    {
-      ...{ before: before!, after: after! },
-      ...(home && { house: home.house }),
-      ...(only && { only }),
-      ...(skip && { skip }),
-      ...(holdOn && { holdOn }),
-    },
+    { ...judging, before: before!, after: after! },
     called,
   );
   const text =
     format === 'json'
-      ? formatComparisonJson(comparison)
+      ? formatJson(comparison)
       : formatRunComparison(comparison, getMeans(world, color));
   await write(world.stdout, text);
   for (const one of faults) for (const fault of one.found) await complainOf(world, fault);
@@ -83,7 +79,7 @@ async function compareSnippets(options: AuditFlags, world: World): Promise<numbe
     }
     const text =
       format === 'json'
-        ? formatComparisonJson(comparison)
+        ? formatJson(comparison)
         : formatComparison(comparison, getMeans(world, color));
     await write(world.stdout, text);
     for (const { message } of problems) await complain(world, message);

@@ -3,7 +3,7 @@ import { getFormatOf } from '../formats/table.js';
 import { loadHouse } from '../run/house-file.js';
 import { getShotFolder } from '../run/kept-run.js';
 import { rejudge, type RejudgeRequest } from '../run/rejudge.js';
-import { called, clash, parseOptions, toRequest } from './options.js';
+import { called, clash, parseOptions, toRequest, type AuditFlags } from './options.js';
 import { checkTargets, getExit, saveAll, tell } from './outputs.js';
 import { complain, complainOf, type World } from './streams.js';
 
@@ -19,16 +19,7 @@ export async function judge(
     throw clash(`--save ${drawn}`, 'judge', 'a contact sheet is drawn by the browser, in `audit`');
   await checkTargets(options, world.cwd);
   const folder = resolve(world.cwd, run);
-  const home = options.house === undefined ? null : await loadHouse(options.house, world.cwd);
-  const { only, skip, holdOn } = toRequest(options);
-  const request: RejudgeRequest = {
-    folder,
-    shown: run,
-    ...(home && { house: home.house }),
-    ...(only && { only }),
-    ...(skip && { skip }),
-    ...(holdOn && { holdOn }),
-  };
+  const request = { ...(await readJudging(options, world.cwd)), folder, shown: run };
   const { document, differs, faults } = await rejudge(request, called);
   if (differs && !options.quiet)
     await complain(
@@ -39,4 +30,19 @@ export async function judge(
   await saveAll(document, options, world, getShotFolder(folder), faults);
   for (const fault of faults.found) await complainOf(world, fault);
   return faults.exitCode ?? getExit(document);
+}
+
+/** How kept runs are judged, as the options say. @throws ToolError `bad-house` */
+export async function readJudging(
+  options: AuditFlags,
+  cwd: string,
+): Promise<Omit<RejudgeRequest, 'folder' | 'shown'>> {
+  const home = options.house === undefined ? null : await loadHouse(options.house, cwd);
+  const { only, skip, holdOn } = toRequest(options);
+  return {
+    ...(home && { house: home.house }),
+    ...(only && { only }),
+    ...(skip && { skip }),
+    ...(holdOn && { holdOn }),
+  };
 }

@@ -2,18 +2,14 @@ import stringWidth from 'string-width';
 import type { Candidate, Comparison } from '../core/compare/candidates.js';
 import { formatBytes, formatPixels, formatWire } from '../core/measure/units.js';
 import { joinWords } from '../core/words/list.js';
-import { cleanLine, escapeJson } from './clean.js';
-import type { Paint } from './paint.js';
+import { cleanLine } from './clean.js';
+import type { FormatMeans } from './table.js';
 import { SHAPES } from './text-grid.js';
 import { formatTable } from './text-table.js';
 import { wrap } from './wrap.js';
 
 /** What the text needs besides. */
-export interface ComparedMeans {
-  paint: Paint;
-  /** Columns there are. */
-  width: number;
-}
+export type ComparedMeans = Pick<FormatMeans, 'paint' | 'width'>;
 
 /** On what page they were looked at. */
 function formatWhere({ house }: Comparison, { width }: ComparedMeans): string {
@@ -51,10 +47,6 @@ export function formatComparison(comparison: Comparison, means: ComparedMeans): 
       .join('\n'),
   ];
   return `${parts.filter(Boolean).join('\n\n')}\n`;
-}
-
-export function formatComparisonJson(comparison: object): string {
-  return `${escapeJson(JSON.stringify(comparison, null, 2))}\n`;
 }
 
 const NOTHING = '–';

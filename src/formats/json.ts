@@ -1,7 +1,6 @@
 import { escapeJson } from './clean.js';
-import type { RunDocument } from '../core/run.js';
 
-/** The run document as JSON, with a line break at the end. */
-export function formatJson(document: RunDocument): string {
+/** A document as JSON, with a line break at the end. */
+export function formatJson(document: object): string {
   return `${escapeJson(JSON.stringify(document, null, 2))}\n`;
 }

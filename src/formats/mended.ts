@@ -7,7 +7,8 @@ import type { MendedSnippet } from '../core/mend/work.js';
 import type { Finding, SnippetReport } from '../core/run.js';
 import { joinWords, countWords } from '../core/words/list.js';
 import { getOverall } from '../core/verdict.js';
-import { clean, cleanLine, escapeJson } from './clean.js';
+import { clean, cleanLine } from './clean.js';
+import { formatJson } from './json.js';
 import type { Paint } from './paint.js';
 import { wrap } from './wrap.js';
 
@@ -121,7 +122,7 @@ export function formatMendedJson(
       patch: makePatch(before, after),
     })),
   };
-  return `${escapeJson(JSON.stringify(document, null, 2))}\n`;
+  return formatJson(document);
 }
 
 /** What it came to, in a sentence. */

@@ -1,4 +1,5 @@
 import { PNG } from 'pngjs';
+import { addLight, toLinear } from '../core/measure/contrast.js';
 import { RED, type Lights } from '../core/measure/flashing.js';
 
 /** How light the pixels of a picture are, and which are of a saturated red. */
@@ -8,17 +9,14 @@ export function readLights(bytes: Buffer): Lights & { width: number; height: num
   const red = new Uint8Array(width * height);
   for (let i = 0; i < light.length; i++) {
     const [r, g, b] = [LINEAR[data[4 * i]!]!, LINEAR[data[4 * i + 1]!]!, LINEAR[data[4 * i + 2]!]!];
-    light[i] = 0.2126 * r + 0.7152 * g + 0.0722 * b;
+    light[i] = addLight(r, g, b);
     red[i] = getRedness(r, g, b);
   }
   return { light, red, width, height };
 }
 
-/** Relative luminance of one colour's value (WCAG 2.2), by that. */
-const LINEAR = Array.from({ length: 256 }, (_, value) => {
-  const part = value / 255;
-  return part <= 0.04045 ? part / 12.92 : ((part + 0.055) / 1.055) ** 2.4;
-});
+/** The light of each value: it is asked for a thousand times a frame. */
+const LINEAR = Array.from({ length: 256 }, (_, value) => toLinear(value));
 
 /** The share of red that makes it saturated (WCAG 2.2, red flash); and under which it is another colour. */
 const SATURATED = 0.8;

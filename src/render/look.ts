@@ -2,7 +2,14 @@ import type { TimedFact } from '../core/evidence.js';
 import { joinTraits } from '../core/markup/traits.js';
 import { UNWATCHED, watchFlashes, type Watched } from './flashes.js';
 import { CONDITIONS } from '../core/render.js';
-import { readAll, readStill, waitFor, type Reading, type ReadingWish } from './collect/read.js';
+import {
+  isStill,
+  readAll,
+  readStill,
+  waitFor,
+  type Reading,
+  type ReadingWish,
+} from './collect/read.js';
 import { clickSteps, QUIET, rest, type ReadingTraits } from './collect/rest.js';
 import { readAllStored } from './collect/stored.js';
 import type { Budget } from './bounds/budget.js';
@@ -112,9 +119,8 @@ async function readOn(
   const traits = drilled ? { ...joined, scrolls: false, media: false } : joined;
   const loaded = reach.by === 'load';
   if (loaded && around.points) await within(page.hand.point(), limits.hang).catch(() => null);
-  const watching =
-    watched && loaded && wish.wants.has('flashing') ? watchStart(page, looked) : null;
-  if (terms.steps.length === 0 && !drilled && !traits.live && !traits.scrolls) {
+  const watching = watched && loaded ? watchStart(page, looked) : null;
+  if (terms.steps.length === 0 && !drilled && isStill(traits)) {
     await watching;
     looked.reading = await readStill(page, wish, traits, limits, loaded);
     if (looked.reading) return;

@@ -30,7 +30,7 @@ export async function prepareTab(
     gate.setPage(content, getLoad(render)),
     page.prepare({
       ...{ viewport: window, variant: render.variant, before, cold, profiled, scripted },
-      watched: job.watched && job.wants.has('flashing'),
+      watched: job.watched,
       // Code runs otherwise for it: not where nobody asks, nor where it is to be told on which line it hangs.
       covered: changes && !profiled && asksRunning(job),
       traced: needsMakers({ changes, hostChanges, baseline }),

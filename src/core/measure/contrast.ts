@@ -22,9 +22,17 @@ export function getContrast(a: string, b: string): number {
 
 /** Relative luminance, from 0 to 1 (WCAG 2.2, relative luminance; sRGB as IEC 61966-2-1 has it). */
 function getLuminance(colour: string): number {
-  const [r, g, b] = [1, 3, 5].map((at) => {
-    const part = parseInt(colour.slice(at, at + 2), 16) / 255;
-    return part <= 0.04045 ? part / 12.92 : ((part + 0.055) / 1.055) ** 2.4;
-  });
-  return 0.2126 * r! + 0.7152 * g! + 0.0722 * b!;
+  const [r, g, b] = [1, 3, 5].map((at) => toLinear(parseInt(colour.slice(at, at + 2), 16)));
+  return addLight(r!, g!, b!);
+}
+
+/** How much light a value of a colour's part stands for, from 0 to 1. @param value from 0 to 255 */
+export function toLinear(value: number): number {
+  const part = value / 255;
+  return part <= 0.04045 ? part / 12.92 : ((part + 0.055) / 1.055) ** 2.4;
+}
+
+/** Relative luminance of the light of a colour's parts. */
+export function addLight(r: number, g: number, b: number): number {
+  return 0.2126 * r + 0.7152 * g + 0.0722 * b;
 }

@@ -33,9 +33,7 @@ export class Screencast implements PageScreen {
   }
 
   take(): ShownFrame[] {
-    const taken = this.#kept;
-    this.#kept = [];
-    return taken;
+    return this.#kept.splice(0);
   }
 
   whenShown(): Promise<true> {

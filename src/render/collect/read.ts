@@ -39,8 +39,13 @@ export const ELEMENT_CAP = 5000;
 /** The browser tells of tracks in batches, so it may take a while, ms. */
 const SOUND_TOLD = 2000;
 
+/** Whether nothing is at work in it: rest and reading can be one. */
+export function isStill({ live, scrolls }: ReadingTraits): boolean {
+  return !live && !scrolls;
+}
+
 /**
- * Rest and reading in one, for a page in which nothing is at work: null where it does not come to rest at once.
+ * Rest and reading in one, for a page that is still: null where it does not come to rest at once.
  * @param loaded it has only just loaded
  */
 export async function readStill(
@@ -50,7 +55,6 @@ export async function readStill(
   limits: Limits,
   loaded: boolean,
 ): Promise<Reading | null> {
-  if (traits.live || traits.scrolls) return null;
   const settling: SettleWish = {
     limit: limits.settle,
     quiet: 0,

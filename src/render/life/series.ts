@@ -98,15 +98,16 @@ async function makeAll(
   const stuck = new Stuck();
   for (const [at, render] of renders.entries()) {
     const isOne = livesOn(render, renders);
+    const wants = getWants(render);
     const lives = minute && isOne;
     const purpose: Purpose = {
-      wants: getWants(render),
+      wants,
       hands: hands ? getHands(render, renders) : NO_HANDS,
       postpones: windowsAlike && canPostpone(render, renders.slice(at + 1)),
       shots: loading.pictures ? 'last' : 'none',
       region: null,
       minute: lives ? 'also' : 'no',
-      watched: watched && isOne,
+      watched: watched && isOne && wants.has('flashing'),
     };
     await lanes.enter();
     const making = progress.make(render, purpose, stuck.afterAll()).then((made) => {
