@@ -14,7 +14,9 @@ import {
   checkTargets,
   getExit,
   getFailureCode,
+  holdToBudget,
   INTERRUPTED,
+  loadLines,
   prepareToTell,
   saveAll,
   tell,
@@ -45,6 +47,7 @@ export async function runAudit(
     const faults = new Faults();
     const document = await follow(run, snippets, options, world, faults, home);
     await saveAll(document, options, world, shots?.path ?? null, faults);
+    const held = await holdToBudget(document, options, world);
     for (const { message } of problems) await complain(world, message);
     for (const fault of faults.found) await complainOf(world, fault);
     if (interrupt.signal.aborted) {
@@ -53,7 +56,7 @@ export async function runAudit(
       await complain(world, words);
       return INTERRUPTED;
     }
-    return getFailureCode(problems, faults) ?? getExit(document);
+    return getFailureCode(problems, faults) ?? getExit(held);
   } finally {
     await shots?.remove();
     interrupt.stop();
@@ -71,18 +74,24 @@ async function follow(
 ): Promise<RunDocument> {
   const progress = new ProgressBar(world.stderr, options.quiet, snippets.length);
   const pasted = snippets.filter(({ published }) => !published);
+  const lines = await loadLines(options);
   const told = run.document.then((document) => {
     progress.stop();
-    return faults.collect(tell(document, options, world), 'the report');
+    if (!lines) return faults.collect(tell(document, options, world), 'the report');
   });
   told.catch(() => undefined);
   try {
     let early = false;
     for await (const event of run) {
       // What is to be rendered shows first what its markup shows.
-      if (event.type === 'planned' && progress.shown && !early)
+      if (event.type === 'planned' && progress.shown && !early && !options.newSince)
         early = tellEarly(pasted, house, options, progress);
       show(event, progress);
+      if (event.type === 'judged' && lines)
+        await faults.collect(
+          write(world.stdout, lines.tellSnippet(event.report, event.notJudged)),
+          'the report',
+        );
       if (event.type === 'fault') faults.add(event.error, '');
       if (event.type === 'browser') prepareToTell(options);
       if (event.type === 'browser' && !event.sandboxed && !options.quiet)
@@ -97,7 +106,9 @@ async function follow(
     progress.stop();
   }
   await told;
-  return run.document;
+  const document = await run.document;
+  if (lines) await faults.collect(write(world.stdout, lines.tellEnd(document)), 'the report');
+  return document;
 }
 
 function show(event: AuditEvent, progress: ProgressBar): void {

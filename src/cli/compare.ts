@@ -12,13 +12,13 @@ import { makePaint } from './colours.js';
 import { readInputs } from './intake.js';
 import { watchInterrupt } from './interrupt.js';
 import { readJudging } from './judge.js';
-import { called, parseOptions, toRequest, type AuditFlags } from './options.js';
+import { called, parseOptions, TEXT_OR_JSON, toRequest, type AuditFlags } from './options.js';
 import { getFailureCode, INTERRUPTED } from './outputs.js';
 import { complain, complainOf, getTextWidth, write, type World } from './streams.js';
 
 /** Holds candidates, or two kept runs, against each other. Resolves to the exit code: 0 where they were. */
 export async function runCompare(given: Record<string, unknown>, world: World): Promise<number> {
-  const options = parseOptions(given);
+  const options = parseOptions(given, TEXT_OR_JSON);
   const kept = options.inputs.filter((input) => isKept(resolve(world.cwd, input)));
   return kept.length > 0 ? compareTwoKept(kept, options, world) : compareSnippets(options, world);
 }

@@ -4,7 +4,7 @@ import { loadHouse } from '../run/house-file.js';
 import { getShotFolder } from '../run/kept-run.js';
 import { rejudge, type RejudgeRequest } from '../run/rejudge.js';
 import { called, clash, parseOptions, toRequest, type AuditFlags } from './options.js';
-import { checkTargets, getExit, saveAll, tell } from './outputs.js';
+import { checkTargets, getExit, holdToBudget, saveAll, tell } from './outputs.js';
 import { complain, complainOf, type World } from './streams.js';
 
 /** Judges a kept run again, without a browser. Resolves to the exit code, which is the verdict. */
@@ -28,8 +28,9 @@ export async function judge(
     );
   await faults.collect(tell(document, options, world), 'the report');
   await saveAll(document, options, world, getShotFolder(folder), faults);
+  const held = await holdToBudget(document, options, world);
   for (const fault of faults.found) await complainOf(world, fault);
-  return faults.exitCode ?? getExit(document);
+  return faults.exitCode ?? getExit(held);
 }
 
 /** How kept runs are judged, as the options say. @throws ToolError `bad-house` */
@@ -38,11 +39,12 @@ export async function readJudging(
   cwd: string,
 ): Promise<Omit<RejudgeRequest, 'folder' | 'shown'>> {
   const home = options.house === undefined ? null : await loadHouse(options.house, cwd);
-  const { only, skip, holdOn } = toRequest(options);
+  const { only, skip, holdOn, newSince } = toRequest(options);
   return {
     ...(home && { house: home.house }),
     ...(only && { only }),
     ...(skip && { skip }),
     ...(holdOn && { holdOn }),
+    ...(newSince && { newSince }),
   };
 }

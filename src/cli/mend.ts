@@ -15,7 +15,14 @@ import { askHere, checkQuestions, loadAnswers, saveQuestions } from './asking.js
 import { makePaint } from './colours.js';
 import { readInputs } from './intake.js';
 import { watchInterrupt } from './interrupt.js';
-import { called, clash, parseOptions, toRequest, type AuditFlags } from './options.js';
+import {
+  called,
+  clash,
+  parseOptions,
+  TEXT_OR_JSON,
+  toRequest,
+  type AuditFlags,
+} from './options.js';
 import { getExit, getFailureCode, INTERRUPTED } from './outputs.js';
 import { complain, complainOf, getTextWidth, write, type World } from './streams.js';
 
@@ -32,7 +39,7 @@ interface MendFlags {
 /** Mends what can be mended with certainty, and proves it. Resolves to the exit code, which is the verdict after. */
 export async function runMend(given: Record<string, unknown>, world: World): Promise<number> {
   const { write: inPlace = false, out, questions, answers, ask, ...rest } = given as MendFlags;
-  const options = parseOptions(rest);
+  const options = parseOptions(rest, TEXT_OR_JSON);
   checkAsking(given, options.inputs, world);
   const target = getTarget(inPlace, out, world.cwd);
   const answered = answers === undefined ? [] : await loadAnswers(answers, world.cwd);

@@ -1,8 +1,10 @@
 import * as z from 'zod';
 import { ToolError } from '../core/errors.js';
+import { level } from '../core/finding.js';
 import { INSERTS } from '../core/render.js';
 import { parseTime } from '../core/measure/units.js';
 import { joinWords } from '../core/words/list.js';
+import type { Budget } from '../core/budget.js';
 import { ENDINGS, getFormatOf, PRINTED } from '../formats/table.js';
 import type { AuditRequest, Called } from '../run/request.js';
 
@@ -11,7 +13,15 @@ const texts = z.array(z.string()).optional();
 const names = PRINTED.map(({ name }) => name) as [string, ...string[]];
 const saved = z
   .string()
-  .refine((file) => getFormatOf(file) !== null, `must end on ${joinWords(ENDINGS, 'or')}`);
+  .refine(
+    (file) => getFormatOf(file) !== null || isRecording(file),
+    `must end on ${joinWords([...ENDINGS, '.har'], 'or')}`,
+  );
+
+/** A recording is made while pages load, not of what was found. */
+function isRecording(file: string): boolean {
+  return /\.har$/i.test(file);
+}
 
 /** With its unit: a bare number could be either. */
 function isTime(text: string): boolean {
@@ -45,7 +55,13 @@ const schema = z.strictObject({
   ranges: z.boolean().default(true),
   only: texts,
   skip: texts,
-  holdOn: z.enum(['blocker', 'concern', 'advice']).optional(),
+  newSince: z.string().min(1).optional(),
+  writeWaivers: z
+    .string()
+    .regex(/\.ya?ml$/i, 'must end on .yaml or .yml')
+    .optional(),
+  budget: z.array(z.string()).transform(readBudget).optional(),
+  holdOn: level.optional(),
   jobs: z.coerce.number().int().min(1).max(32).optional(),
   timeLimit: z
     .string()
@@ -59,10 +75,19 @@ const schema = z.strictObject({
 
 export type AuditFlags = z.output<typeof schema>;
 
-/** @throws ToolError `bad-option`: which option, what was found, what is allowed. */
-export function parseOptions(given: Record<string, unknown>): AuditFlags {
-  const parsed = schema.safeParse(given);
-  if (parsed.success) return Object.freeze(checkTogether(parsed.data));
+/** What a command that tells of something else than a run can print. */
+export const TEXT_OR_JSON = ['text', 'json'];
+
+/**
+ * @param formats that the command can print; left out: all of a run
+ * @throws ToolError `bad-option`: which option, what was found, what is allowed.
+ */
+export function parseOptions(
+  given: Record<string, unknown>,
+  formats: readonly string[] = names,
+): AuditFlags {
+  const parsed = schema.extend({ format: z.enum(formats).default('text') }).safeParse(given);
+  if (parsed.success) return Object.freeze(checkTogether(takeRecording(parsed.data)));
   const issue = parsed.error.issues[0]!;
   const name = String(issue.path[0]).replace(/[A-Z]/g, (letter) => `-${letter.toLowerCase()}`);
   const value = issue.path.reduce<unknown>(
@@ -73,6 +98,17 @@ export function parseOptions(given: Record<string, unknown>): AuditFlags {
     'bad-option',
     `\`--${name}\` ${say(issue, name)}, found ${JSON.stringify(value)}.`,
   );
+}
+
+/** `--save FILE.har` is `--record FILE.har`. */
+function takeRecording(options: AuditFlags): AuditFlags {
+  const { save, record } = options;
+  const [first, second] = [
+    ...new Set([...(record === undefined ? [] : [record]), ...save.filter(isRecording)]),
+  ];
+  if (second !== undefined)
+    throw clash(`--save ${second}`, `a recording to ${first}`, 'there is one recording of a run');
+  return first === undefined ? options : { ...options, record: first };
 }
 
 /** Options that are each sound and cannot go together. */
@@ -123,6 +159,7 @@ export function toRequest(options: AuditFlags): Omit<AuditRequest, 'snippets'> {
     only,
     skip,
     holdOn,
+    newSince: options.newSince,
     browser,
     jobs,
     timeLimit: options.timeLimit,
@@ -139,6 +176,22 @@ export function toRequest(options: AuditFlags): Omit<AuditRequest, 'snippets'> {
 
 export function clash(option: string, other: string, why: string): ToolError {
   return new ToolError('bad-option', `\`${option}\` does not go with \`${other}\`: ${why}.`);
+}
+
+/** `concern:5` and such, a level each. */
+function readBudget(given: readonly string[], context: z.RefinementCtx): Budget {
+  const budget: Budget = {};
+  for (const one of given) {
+    const [, name, count] = /^([a-z]+)[:=](\d+)$/.exec(one) ?? [];
+    const known = level.safeParse(name);
+    if (known.success) budget[known.data] = Number(count);
+    else
+      context.addIssue({
+        code: 'custom',
+        message: 'must be levels with a number each, such as blocker:0,concern:5',
+      });
+  }
+  return budget;
 }
 
 function say(issue: z.core.$ZodIssue, name: string): string {

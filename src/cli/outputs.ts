@@ -1,7 +1,15 @@
 import { resolve } from 'node:path';
 import type { ToolError } from '../core/errors.js';
+import { spend } from '../core/budget.js';
 import type { RunDocument } from '../core/run.js';
-import { getFormatOf, PRINTED, type Format, type FormatMeans } from '../formats/table.js';
+import { countWords } from '../core/words/list.js';
+import {
+  getFormatOf,
+  PRINTED,
+  type Format,
+  type FormatMeans,
+  type Lines,
+} from '../formats/table.js';
 import { Drawer } from '../run/drawing.js';
 import { readShot } from '../run/shots.js';
 import type { Faults } from '../run/faults.js';
@@ -23,6 +31,22 @@ export function getExit({ verdict }: Pick<RunDocument, 'verdict'>): number {
   return EXIT[verdict];
 }
 
+/** The verdict, or what a budget makes of it; what is over is said. */
+export async function holdToBudget(
+  document: RunDocument,
+  { budget }: AuditFlags,
+  world: World,
+): Promise<Pick<RunDocument, 'verdict'>> {
+  if (!budget) return document;
+  const spent = spend(document, budget);
+  for (const { level, found, allowed } of spent.over)
+    await complain(
+      world,
+      `Over the budget: ${countWords(found, 'finding')} of the level ${level}, and ${allowed} may be.`,
+    );
+  return spent;
+}
+
 /** What could not be looked at, or done, outdoes the verdict; what Mivket itself failed on outdoes all. Null: nothing of the kind. */
 export function getFailureCode(problems: readonly ToolError[], faults: Faults): number | null {
   const codes = problems.map(({ exitCode }) => exitCode);
@@ -37,10 +61,11 @@ export function getFailureCode(problems: readonly ToolError[], faults: Faults): 
 export async function checkTargets(options: AuditFlags, cwd: string): Promise<void> {
   for (const file of listFiles(options)) await checkTarget(resolve(cwd, file));
   if (options.pictures !== undefined) await checkTarget(resolve(cwd, options.pictures, 'x.png'));
+  if (options.writeWaivers !== undefined) await checkTarget(resolve(cwd, options.writeWaivers));
 }
 
 function listFiles({ save, open }: AuditFlags): string[] {
-  const files = [...new Set(save)];
+  const files = [...new Set(save)].filter((file) => getFormatOf(file) !== null);
   return open && getHtml(save) === null ? [...files, REPORT] : files;
 }
 
@@ -57,6 +82,11 @@ export function prepareToTell(options: AuditFlags): void {
 
 function getPrinted({ format }: AuditFlags): Format {
   return PRINTED.find(({ name }) => name === format)!;
+}
+
+/** What tells a run while it goes on; null where the report is one piece. */
+export async function loadLines(options: AuditFlags): Promise<Lines | null> {
+  return (await getPrinted(options).loadLines?.()) ?? null;
 }
 
 /** Writes the report to standard output. */
@@ -104,10 +134,20 @@ export async function saveAll(
         saveEach(resolve(world.cwd, options.pictures), document, means),
         'the contact sheets',
       );
+    if (options.writeWaivers !== undefined)
+      await faults.collect(
+        saveWaivers(resolve(world.cwd, options.writeWaivers), document),
+        `writing ${options.writeWaivers}`,
+      );
   } finally {
     await drawer.close();
   }
   if (options.open) await openReport(getHtml(options.save) ?? REPORT, world);
+}
+
+async function saveWaivers(path: string, document: RunDocument): Promise<void> {
+  const { formatWaivers } = await import('../formats/waivers.js');
+  await writeWhole(path, formatWaivers(document));
 }
 
 /** What takes several files is told apart by a number: `-2` and on. */

@@ -55,7 +55,7 @@ function addAudit(program: Command, world: World, outcome: { code: number }): vo
       '[inputs...]',
       'files (.html, .txt, .svg; .md, .csv, .json, .jsonl with several snippets), folders, patterns, the address of a published page, or - for standard input',
     );
-  addJudging(addOutput(addRendering(command)).option('--keep <folder>', KEEP))
+  addCounting(addJudging(addOutput(addRendering(command)).option('--keep <folder>', KEEP)))
     .option('--markup-only', 'read the markup, render nothing')
     .option('--outage', 'try what becomes of the page when a vendor does not answer')
     .option('--pictures <folder>', 'write a contact sheet of each snippet, culprits outlined')
@@ -128,10 +128,12 @@ function addJudge(program: Command, world: World, outcome: { code: number }): vo
     .description('Judge a kept run again, under another house file, without a browser.')
     .argument('<run>', 'a folder that `audit --keep` made')
     .option('--house <file>', 'the house file (else the one the run was made with)');
-  addJudging(addOutput(command)).action(async (run: string, options: Record<string, unknown>) => {
-    const { judge } = await import('./judge.js');
-    outcome.code = await judge(run, options, world);
-  });
+  addCounting(addJudging(addOutput(command))).action(
+    async (run: string, options: Record<string, unknown>) => {
+      const { judge } = await import('./judge.js');
+      outcome.code = await judge(run, options, world);
+    },
+  );
 }
 
 function addExplain(program: Command, world: World, outcome: { code: number }): void {
@@ -225,11 +227,11 @@ function addOutput(command: Command): Command {
   return command
     .option(
       '--format <name>',
-      `on standard output: ${PRINTED.map(({ name, about }) => `${name} (${about})`).join(', or ')}`,
+      `on standard output: ${PRINTED.map(({ name, about }) => `${name} (${about})`).join(', ')}`,
     )
     .option(
       '--save <file>',
-      `write a file: ${SAVED.map(({ ending, about }) => `${ending} (${about})`).join(', ')}`,
+      `write a file, by its ending: ${SAVED.map(({ ending, about }) => `${ending} (${about})`).join(', ')}`,
       list,
     )
     .option('--open', 'open the HTML report')
@@ -242,4 +244,16 @@ function addJudging(command: Command): Command {
     .option('--only <ids>', 'judge only these findings', list)
     .option('--skip <ids>', 'do not judge these findings', list)
     .option('--hold-on <level>', 'hold on blocker, concern or advice');
+}
+
+/** What of the findings counts, in a run that others went before. */
+function addCounting(command: Command): Command {
+  return command
+    .option('--new-since <run>', 'tell only what a kept run did not have (a folder of --keep)')
+    .option(
+      '--budget <list>',
+      'how many findings of a level may be before it is a hold: concern:5,advice:20',
+      list,
+    )
+    .option('--write-waivers <file>', 'write what counts as waivers for the house file (.yaml)');
 }

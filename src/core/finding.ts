@@ -31,7 +31,13 @@ const seen = z.object({
     .describe('What was measured, in words, times left out; empty where nothing needs saying.'),
 });
 
-const waiver = z.object({
+export const waiver = z.object({
+  snippet: z.string().nullable().default(null).describe('What it was granted; null: all.'),
+  piece: z
+    .string()
+    .nullable()
+    .default(null)
+    .describe('The piece of source or the address that it is about; null: whatever it is.'),
   reason: z.string(),
   until: z.string(),
   by: z.string().nullable(),

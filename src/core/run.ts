@@ -2,7 +2,7 @@ import * as z from 'zod';
 import { boxSchema } from '../facts/common.js';
 import { innerSchema } from '../facts/frames/fact.js';
 import { harmShotsSchema, shotSchema } from './evidence.js';
-import { cause, finding, level } from './finding.js';
+import { cause, finding, level, waiver } from './finding.js';
 import { viewportSchema } from './render.js';
 
 export const verdict = z.enum(['clear', 'hold', 'unsure']);
@@ -134,6 +134,11 @@ const snippet = z.object({
       'Where the page is, after redirects, that was looked at as it is published; null for a paste.',
     ),
   hash: z.string().describe('hex SHA-256 of the text, as UTF-8.'),
+  line: z
+    .int()
+    .nullable()
+    .default(null)
+    .describe('The line of its file that it begins in; null where it is the whole file.'),
   text: z.string(),
   verdict,
   fitsFrom: z
@@ -153,6 +158,10 @@ const snippet = z.object({
     .describe('Frames whose documents were measured, and players: what they have and need.'),
   renders: z.array(render),
   findings: z.array(finding),
+  known: z
+    .int()
+    .default(0)
+    .describe('Findings that are left out, since the earlier run had them too.'),
   causes: z.array(cause),
   mended: z
     .string()
@@ -211,6 +220,8 @@ const check = z.object({
   ran: z.boolean().describe('False where it was not asked for, or is off.'),
 });
 
+const idleWaiver = waiver.omit({ expired: true }).extend({ finding: z.string() });
+
 const counts = z.object({ blocker: z.int(), concern: z.int(), advice: z.int() });
 
 /** The run document: the single source of its types and of the JSON Schema that ships. */
@@ -227,6 +238,15 @@ export const runSchema = z.object({
     .array(check)
     .describe('All findings that there are, and which of them were looked for.'),
   notJudged: z.array(notJudged),
+  since: z
+    .object({ run: z.string(), startedAt: z.string() })
+    .nullable()
+    .default(null)
+    .describe('The earlier run whose findings are left out; null: none are.'),
+  idleWaivers: z
+    .array(idleWaiver)
+    .default([])
+    .describe('Waivers of the house that accept nothing in this run, though it looked for that.'),
   snippets: z.array(snippet),
 });
 
@@ -238,4 +258,5 @@ export type Verdict = z.infer<typeof verdict>;
 export type RenderReport = z.infer<typeof render>;
 export type CheckReport = z.infer<typeof check>;
 export type HouseReport = z.infer<typeof house>;
+export type IdleWaiver = z.infer<typeof idleWaiver>;
 export type Counts = z.infer<typeof counts>;

@@ -1,4 +1,4 @@
-import type { Finding, RunDocument, SnippetReport, Verdict } from '../core/run.js';
+import type { Finding, IdleWaiver, RunDocument, SnippetReport, Verdict } from '../core/run.js';
 import { countLevels, counts } from '../core/verdict.js';
 import { joinWords } from '../core/words/list.js';
 
@@ -30,7 +30,22 @@ export function formatCounts(snippet: SnippetReport): string {
     );
   const waived = snippet.findings.filter(({ waiver }) => waiver && !waiver.expired).length;
   if (waived > 0) words.push(`${waived} waived`);
+  if (snippet.known > 0) words.push(`${snippet.known} as before`);
   return words.length > 0 ? `, ${words.join(', ')}` : '';
+}
+
+/** What a report says at its end of the run as a whole: what is left out, and what of the house is out of date. */
+export function listEndNotes({ since, idleWaivers }: RunDocument): string[] {
+  const left = since
+    ? [`Only what ${since.run} (${since.startedAt.slice(0, 10)}) did not have already is told.`]
+    : [];
+  return [...left, ...idleWaivers.map(formatIdle)];
+}
+
+function formatIdle({ finding, snippet, piece, until }: IdleWaiver): string {
+  const where = snippet === null ? '' : ` in ${snippet}`;
+  const at = piece === null ? '' : ` at “${piece}”`;
+  return `The waiver until ${until} of ${finding}${where}${at} accepts nothing any more: take it out of the house file, or look whether its piece is still the same.`;
 }
 
 /** The engines by their usual names. */

@@ -10,6 +10,7 @@ import {
   formatFits,
   formatHead,
   getMainReason,
+  listEndNotes,
   listNotes,
   orderByWorst,
 } from './summary.js';
@@ -125,5 +126,6 @@ function formatEnd(document: RunDocument, { paint, width }: TextOptions): string
   const notSeen = engine
     ? `Seen in ${engine} alone: not in Firefox or Safari, not signed in, not after a click.`
     : 'Nothing was rendered: only the markup was read.';
-  return `${paint.strong(sum)}\n${paint.faint(wrap(notSeen, width, ''))}`;
+  const notes = [...listEndNotes(document), notSeen].map((one) => wrap(cleanLine(one), width, ''));
+  return `${paint.strong(sum)}\n${paint.faint(notes.join('\n'))}`;
 }

@@ -6,6 +6,7 @@ import type { Measured } from './measure.js';
 import { LazyRenderer, openMeans, type Means } from './means.js';
 import { takeInPages } from './pages.js';
 import { renderAll } from './rendering.js';
+import { readEarlier } from './rejudge.js';
 import { planAudit, type AuditRequest, type Called, type Plan } from './request.js';
 import { Results } from './results.js';
 import { Faults } from './faults.js';
@@ -39,7 +40,8 @@ export function audit(request: AuditRequest, options: AuditOptions = {}): AuditR
   const { promise: document, resolve, reject } = makePromise<RunDocument>();
   // Begun a turn later: who wants to listen can do so before anything happens.
   const finished = new Promise<void>((begin) => setImmediate(begin))
-    .then(() => perform(planAudit(request, called), events, signal, resolve))
+    .then(() => planSince(request, called))
+    .then((plan) => perform(plan, events, signal, resolve))
     .then(
       () => events.end(null),
       (error: unknown) => {
@@ -51,6 +53,14 @@ export function audit(request: AuditRequest, options: AuditOptions = {}): AuditR
   // Whoever waits for either is told; nobody has to wait for both.
   for (const promise of [document, finished]) promise.catch(() => undefined);
   return { document, finished, [Symbol.asyncIterator]: () => events.listen() };
+}
+
+/** What is settled before, with the run that this one goes on from. */
+async function planSince(request: AuditRequest, called: Called): Promise<Plan> {
+  const plan = planAudit(request, called);
+  const { newSince, only, skip } = request;
+  const asked = { ...(only && { only }), ...(skip && { skip }), ...(newSince && { newSince }) };
+  return { ...plan, earlier: await readEarlier({ ...asked, house: plan.house }, called) };
 }
 
 async function perform(
@@ -84,8 +94,8 @@ async function readAll(
   try {
     for (const [i, snippet] of whole.snippets.entries()) {
       if (signal.aborted) break;
-      const { report } = await results.judge(i, read(snippet, faults));
-      events.tell({ type: 'judged', snippet: snippet.name, report });
+      const judged = await results.judge(i, read(snippet, faults));
+      events.tell({ type: 'judged', snippet: snippet.name, ...judged });
     }
     onDocument(await results.makeDocument([]));
   } finally {
@@ -140,8 +150,8 @@ async function lookAt(
 ): Promise<void> {
   try {
     await renderAll(plan, means, browser, events, signal, async (i, measured) => {
-      const { report } = await results.judge(i, measured);
-      events.tell({ type: 'judged', snippet: report.name, report });
+      const judged = await results.judge(i, measured);
+      events.tell({ type: 'judged', snippet: judged.report.name, ...judged });
     });
   } catch (error) {
     if (!signal.aborted) throw error;

@@ -1,5 +1,5 @@
 import type { ToolError } from '../core/errors.js';
-import type { SnippetReport } from '../core/run.js';
+import type { NotJudged, SnippetReport } from '../core/run.js';
 
 /** What happens while an audit runs. */
 export type AuditEvent =
@@ -10,7 +10,12 @@ export type AuditEvent =
   | { type: 'begun'; snippet: string }
   /** So many renders of a snippet are made, or were found kept. */
   | { type: 'rendered'; snippet: string; renders: number }
-  | { type: 'judged'; snippet: string; report: SnippetReport }
+  | {
+      type: 'judged';
+      snippet: string;
+      report: SnippetReport;
+      notJudged: readonly NotJudged[];
+    }
   /** Something could not be written; all else goes on. */
   | { type: 'fault'; error: ToolError };
 

@@ -11,12 +11,15 @@ import {
   type KeptList,
   type KeptSnippet,
 } from './kept-run.js';
-import type { AuditRequest, Called } from './request.js';
+import type { AuditRequest, Called, Earlier } from './request.js';
 import { Faults } from './faults.js';
 import { Results, type Judging } from './results.js';
 
 /** How a kept run is judged again; `house`: another than that of the run. */
-export interface RejudgeRequest extends Pick<AuditRequest, 'only' | 'skip' | 'house' | 'holdOn'> {
+export interface RejudgeRequest extends Pick<
+  AuditRequest,
+  'only' | 'skip' | 'house' | 'holdOn' | 'newSince'
+> {
   /** A folder that a run was kept in, and how it is called in complaints. */
   folder: string;
   shown: string;
@@ -51,6 +54,7 @@ export async function rejudge(request: RejudgeRequest, called: Called): Promise<
     slots: before.slots.filter(({ name }) => list.slots.includes(name)),
     viewports: flatMap(list.viewports, (name) => findViewport(kept, name)),
     markupOnly: null,
+    earlier: await readEarlier(request, called),
     startedAt,
   };
   const results = new Results(judging, faults);
@@ -65,6 +69,22 @@ export async function rejudge(request: RejudgeRequest, called: Called): Promise<
   } finally {
     await results.close();
   }
+}
+
+/**
+ * The run before, judged by this version and by the same house.
+ * @throws ToolError `bad-run`
+ */
+export async function readEarlier(
+  { newSince, ...rest }: Omit<RejudgeRequest, 'folder' | 'shown'>,
+  called: Called,
+): Promise<Earlier | null> {
+  if (newSince === undefined) return null;
+  const { document } = await rejudge({ ...rest, folder: newSince, shown: newSince }, called);
+  const findings = document.snippets.map(
+    (one) => [one.name, new Map(one.findings.map(({ key, level }) => [key, level]))] as const,
+  );
+  return { run: newSince, startedAt: document.startedAt, findings: new Map(findings) };
 }
 
 /** Whether hosts were silent in it. */

@@ -39,6 +39,8 @@ export interface AuditRequest {
   skip?: readonly string[];
   /** From which level on the verdict is to hold; left out: what the house says. */
   holdOn?: Level;
+  /** The folder of a kept run: what it had already is left out. */
+  newSince?: string;
   /** Reads the markup and renders nothing. */
   markupOnly?: boolean;
   /** Each host of others is silent in turn, to see what becomes of the page. */
@@ -63,6 +65,13 @@ export interface AuditRequest {
   shots?: string;
 }
 
+/** An earlier run: of each snippet, by its name, the findings by their keys. */
+export interface Earlier {
+  run: string;
+  startedAt: string;
+  findings: ReadonlyMap<string, ReadonlyMap<string, Level>>;
+}
+
 /** How a request's parts are called where one is wrong: `slots`, or `--slot`. */
 export type Called = (part: keyof AuditRequest) => string;
 
@@ -82,6 +91,8 @@ export interface Plan {
   wants: Wants;
   /** Which windows are tried besides; null: none. */
   search: Interval | null;
+  /** The run whose findings are left out; null: none are. */
+  earlier: Earlier | null;
   startedAt: Date;
 }
 
@@ -116,6 +127,7 @@ export function planAudit(request: AuditRequest, called: Called): Plan {
       wants['as-is'].includes('widths') && request.ranges !== false
         ? toInterval(house.searchWidths)
         : null,
+    earlier: null,
     startedAt: new Date(),
   };
   checkNames(plan);

@@ -13,6 +13,8 @@ import type { Check } from '../core/check.js';
 import type { CheckReport, HouseReport, RunDocument, SnippetReport } from '../core/run.js';
 import { countLevels, getOverall } from '../core/verdict.js';
 import { CHECKS } from '../checks/index.js';
+import type { Level } from '../core/house/house.js';
+import { listIdleWaivers } from '../core/judge/waivers.js';
 import { makeLost, OWN_FAULT } from '../render/bounds/lost.js';
 import type { Faults } from './faults.js';
 import type { Measured } from './measure.js';
@@ -46,13 +48,14 @@ export class Results {
    * it is judged by its markup; where that does too, it is said to be unjudged.
    */
   async judge(index: number, measured: Measured | null): Promise<Result> {
-    const { snippets, house, checks, startedAt, markupOnly } = this.#plan;
+    const { snippets, house, checks, startedAt, markupOnly, earlier } = this.#plan;
     const snippet = snippets[index]!;
     const { published } = snippet;
     const about = {
       ...{ snippet, checks, known: CHECKS, markupOnly },
       house: published ? housePublished(house, published) : house,
-      today: startedAt.toISOString().slice(0, 10),
+      today: getDay(startedAt),
+      ...(earlier && { before: earlier.findings.get(snippet.name) ?? NOTHING }),
     };
     const { report, notJudged, broken } =
       (measured && this.#attempt({ ...about, ...measured })) ??
@@ -75,12 +78,15 @@ export class Results {
 
   /** The run as a document; unsure where a snippet is missing. */
   async makeDocument(engines: RunDocument['engines']): Promise<RunDocument> {
-    const { startedAt } = this.#plan;
+    const { startedAt, house, earlier } = this.#plan;
     const judgements: Result[] = [];
     for await (const judgement of this.#spool.read()) judgements.push(judgement);
     const snippets = judgements.map(({ report }) => report);
     const verdicts = snippets.map(({ verdict }) => verdict);
     const unfinished = snippets.length < this.#plan.snippets.length;
+    const checks = CHECKS.map((check) => reportCheck(check, this.#plan));
+    const notJudged = flatMap(judgements, (one) => one.notJudged);
+    const waived = { house, snippets, checks, notJudged, today: getDay(startedAt) };
     return {
       schema: 'mivket-run-1',
       tool: { name: 'mivket', version: getVersion() },
@@ -90,8 +96,11 @@ export class Results {
       engines,
       verdict: getOverall(unfinished ? ['unsure', ...verdicts] : verdicts),
       counts: countLevels(flatMap(snippets, ({ findings }) => findings)),
-      checks: CHECKS.map((check) => reportCheck(check, this.#plan)),
-      notJudged: flatMap(judgements, ({ notJudged }) => notJudged),
+      checks,
+      notJudged,
+      since: earlier && { run: earlier.run, startedAt: earlier.startedAt },
+      // What is left out may be what a waiver is for.
+      idleWaivers: earlier ? [] : listIdleWaivers(waived),
       snippets,
     };
   }
@@ -99,6 +108,14 @@ export class Results {
   close(): Promise<void> {
     return this.#spool.close();
   }
+}
+
+/** A snippet that the earlier run did not have. */
+const NOTHING: ReadonlyMap<string, Level> = new Map();
+
+/** `YYYY-MM-DD` */
+function getDay(date: Date): string {
+  return date.toISOString().slice(0, 10);
 }
 
 /** The markup, with nothing seen. */

@@ -82,6 +82,7 @@ const selector = z.string().refine(isSelector, 'must be a selector of CSS such a
 const waiver = z.strictObject({
   finding: name,
   snippet: z.string().optional(),
+  piece: z.string().trim().min(1).optional(),
   until: z.union([z.string(), z.date()]).transform((value, context) => {
     const day = value instanceof Date ? value.toISOString().slice(0, 10) : value;
     if (isDay(day)) return day;

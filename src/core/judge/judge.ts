@@ -1,19 +1,8 @@
-import {
-  addSeen,
-  getFactKey,
-  getMade,
-  judgesPublished,
-  prepareRenders,
-  selectRenders,
-  type Check,
-  type Fact,
-  type Prepared,
-  type RenderOf,
-} from '../check.js';
+import { getMade, judgesPublished, prepareRenders, type Check, type Fact } from '../check.js';
 import { markBounds, type Engines } from '../engines.js';
-import type { Baseline, Evidence, FactKind } from '../evidence.js';
+import type { Baseline, Evidence } from '../evidence.js';
 import { flatMap } from '../lists.js';
-import type { House } from '../house/house.js';
+import type { House, Level } from '../house/house.js';
 import type { Markup } from '../markup/markup.js';
 import type { Finding, NotJudged, SnippetReport } from '../run.js';
 import type { Snippet } from '../snippet.js';
@@ -25,7 +14,7 @@ import { getPlace } from '../render.js';
 import { listFrameFits } from '../measure/frame-fit.js';
 import { listContacts } from '../measure/contacts.js';
 import { listOpenLines } from '../measure/open-lines.js';
-import { joinRanges } from '../search/ranges.js';
+import { attempt, explainFaults, judgeRenders, runCheck, type Faults } from './checks.js';
 import { getExcerpt } from './excerpt.js';
 import { gatherCauses, listCauses, mendAll, numberCauses, type Telling } from './causes.js';
 import { listFindingKeys } from './keys.js';
@@ -34,7 +23,6 @@ import { getMarks } from './marks.js';
 import { getFitsFrom, listFits, reportRenders, reportSearched } from './renders.js';
 import { silenceExplained, type JudgedFact } from './silence.js';
 import { explainNotJudged } from './unseen.js';
-import { findWaiver } from './waivers.js';
 
 /** All there is to judge a snippet by. Without renders only the markup is read. */
 export interface Judged {
@@ -52,6 +40,8 @@ export interface Judged {
   markupOnly: string | null;
   /** What engines can tell; left out: those that there are. */
   engines?: Engines;
+  /** Findings of an earlier run by their keys: what is no heavier than there is left out. */
+  before?: ReadonlyMap<string, Level>;
 }
 
 /** A report, but for what it is known by. */
@@ -84,30 +74,30 @@ export function judgeSnippet(given: Judged): Judgement {
   const told = flatMap([...silenceExplained(lasting), ...later], (one) =>
     attempt(one.check, faults, () => [tell(one, judged, slots)]),
   );
-  told.sort((a, b) => compareFindings(a.finding, b.finding));
-  const numbers = numberCauses(judged.markup, told);
-  const groups = gatherCauses(told, numbers);
-  const keyed = told.map(({ finding, fact }) => ({ id: finding.id, fact }));
-  const keys = listFindingKeys(given.snippet.text, keyed);
-  const findings = told.map(({ finding: { id, ...rest } }, i): Finding => ({
-    ...{ id, key: keys[i]!, ...rest },
-    cause: numbers[i]!,
-  }));
+  const all = addKeys(given.snippet.text, told);
+  const kept = all.filter(({ key, finding }) => !isKnown(given.before?.get(key), finding.level));
+  const numbers = numberCauses(judged.markup, kept);
+  const groups = gatherCauses(kept, numbers);
+  const findings = kept.map((one, i) => toFinding(one, numbers[i]!));
   const notJudged = flatMap(checks, (check) =>
     explainNotJudged(check, judged, explainFaults(faults, check)),
   );
   const unseen = new Set(notJudged.map(({ id }) => id));
   const blind = checks.some((check) => isBlind(check, judged, unseen));
-  const others = published ? wanted.filter((check) => !judgesPublished(check)) : [];
-  for (const { id } of others)
+  for (const { id } of wanted.filter((check) => !checks.includes(check)))
     notJudged.push({ id, why: AS_PUBLISHED, snippet: judged.snippet.name });
   const { snippet, markup, evidence } = judged;
-  const fits = listFits(evidence, findings, { checks, known: judged.known ?? checks });
-  const marks = getMarks(markup, evidence, findings, told);
+  const fits = listFits(
+    evidence,
+    flatMap(all, ({ finding }) => [finding]),
+    { checks, known: judged.known ?? checks },
+  );
+  const marks = getMarks(markup, evidence, findings, kept);
   const report: JudgedReport = {
     name: snippet.name,
     path: snippet.path,
     published: published?.address ?? null,
+    line: snippet.line ?? null,
     text: snippet.text,
     verdict: getVerdict(findings, judged.house.holdOn, blind),
     fitsFrom: getFitsFrom(evidence, fits),
@@ -115,6 +105,7 @@ export function judgeSnippet(given: Judged): Judgement {
     frameFit: listFrameFits(markup, evidence),
     renders: reportRenders(markup, evidence, findings, { marks, fits }),
     findings,
+    known: all.length - kept.length,
     causes: listCauses(markup, groups),
     mended: mendAll(markup, groups),
     contacts: listContacts(evidence, judged.house.origin),
@@ -130,12 +121,13 @@ export function leaveUnjudged(
   { snippet, checks }: Pick<Judged, 'snippet' | 'checks'>,
   why: string,
 ): Judgement {
-  const { name, path, published, text } = snippet;
+  const { name, path, published, line, text } = snippet;
   const report: JudgedReport = {
-    ...{ name, path, published: published?.address ?? null, text, verdict: 'unsure' },
+    ...{ name, path, published: published?.address ?? null, line: line ?? null, text },
+    verdict: 'unsure',
     fitsFrom: null,
     searched: { windows: [], tried: 0, why },
-    ...{ frameFit: [], renders: [], findings: [], causes: [], mended: null },
+    ...{ frameFit: [], renders: [], findings: [], known: 0, causes: [], mended: null },
     ...{ contacts: [], openLines: [], gaps: [] },
   };
   const notJudged = checks.map(({ id }) => ({ id, why, snippet: name }));
@@ -158,60 +150,24 @@ function compareFindings(a: Telling['finding'], b: Telling['finding']): number {
   );
 }
 
-/** A check that breaks down costs itself only. */
-function attempt<T>(check: Check, faults: Faults, work: () => T[]): T[] {
-  try {
-    return work();
-  } catch (error) {
-    faults.set(check.id, { error });
-    return [];
-  }
+function toFinding({ key, finding: { id, ...rest } }: Keyed, cause: number): Finding {
+  return { id, key, ...rest, cause };
 }
 
-/** What checks threw, by their names. */
-type Faults = Map<string, { error: unknown }>;
+type Keyed = Telling & { key: string };
 
-function explainFaults(faults: Faults, { id }: Check): string | null {
-  const fault = faults.get(id);
-  if (!fault) return null;
-  const said = fault.error instanceof Error ? fault.error.message : String(fault.error);
-  return `the check itself broke down (${said.split('\n')[0]})`;
+/** In their order, each with what it is known by. */
+function addKeys(text: string, told: Telling[]): Keyed[] {
+  told.sort((a, b) => compareFindings(a.finding, b.finding));
+  const keys = listFindingKeys(
+    text,
+    told.map(({ finding, fact }) => ({ id: finding.id, fact })),
+  );
+  return told.map((one, i) => ({ ...one, key: keys[i]! }));
 }
 
-function runCheck(check: Check, judged: Judged, prepared: readonly Prepared[]): JudgedFact[] {
-  if (!check.markup && !isRendered(check, judged)) return [];
-  return judgeRenders(check, judged, selectRenders(prepared, check.needs));
-}
-
-function judgeRenders(
-  check: Check,
-  judged: Judged,
-  renders: readonly RenderOf<FactKind>[],
-): JudgedFact[] {
-  const { snippet, markup, house } = judged;
-  const about = { snippet, markup, house, renders, today: judged.today };
-  const tells = renders.length === 0 ? check.unrendered : undefined;
-  const facts: Fact<unknown>[] = tells?.(about) ?? check.judge(about);
-  if (facts.length === 0) return [];
-  return mergeFacts(facts).map((fact) => {
-    const stated = house.levels[check.id] ?? fact.level ?? check.level;
-    const level = stated === 'off' ? check.level : stated;
-    return { check, fact, level, waiver: findWaiver(house, check.id, snippet, judged.today) };
-  });
-}
-
-/** The same fault at four widths is one finding seen four times. */
-function mergeFacts(facts: readonly Fact<unknown>[]): Fact<unknown>[] {
-  const merged = new Map<string, Fact<unknown>>();
-  for (const fact of facts) {
-    const key = getFactKey(fact);
-    const known = merged.get(key);
-    if (known) {
-      addSeen(known.seen, fact.seen);
-      known.ranges = joinRanges([...(known.ranges ?? []), ...(fact.ranges ?? [])]);
-    } else merged.set(key, { ...fact, seen: [...fact.seen] });
-  }
-  return [...merged.values()];
+function isKnown(before: Level | undefined, level: Level): boolean {
+  return before !== undefined && compareLevels(before, level) <= 0;
 }
 
 /** @param slots that the snippet was looked at in */
@@ -257,11 +213,6 @@ function findAsked(intents: readonly Intent[] | null): Finding['ask'] {
 function isConfirmed({ needs }: Check, fact: Fact<unknown>, { evidence }: Judged): boolean {
   const isLooked = fact.seen.length > 0 || evidence.length > 0 || needs.kinds.length === 0;
   return isLooked && !fact.doubtful;
-}
-
-/** Whether any of the renders that a check reads was made. */
-function isRendered({ needs }: Check, { evidence }: Judged): boolean {
-  return evidence.some(({ render }) => needs.variants.includes(render.variant));
 }
 
 /** A check that did not judge and could have held the snippet: there a blocker could hide. */

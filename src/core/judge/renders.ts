@@ -76,7 +76,7 @@ function toRest(place: Place): Place {
 /** How each render fits; not known where not all was seen, or not every check was run that tells. */
 export function listFits(
   evidence: readonly Evidence[],
-  findings: readonly Finding[],
+  findings: readonly Pick<Finding, 'id' | 'seen'>[],
   { checks, known }: Ran,
 ): Fit[] {
   if (evidence.length === 0) return [];

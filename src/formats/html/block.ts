@@ -2,6 +2,7 @@ import type { Finding, SnippetReport } from '../../core/run.js';
 import type { Block } from '../blocks.js';
 import { clean, cleanLine } from '../clean.js';
 import { formatMore } from '../measured.js';
+import { splitCode } from '../words.js';
 import { tellBlock, type Told } from '../told.js';
 import { formatShape } from './shapes.js';
 import { formatHtmlTable } from './table.js';
@@ -37,8 +38,8 @@ export function formatHtmlBlock(block: Block, anchor: string, snippet: SnippetRe
 
 /** A sentence, with what is CSS or code in it set as code. */
 function formatCss(words: string): Html {
-  const pieces = cleanLine(words).split(/`([^`]*)`/);
-  return html`${pieces.map((piece, i) => (i % 2 === 1 ? html`<code>${piece}</code>` : html`${piece}`))}`;
+  const pieces = splitCode(cleanLine(words));
+  return html`${pieces.map(({ text, code }) => (code ? html`<code>${text}</code>` : html`${text}`))}`;
 }
 
 function formatRow({ label, words }: Told['rows'][number]): Html {
