@@ -6,6 +6,7 @@ import { CHECKS } from '../dist/src/checks/index.js';
 import { houseSchema } from '../dist/src/core/house/schema.js';
 import { comparisonSchema } from '../dist/src/core/compare/candidates.js';
 import { runComparisonSchema } from '../dist/src/core/compare/runs.js';
+import { lineSchema } from '../dist/src/core/lines.js';
 import { mendSchema } from '../dist/src/core/mend/document.js';
 import { runSchema } from '../dist/src/core/run.js';
 import { formatFindingsPage } from '../dist/src/formats/explanation.js';
@@ -16,6 +17,7 @@ const files = {
     z.toJSONSchema(houseSchema, { io: 'input', unrepresentable: 'any' }),
   ),
   'schema/run.schema.json': toJson(z.toJSONSchema(runSchema)),
+  'schema/lines.schema.json': toJson(z.toJSONSchema(lineSchema)),
   'schema/mend.schema.json': toJson(z.toJSONSchema(mendSchema)),
   'schema/compare.schema.json': toJson(
     z.toJSONSchema(z.union([comparisonSchema, runComparisonSchema])),

@@ -4,7 +4,7 @@ import { level } from '../core/finding.js';
 import { INSERTS } from '../core/render.js';
 import { parseTime } from '../core/measure/units.js';
 import { joinWords } from '../core/words/list.js';
-import type { Budget } from '../core/budget.js';
+import type { FindingBudget } from '../core/budget.js';
 import { ENDINGS, getFormatOf, PRINTED } from '../formats/table.js';
 import type { AuditRequest, Called } from '../run/request.js';
 
@@ -107,7 +107,10 @@ function takeRecording(options: AuditFlags): AuditFlags {
     ...new Set([...(record === undefined ? [] : [record]), ...save.filter(isRecording)]),
   ];
   if (second !== undefined)
-    throw clash(`--save ${second}`, `a recording to ${first}`, 'there is one recording of a run');
+    throw new ToolError(
+      'bad-option',
+      `There is one recording of a run: found ${first} and ${second}.`,
+    );
   return first === undefined ? options : { ...options, record: first };
 }
 
@@ -179,8 +182,8 @@ export function clash(option: string, other: string, why: string): ToolError {
 }
 
 /** `concern:5` and such, a level each. */
-function readBudget(given: readonly string[], context: z.RefinementCtx): Budget {
-  const budget: Budget = {};
+function readBudget(given: readonly string[], context: z.RefinementCtx): FindingBudget {
+  const budget: FindingBudget = {};
   for (const one of given) {
     const [, name, count] = /^([a-z]+)[:=](\d+)$/.exec(one) ?? [];
     const known = level.safeParse(name);

@@ -3,7 +3,7 @@ import type { RunDocument, Verdict } from './run.js';
 import { compareLevels } from './verdict.js';
 
 /** How many findings of a level a run may have; of a level that is left out as the house holds on it. */
-export type Budget = { [level in Level]?: number };
+export type FindingBudget = { [level in Level]?: number };
 
 /** What a budget makes of a run. */
 export interface Spent {
@@ -12,7 +12,7 @@ export interface Spent {
 }
 
 /** Holds a run against a budget: what is within it holds nothing, what is over it does. */
-export function spend(document: RunDocument, budget: Budget): Spent {
+export function spend(document: RunDocument, budget: FindingBudget): Spent {
   const { counts, house } = document;
   const levels = Object.keys(counts) as Level[];
   const over = levels

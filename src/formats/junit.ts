@@ -22,10 +22,8 @@ interface Case {
 export function formatJunit(document: RunDocument): string {
   const { startedAt, durationMs, snippets } = document;
   const suites = snippets.map((snippet) => ({ snippet, cases: listCases(snippet, document) }));
-  const root = create(
-    { version: '1.0', encoding: 'UTF-8' },
-    { invalidCharReplacement: '\ufffd' },
-  ).ele('testsuites', {
+  const options = { version: '1.0', encoding: 'UTF-8', invalidCharReplacement: '\ufffd' };
+  const root = create(options).ele('testsuites', {
     name: 'mivket',
     ...count(flatMap(suites, ({ cases }) => cases)),
     time: (durationMs / 1000).toFixed(3),

@@ -112,7 +112,7 @@ const CALLS = /(@[\w-]+|#\d+|\b(?:https?:\/\/|www\.)\S+)/i;
 
 /** Words of which nothing is taken for more than words. */
 function text(words: string): PhrasingContent[] {
-  return flatMap(splitCode(cleanLine1(words)), (piece) =>
+  return flatMap(splitCode(onOneLine(words)), (piece) =>
     piece.code
       ? [{ type: 'inlineCode', value: piece.text } as const]
       : piece.text
@@ -125,7 +125,7 @@ function text(words: string): PhrasingContent[] {
 }
 
 /** On one line, with the spaces at its ends. */
-function cleanLine1(words: string): string {
+function onOneLine(words: string): string {
   return clean(words).replace(/\s+/g, ' ');
 }
 

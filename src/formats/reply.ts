@@ -61,9 +61,9 @@ function formatAsked(block: Block, number: number, snippet: SnippetReport): stri
 }
 
 function formatRest(count: number): string[] {
-  return count > 0
-    ? [`There ${count === 1 ? 'is' : 'are'} ${countWords(count, 'smaller thing')} besides.`]
-    : [];
+  if (count === 0) return [];
+  const verb = count === 1 ? 'is' : 'are';
+  return [`There ${verb} ${countWords(count, 'thing')} more, less pressing.`];
 }
 
 /** The code with all cures, to send instead. */

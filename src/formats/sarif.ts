@@ -98,7 +98,7 @@ function listArtifacts(snippets: readonly SnippetReport[]): Map<string, Artifact
 
 /** A reference (RFC 3986) to where a snippet came from. */
 function getUri({ path, name, published }: SnippetReport): string {
-  if (published !== null) return published;
+  if (published !== null) return new URL(published).href;
   if (path === null) return encodeURIComponent(name);
   const parts = path.replaceAll('\\', '/').split('/').map(encodeURIComponent);
   const encoded = parts.join('/').replace(/^([a-z])%3A/i, '/$1:');

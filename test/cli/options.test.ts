@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { called, parseOptions } from '../../dist/src/cli/options.js';
+import { called, parseOptions, TEXT_OR_JSON, toRequest } from '../../dist/src/cli/options.js';
 import { chooseChecks, chooseSlots, chooseViewports } from '../../dist/src/run/choose.js';
 import { getDefaultHouse } from '../../dist/src/core/house/read.js';
 
@@ -20,13 +20,42 @@ describe('the options of audit', () => {
     expect(Object.isFrozen(options)).toBe(true);
   });
 
+  test('a recording is saved by its ending too', () => {
+    const { record, save } = parseOptions({ save: ['a.har', 'b.json'] });
+    expect([record, save]).toEqual(['a.har', ['a.har', 'b.json']]);
+    expect(toRequest(parseOptions({ save: ['a.har'] }))).toMatchObject({ record: 'a.har' });
+  });
+
+  test('a budget is a number for each level', () => {
+    expect(parseOptions({ budget: ['blocker:0', 'advice=12'] }).budget).toEqual({
+      ...{ blocker: 0, advice: 12 },
+    });
+  });
+
+  test('what tells of no run is text or JSON', () => {
+    const complaint = '`--format` must be one of text, json, found "sarif".';
+    expect(() => parseOptions({ format: 'sarif' }, TEXT_OR_JSON)).toThrow(complaint);
+  });
+
   test('a time is given with its unit', () => {
     expect(parseOptions({ timeLimit: '1.5s' }).timeLimit).toBe(1500);
     expect(parseOptions({ timeLimit: '2000ms' }).timeLimit).toBe(2000);
   });
 
   test.each([
-    [{ format: 'yaml' }, '`--format` must be one of text, json, found "yaml".'],
+    [
+      { format: 'yaml' },
+      '`--format` must be one of text, json, jsonl, sarif, junit, markdown, csv, reply, found "yaml".',
+    ],
+    [
+      { budget: ['concern:5', 'much'] },
+      '`--budget` must be levels with a number each, such as blocker:0,concern:5, found ["concern:5","much"].',
+    ],
+    [{ writeWaivers: 'a.txt' }, '`--write-waivers` must end on .yaml or .yml, found "a.txt".'],
+    [
+      { save: ['a.har'], record: 'b.har' },
+      'There is one recording of a run: found b.har and a.har.',
+    ],
     [{ jobs: '0' }, '`--jobs` must be a whole number from 1 to 32, found "0".'],
     [{ holdOn: 'never' }, '`--hold-on` must be one of blocker, concern, advice, found "never".'],
     [
@@ -34,7 +63,10 @@ describe('the options of audit', () => {
       '`--time-limit` must be a time from 1s to 3600s, such as 90s, found "90".',
     ],
     [{ timeLimit: '10ms' }, '`--time-limit` must be a time from 1s to 3600s'],
-    [{ save: ['a.json', 'b.txt'] }, '`--save` must end on .json, .html or .png, found "b.txt".'],
+    [
+      { save: ['a.json', 'b.txt'] },
+      '`--save` must end on .json, .jsonl, .sarif, .xml, .md, .csv, .html, .png or .har, found "b.txt".',
+    ],
   ])('%j is refused in one sentence', (given, complaint) => {
     expect(() => parseOptions(given)).toThrow(complaint);
   });

@@ -90,7 +90,14 @@ describe('candidates', () => {
   });
 
   test('what all have equally often is told once, what not the heaviest first', () => {
-    const waived = { reason: 'x', until: '2026-01-01', by: null, expired: false };
+    const waived = {
+      snippet: null,
+      piece: null,
+      reason: 'x',
+      until: '2026-01-01',
+      by: null,
+      expired: false,
+    };
     const slot = makeFinding();
     const grave = makeFinding({ id: 'page-hangs', level: 'blocker' });
     const advice = makeFinding({ id: 'off-centre', level: 'advice' });

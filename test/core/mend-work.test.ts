@@ -66,7 +66,14 @@ describe('a snippet is mended', () => {
 
   test('not where somebody accepts it as it is', () => {
     const given = report('a b');
-    given.findings[0]!.waiver = { reason: 'so', until: '2027-01-01', by: null, expired: false };
+    given.findings[0]!.waiver = {
+      snippet: null,
+      piece: null,
+      reason: 'so',
+      until: '2027-01-01',
+      by: null,
+      expired: false,
+    };
     given.mended = 'a B';
     const work = new Work(given);
     expect(run(work, (text) => report(text, 'b'))).toEqual(['a B']);

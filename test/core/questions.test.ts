@@ -77,7 +77,14 @@ describe('what only a person can say', () => {
 
   test('is not asked of what somebody accepts, nor of a document that is written into a frame', () => {
     const given = judgeMarkup('<img src="/b.png">');
-    given.findings[0]!.waiver = { reason: 'so', until: '2027-01-01', by: null, expired: false };
+    given.findings[0]!.waiver = {
+      snippet: null,
+      piece: null,
+      reason: 'so',
+      until: '2027-01-01',
+      by: null,
+      expired: false,
+    };
     expect(listQuestions(given)).toEqual([]);
     expect(ask('<iframe title="Beans" srcdoc="<img src=/b.png>"></iframe>')).toEqual([]);
   });

@@ -104,7 +104,14 @@ test('nothing of a snippet is markup in the report', async () => {
   Object.assign(finding, { message: NASTY, notice: NASTY, cure: NASTY, excerpt: NASTY });
   finding.where = { line: 1, column: 1, endLine: 1, endColumn: 9, offset: 0, endOffset: 8 };
   finding.mend = [{ offset: 0, endOffset: 0, text: NASTY }];
-  finding.waiver = { reason: NASTY, until: NASTY, by: NASTY, expired: true };
+  finding.waiver = {
+    snippet: null,
+    piece: null,
+    reason: NASTY,
+    until: NASTY,
+    by: NASTY,
+    expired: true,
+  };
   report.notJudged = [{ id: 'page-hangs', why: NASTY, snippet: NASTY }];
   for (const html of [await format(report), formatSheetPage(report.snippets, SHOTS)]) {
     const nodes = list(html);

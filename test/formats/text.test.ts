@@ -83,7 +83,14 @@ a click.
   });
 
   test('says what is from the markup alone, waived, or waived no more', () => {
-    const waiver = { reason: 'spring', until: '2026-05-01', by: 'desk', expired: false };
+    const waiver = {
+      snippet: null,
+      piece: null,
+      reason: 'spring',
+      until: '2026-05-01',
+      by: 'desk',
+      expired: false,
+    };
     const text = format({
       findings: [
         makeFinding({ confirmed: false, waiver, seen: [] }),

@@ -14,7 +14,7 @@ import type { JudgedFact } from './silence.js';
 import { findWaiver } from './waivers.js';
 
 /** A check that breaks down costs itself only. */
-export function attempt<T>(check: Check, faults: Faults, work: () => T[]): T[] {
+export function attemptCheck<T>(check: Check, faults: CheckFaults, work: () => T[]): T[] {
   try {
     return work();
   } catch (error) {
@@ -24,9 +24,9 @@ export function attempt<T>(check: Check, faults: Faults, work: () => T[]): T[] {
 }
 
 /** What checks threw, by their names. */
-export type Faults = Map<string, { error: unknown }>;
+export type CheckFaults = Map<string, { error: unknown }>;
 
-export function explainFaults(faults: Faults, { id }: Check): string | null {
+export function explainFaults(faults: CheckFaults, { id }: Check): string | null {
   const fault = faults.get(id);
   if (!fault) return null;
   const said = fault.error instanceof Error ? fault.error.message : String(fault.error);

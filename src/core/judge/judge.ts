@@ -14,7 +14,7 @@ import { getPlace } from '../render.js';
 import { listFrameFits } from '../measure/frame-fit.js';
 import { listContacts } from '../measure/contacts.js';
 import { listOpenLines } from '../measure/open-lines.js';
-import { attempt, explainFaults, judgeRenders, runCheck, type Faults } from './checks.js';
+import { attemptCheck, explainFaults, judgeRenders, runCheck, type CheckFaults } from './checks.js';
 import { getExcerpt } from './excerpt.js';
 import { gatherCauses, listCauses, mendAll, numberCauses, type Telling } from './causes.js';
 import { listFindingKeys } from './keys.js';
@@ -61,18 +61,18 @@ export function judgeSnippet(given: Judged): Judgement {
   const wanted = listWanted(judged);
   const { published } = judged.snippet;
   const checks = published ? wanted.filter(judgesPublished) : wanted;
-  const faults: Faults = new Map();
+  const faults: CheckFaults = new Map();
   const prepared = prepareRenders(judged.evidence, judged.baselines);
   const facts = flatMap(checks, (check) =>
-    attempt(check, faults, () => runCheck(check, judged, prepared)),
+    attemptCheck(check, faults, () => runCheck(check, judged, prepared)),
   );
   const { later, over } = judgeLater(checks, prepared, facts, (check, renders) =>
-    attempt(check, faults, () => judgeRenders(check, judged, renders)),
+    attemptCheck(check, faults, () => judgeRenders(check, judged, renders)),
   );
   const slots = new Set(judged.evidence.map((one) => getPlace(one).slot));
   const lasting = facts.filter((one) => !over.includes(one));
   const told = flatMap([...silenceExplained(lasting), ...later], (one) =>
-    attempt(one.check, faults, () => [tell(one, judged, slots)]),
+    attemptCheck(one.check, faults, () => [tell(one, judged, slots)]),
   );
   const all = addKeys(given.snippet.text, told);
   const kept = all.filter(({ key, finding }) => !isKnown(given.before?.get(key), finding.level));
