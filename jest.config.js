@@ -8,10 +8,10 @@ const SOURCES = {
     ],
   },
 };
-const FOLDERS = { browser: ['browser'], e2e: ['e2e'] };
+const FOLDERS = { browser: ['browser'], e2e: ['e2e'], long: ['long'] };
 const OTHERS = Object.values(FOLDERS).flat();
 
-/** Tests in a project of their own: what needs no browser, what renders, and what runs the built program. */
+/** Tests in a project of their own: what needs no browser, what renders, what runs the built program, and what takes long. */
 const project = (displayName, testMatch, ignored = []) => ({
   ...SOURCES,
   displayName,

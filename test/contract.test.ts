@@ -8,6 +8,7 @@ import {
   listRecorded,
   readRecorded,
   readTold,
+  reportOnce,
   RETELLING,
   tellRecorded,
   tidyBaselines,
@@ -25,7 +26,7 @@ describe('every example, on recorded evidence', () => {
     // A changed example must be rendered anew: `npm run record`.
     expect(known?.code).toBe(code);
     expect(known?.under).toEqual(under);
-    const findings = judgeRecorded(known!);
+    const { findings } = reportOnce(known!);
     expect(findings.map(({ id }) => id)).toEqual(kind === 'faulty' ? [check.id] : []);
     for (const finding of findings) {
       const { where, excerpt } = finding;

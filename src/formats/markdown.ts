@@ -108,7 +108,7 @@ function formatWhole(snippet: SnippetReport): RootContent[] {
 }
 
 /** What trackers would make a link, or call somebody, by. */
-const CALLS = /(@[\w-]+|#\d+|\b(?:https?:\/\/|www\.)\S+)/i;
+const CALLS = /(@[\w-]+|#\d+|\b(?:https?:\/\/|www\.)[^\s<>()]*[^\s<>().,;:!?])/i;
 
 /** Words of which nothing is taken for more than words. */
 function text(words: string): PhrasingContent[] {

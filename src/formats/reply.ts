@@ -51,13 +51,13 @@ function getOpening(
     : `Thank you for ${name}. It can go online as it is.`;
 }
 
-/** What visitors notice, and what to change, in one line. */
+/** What is wrong, what visitors notice of it, and what to change, in one line. */
 function formatAsked(block: Block, number: number, snippet: SnippetReport): string {
-  const { where, rows } = tellBlock(block, snippet);
+  const { where, message, rows } = tellBlock(block, snippet);
   const words = flatMap(['visitors', 'change'], (label) =>
     rows.filter((row) => row.label === label).map((row) => row.words),
   );
-  return cleanLine(`${number}. Line ${where.line}: ${words.join(' ')}`);
+  return cleanLine(`${number}. Line ${where.line}: ${[message, ...words].join(' ')}`);
 }
 
 function formatRest(count: number): string[] {

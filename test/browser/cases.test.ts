@@ -8,7 +8,7 @@ import { isSampled } from '../support/sample.js';
 
 const SOME = Object.entries(CASES).map(([id, cases], at) => {
   const chosen = cases.map((one, i) => [one[0], i] as const);
-  return [id, chosen.filter((_, i) => isSampled(at + i, 48))] as const;
+  return [id, chosen.filter((_, i) => isSampled(at + i, 64))] as const;
 });
 
 const fresh: Record<string, Recorded> = {};

@@ -31,7 +31,7 @@ describe('the browser, on the examples of all checks', () => {
     RECORDING ? [] : listRecorded().map(({ key, ...one }) => [key, one]),
   );
 
-  test.concurrent.each(listExamples().filter((_, at) => isSampled(at, 20)))(
+  test.concurrent.each(listExamples().filter((_, at) => isSampled(at, 30)))(
     '$key',
     async ({ key, code, under, check, kind }) => {
       const rendered = await live.render(code, under, isDrill(check) ? 'drilled' : undefined);

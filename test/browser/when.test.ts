@@ -12,6 +12,7 @@ afterAll(() => live.close());
 const SEEING = CHECKS.filter((one) => one.tooWide || /^(text|nothing|content)-/.test(one.id));
 const ids = (checks: typeof CHECKS) => checks.map(({ id }) => id);
 
+const PHONE = { viewports: [{ name: 'phone', width: 320 }] };
 const GROWS = '<style>@keyframes g { from { width: 50px } to { width: 1500px } }</style>';
 const BED = '<div id="a" style="background: #eee; height: 900px">Beds</div>';
 
@@ -33,7 +34,7 @@ test.concurrent.each([
 ])(
   'what is too wide since %s says so: %s',
   async (when, code) => {
-    const [found] = judgeRecorded(await live.render(code, {}, ids(FITTING)), FITTING);
+    const [found] = judgeRecorded(await live.render(code, PHONE, ids(FITTING)), FITTING);
     expect(found!.id).toBe('page-scrolls-sideways');
     expect(new Set(found!.seen.map(({ measured }) => measured.at))).toEqual(new Set([when]));
   },
@@ -55,7 +56,7 @@ test.concurrent.each<[string, string, string[]]>([
 ])(
   'what is unseen at the instant at which it is looked at %s: %s',
   async (_what, code, expected) => {
-    const found = judgeRecorded(await live.render(code, {}, ids(SEEING)), SEEING);
+    const found = judgeRecorded(await live.render(code, PHONE, ids(SEEING)), SEEING);
     expect(found.map(({ id }) => id)).toEqual(expected);
   },
 );

@@ -30,7 +30,7 @@ const send = (data: unknown) => JSON.parse(JSON.stringify(data)) as unknown;
 beforeAll(async () => {
   standIns = await startStandIns();
   const reroute = HOSTS.map((host) => `  "${host}": ${standIns.origin}`).join('\n');
-  const yaml = `viewports: [{ name: phone, width: 320 }, { name: desktop, width: 1280 }]\nslots: { article: [{ from: 0, width: full }] }\nreroute:\n${reroute}`;
+  const yaml = `viewports: [{ name: phone, width: 320 }]\nslots: { article: [{ from: 0, width: full }] }\nreroute:\n${reroute}`;
   setting = {
     house: readHouse(yaml, `${tmpdir()}/mivket.yaml`),
     ...{ ownPage: null, published: null, offline: false, cold: true, wants: ALL_WANTED },
@@ -60,7 +60,7 @@ const CODE: [string, string[]][] = [
   ],
 ];
 
-test.each(CODE)(
+test.concurrent.each(CODE)(
   'a job and its answer are the same after they were sent: %s',
   async (text, found) => {
     const { house } = setting;

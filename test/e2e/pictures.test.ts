@@ -69,7 +69,7 @@ test('--open opens the report with what the desktop has, or says where it is', a
 });
 
 test.each([
-  [['--save', 'x.doc'], /must end on \.json, \.html or \.png, found "x\.doc"/],
+  [['--save', 'x.doc'], /must end on .*, \.html, \.png or \.har, found "x\.doc"/],
   [['--save', 'x.png', '--markup-only'], /`--save x\.png` does not go with `--markup-only`/],
   [['--save', 'bad/dir/x.html'], /bad\/dir\/x\.html could not be written: a file is in the way/],
 ])('%j is told in a sentence', async (options, words) => {

@@ -8,7 +8,7 @@ const shop = new Workshop();
 afterAll(() => shop.close());
 
 const FRAME = '<iframe src="about:blank" style="border: 0"></iframe>';
-const ASKED = ['--width', '390', '--only', 'frame-unnamed,picture-without-alt'];
+const ASKED = ['--width', '390', '--no-ranges', '--only', 'frame-unnamed,picture-without-alt'];
 
 beforeAll(async () => {
   shop.write('in/map.html', FRAME);

@@ -108,7 +108,7 @@ describe('what was not seen is never taken for sound', () => {
   ])(
     '%s',
     async (_name, code, why) => {
-      const { document } = await shop.audit(['--code', code, '--width', '390']);
+      const { document } = await shop.audit(['--code', code, '--width', '390', '--no-ranges']);
       const [snippet] = document.snippets;
       expect(snippet!.verdict).toBe(why === 'the page was left' ? 'hold' : 'unsure');
       expect(snippet!.fitsFrom).toBeNull();
@@ -132,7 +132,14 @@ describe('what was not seen is never taken for sound', () => {
     ['a picture', '<p>x</p><img alt="Beans" src="https://tally.example/a.png">'],
     ['a frame', `${FRAME} src="https://tally.example/a"></iframe>`],
   ])('without a network: %s', async (_name, code) => {
-    const offline = await shop.audit(['--code', code, '--width', '390', '--offline']);
+    const offline = await shop.audit([
+      '--code',
+      code,
+      '--width',
+      '390',
+      '--no-ranges',
+      '--offline',
+    ]);
     expect(getIds(offline.document).code).toEqual([]);
     expect([offline.code, offline.document.verdict]).toEqual([3, 'unsure']);
     const sound = await shop.audit(['--code', '<p>x</p>', '--width', '390', '--offline']);
@@ -190,7 +197,7 @@ describe('a loop that begins late', () => {
       ANSWERS['/loop.js'] = (answer) =>
         answer.end('setTimeout(function grow() { for (;;); }, 300)');
       const code = '<p>x</p>\n<script async src="https://cdn.fernmap.example/loop.js"></script>';
-      const { document } = await shop.audit(['--code', code, '--width', '390']);
+      const { document } = await shop.audit(['--code', code, '--width', '390', '--no-ranges']);
       const [finding] = document.snippets[0]!.findings;
       expect(finding).toMatchObject({ id: 'page-hangs', where: { line: 2, column: 1 } });
       expect(finding!.message).toMatch(/in grow\(\) of https:\/\/cdn\.fernmap\.example\/loop\.js/);

@@ -17,10 +17,11 @@ test('what stands where nothing was measured is of its kind, and a copy each tim
 });
 
 test('everything that was recorded is as the kinds say', () => {
-  for (const { evidence, baselines } of recorded) {
+  for (const { evidence } of recorded)
     for (const one of evidence) expect(evidenceSchema.parse(one)).toEqual(one);
-    for (const [, baseline] of baselines) expect(baselineSchema.parse(baseline)).toEqual(baseline);
-  }
+  // Most pages without snippets are the same one.
+  const pages = new Set(recorded.flatMap(({ baselines }) => baselines));
+  for (const [, baseline] of pages) expect(baselineSchema.parse(baseline)).toEqual(baseline);
 });
 
 describe('a kind that cannot be told', () => {

@@ -297,7 +297,7 @@ describe('a reply', () => {
   test('says in plain lines what to change, and sends what would do', () => {
     expect(reply({ verdict: 'hold', mended, findings: [blocker] })).toBe(
       `Thank you for map.html. It cannot go online yet; please change this:
-1. Line 2: It runs over the edge. Let it shrink.
+1. Line 2: It reaches beyond its slot. It runs over the edge. Let it shrink.
 Please send this instead:
 
 <iframe width="100%"></iframe>

@@ -27,7 +27,8 @@ function beat(busy: number | null, talks = false, insists = false) {
 }
 
 test('code that has the processor hangs when its time is over', async () => {
-  expect(await beat(1)).toBe(1);
+  // More than one processor gives: timers may be late here.
+  expect(await beat(4)).toBe(1);
 });
 
 test('code that has a part of the processor is given the time that it needs to have as much', async () => {

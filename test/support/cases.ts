@@ -1,6 +1,6 @@
 import { expect } from '@jest/globals';
 import type { Example } from '../../src/core/check.js';
-import { judgeRecorded, type Recorded } from './recorded.js';
+import { reportOnce, type Recorded } from './recorded.js';
 
 /**
  * What the code is, and the piece of it that must be pointed at; null where the check must keep silent. The house,
@@ -1988,7 +1988,7 @@ export const CASES: Record<string, HardCase[]> = {
 
 /** Demands that evidence of a case gives what it is to give. */
 export function expectCase(id: string, [code, excerpt]: HardCase, recorded: Recorded): void {
-  const found = judgeRecorded(recorded).filter((finding) => finding.id === id);
+  const found = reportOnce(recorded).findings.filter((finding) => finding.id === id);
   const pieces = found.map(({ where }) => code.slice(where.offset, where.endOffset));
   expect(excerpt === null ? pieces : pieces.slice(0, 1)).toEqual(excerpt === null ? [] : [excerpt]);
 }

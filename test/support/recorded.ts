@@ -70,6 +70,14 @@ type Set = 'examples' | 'cases';
 /** What was recorded of a check, by the rest of its key. */
 export function readRecorded(set: Set, check: string): Record<string, Recorded> {
   const file = `${FOLDER}/${set}/${check}.json`;
+  const known = files.get(file) ?? readFile(file);
+  files.set(file, known);
+  return known;
+}
+
+const files = new Map<string, Record<string, Recorded>>();
+
+function readFile(file: string): Record<string, Recorded> {
   if (!existsSync(file)) return {};
   const lines = JSON.parse(readFileSync(file, 'utf8')) as Record<string, Line>;
   return Object.fromEntries(
@@ -131,6 +139,15 @@ export function reportRecorded(
   }).report;
 }
 
+/** The same for evidence that nobody alters, judged but once. */
+export function reportOnce(recorded: Recorded): JudgedReport {
+  const known = reports.get(recorded.evidence) ?? reportRecorded(recorded);
+  reports.set(recorded.evidence, known);
+  return known;
+}
+
+const reports = new WeakMap<Evidence[], JudgedReport>();
+
 /** What two renderings of one example must agree in: all but the measures, which may differ by a hair. */
 export function getEssence(findings: readonly Finding[]): string[] {
   return findings.map(
@@ -161,7 +178,7 @@ export function listExamples(): NamedExample[] {
 
 /** All that is said of a recorded example, a line a finding. */
 export function tellRecorded(recorded: Recorded): string[] {
-  return reportRecorded(recorded).findings.map((finding) => {
+  return reportOnce(recorded).findings.map((finding) => {
     const { id, level, where, confirmed, ranges, ...said } = finding;
     const { made = '' } = where;
     const windows = ranges.map(({ from, to, near }) => `${from}-${to}${near ? '~' : ''}`).join(' ');
