@@ -9,10 +9,20 @@ import { runComparisonSchema } from '../dist/src/core/compare/runs.js';
 import { lineSchema } from '../dist/src/core/lines.js';
 import { mendSchema } from '../dist/src/core/mend/document.js';
 import { runSchema } from '../dist/src/core/run.js';
+import { describeProgram } from '../dist/src/cli/describe.js';
+import { makeProgram } from '../dist/src/cli/program.js';
+import { formatBash, formatFish, formatZsh } from '../dist/src/formats/completion.js';
 import { formatFindingsPage } from '../dist/src/formats/explanation.js';
+import { formatManual } from '../dist/src/formats/manual.js';
 
 const toJson = (schema) => `${JSON.stringify(schema, null, 2)}\n`;
+const silent = { write: () => undefined };
+const about = describeProgram(makeProgram({ stdout: silent, stderr: silent }, { code: 0 }));
 const files = {
+  'completion/mivket.bash': formatBash(about),
+  'completion/_mivket': formatZsh(about),
+  'completion/mivket.fish': formatFish(about),
+  'man/mivket.1': formatManual(about),
   'schema/house.schema.json': toJson(
     z.toJSONSchema(houseSchema, { io: 'input', unrepresentable: 'any' }),
   ),

@@ -6,15 +6,23 @@ import { makePaint } from './colours.js';
 import { getTextWidth, write, type World } from './streams.js';
 import { PACKAGE } from '../run/version.js';
 
+/** The options of `doctor`, as they were given. */
+export interface DoctorOptions {
+  browser?: string;
+  /** Removes what versions before left. */
+  clean?: boolean;
+  color?: boolean;
+}
+
 const CANNOT_RUN = 3;
 const MORE_FONTS = 'packages/fonts-cjk';
 
 /** Says what works on this machine, and what to do where it does not. Resolves to 0 where audits run. */
 export async function doctor(
-  { browser, color = true }: { browser?: string; color?: boolean },
+  { browser, clean = false, color = true }: DoctorOptions,
   world: World,
 ): Promise<number> {
-  const facts = await examineMachine(browser, world.env);
+  const facts = await examineMachine(browser, world.env, clean);
   const diagnoses = diagnose({ ...facts, moreFonts: await getMoreFonts() });
   const width = getTextWidth(world, 120);
   await write(world.stdout, formatDiagnoses(diagnoses, { paint: makePaint(world, color), width }));

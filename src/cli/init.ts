@@ -1,11 +1,13 @@
 import { readFile, stat } from 'node:fs/promises';
 import { dirname, relative, resolve } from 'node:path';
+import { fileURLToPath } from 'node:url';
 import { findSlots } from '../core/host/host-page.js';
 import { writeDraft, type Draft } from '../core/house/draft.js';
 import { readHouse } from '../core/house/read.js';
 import { ToolError } from '../core/errors.js';
 import { describeFault } from '../core/words/fault.js';
 import { joinWords } from '../core/words/list.js';
+import { PACKAGE } from '../run/version.js';
 import { writeWhole } from '../run/write.js';
 import { askLines } from './asking.js';
 import { write, type World } from './streams.js';
@@ -24,6 +26,7 @@ export interface InitOptions {
 type Answers = Omit<InitOptions, 'force'>;
 
 const NAME = 'mivket.yaml';
+const SCHEMA = new URL('schema/house.schema.json', PACKAGE);
 
 /**
  * Writes a house file: from options, or else by questions where somebody is at a terminal.
@@ -59,6 +62,7 @@ async function toDraft(answers: Answers, path: string, world: World): Promise<Dr
     ...(holdOn !== undefined && { holdOn }),
     ...(slots.length > 0 && { slots }),
     ...(width.length > 0 && { widths: width.map(toWidth) }),
+    schema: relative(dirname(path), fileURLToPath(SCHEMA)).replaceAll('\\', '/'),
   };
 }
 

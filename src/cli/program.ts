@@ -1,6 +1,8 @@
 import { Command } from 'commander';
 import { PRINTED, SAVED } from '../formats/table.js';
 import { getVersion } from '../run/version.js';
+import type { DoctorOptions } from './doctor.js';
+import { EXITS } from './exits.js';
 import type { World } from './streams.js';
 
 const gather = (value: string, before: string[] = []) => [...before, value];
@@ -38,10 +40,7 @@ export function makeProgram(world: World, outcome: { code: number }): Command {
   addDemo(program, world, outcome);
   addDoctor(program, world, outcome);
   addInit(program, world, outcome);
-  program.addHelpText(
-    'after',
-    '\nExit codes: 0 clear, 1 hold, 2 bad usage or input, 3 unsure or nothing rendered, 4 Mivket itself failed, 130 interrupted.',
-  );
+  program.addHelpText('after', `\nExit codes: ${EXITS.map((one) => one.join(' ')).join(', ')}.`);
   return program;
 }
 
@@ -154,8 +153,9 @@ function addDoctor(program: Command, world: World, outcome: { code: number }): v
     .command('doctor')
     .description('Say what works on this machine (browsers, sandbox, fonts, proxy) and what to do.')
     .option('--browser <path>', BROWSER)
+    .option('--clean', 'remove what versions before left in the cache')
     .option('--no-color', 'no colours')
-    .action(async (options: { browser?: string; color?: boolean }) => {
+    .action(async (options: DoctorOptions) => {
       const { doctor } = await import('./doctor.js');
       outcome.code = await doctor(options, world);
     });

@@ -35,6 +35,13 @@ describe('a house file is begun', () => {
     expect(text.split('\n').every((line) => line.length < 110)).toBe(true);
   });
 
+  test('with its schema, which editors complete and check it by', async () => {
+    const { text } = await begin('sub/known.yaml', {});
+    const [, path] = /^# yaml-language-server: \$schema=(\S+)\n/.exec(text)!;
+    // As seen from the file's own folder.
+    expect(path).toMatch(/^\.\.\/\.\.\/.*schema\/house\.schema\.json$/);
+  });
+
   test('from options', async () => {
     const { house } = await begin('some.yaml', {
       slot: ['article:680', 'banner:full', 'wide'],

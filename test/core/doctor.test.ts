@@ -17,6 +17,7 @@ const SOUND: MachineFacts = {
   moreFonts: 'npm install letters',
   proxy: [],
   folders: [{ what: 'cache', path: '/c', fault: null, freeBytes: 9e9 }],
+  old: [],
   loopback: null,
 };
 const failed = (fault: string): Partial<MachineFacts> => ({
@@ -37,6 +38,11 @@ test('a machine where all is well has nothing to do', () => {
 });
 
 test.each<[string, Partial<MachineFacts>, RegExp]>([
+  [
+    'what versions before left',
+    { old: ['a', 'b'].map((name) => ({ path: `/c/${name}`, bytes: 2e8 })) },
+    /^note cache: 2 folders of other versions, 400 MB: \/c\/a and \/c\/b\. `mivket doctor --clean`/,
+  ],
   ['an old Node', { node: 'v18.19.0' }, /^bad node: v18\.19\.0 .* Install Node 20\.12/],
   ['no browser', { browsers: [] }, /^bad browser: none is here; looked for chromium in/],
   [

@@ -24,6 +24,21 @@ test('names the browser, tries it, and knows which letters its fonts have', asyn
   expect(readdirSync(shop.temporary)).toEqual([]);
 });
 
+test('what versions before left is told, and removed where that is wanted', async () => {
+  const env = { XDG_CACHE_HOME: shop.folder };
+  await shop.run(['doctor'], { env });
+  shop.write('mivket/browser-linux-x64-99.0.0-1/chromium', 'x'.repeat(5000));
+  shop.write('mivket/notes/mine.txt', 'mine');
+  const told = await shop.run(['doctor'], { env });
+  const words = told.out.replace(/\s+/g, ' ');
+  expect(words).toMatch(/1 folder of other versions, 5 kB: \S+\/browser-linux-x64-99\.0\.0-1 /);
+  const { out, code } = await shop.run(['doctor', '--clean'], { env });
+  expect(out).not.toContain('other versions');
+  const left = readdirSync(join(shop.folder, 'mivket')).filter((name) => name !== 'code');
+  expect(left.map((name) => name.split('-')[0]).sort()).toEqual(['browser', 'fonts', 'notes']);
+  expect(code).toBe(0);
+});
+
 test('one browser under several names is told once', async () => {
   const script = '#!/bin/sh\necho "Chromium 999.0.1.2"\n';
   chmodSync(shop.write('bin/chromium', script), 0o755);

@@ -52,6 +52,26 @@ a click.
     );
   });
 
+  test('says what is left out, and which waivers accept nothing', () => {
+    const given = { reason: 'x', until: '2027-01-01', by: null };
+    const words = format(
+      { known: 2 },
+      {
+        since: { run: 'last', startedAt: '2026-01-01T09:30:00.000Z' },
+        idleWaivers: [
+          { ...given, finding: 'slot-overflow', snippet: 'map.html', piece: 'width' },
+          { ...given, finding: 'off-centre', snippet: null, piece: null },
+        ],
+      },
+    ).replace(/\s+/g, ' ');
+    expect(words).toContain('map.html CLEAR, 2 as before ·');
+    expect(words).toContain('Only what last (2026-01-01) did not have already is told.');
+    expect(words).toContain(
+      'The waiver until 2027-01-01 of slot-overflow in map.html at “width” accepts nothing any more',
+    );
+    expect(words).toContain('The waiver until 2027-01-01 of off-centre accepts nothing any more');
+  });
+
   test('says over the whole snippet what is left for a person to decide', () => {
     const mended = '<iframe width="100%"></iframe>';
     const at = (cause: number, mend = makeFinding().mend) =>

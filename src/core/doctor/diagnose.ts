@@ -1,4 +1,5 @@
-import { joinWords } from '../words/list.js';
+import { formatBytes } from '../measure/units.js';
+import { countWords, joinWords } from '../words/list.js';
 import { formatAge, getMajor, getReleaseDay } from './releases.js';
 
 /** A browser that is there, or was looked for. */
@@ -30,6 +31,8 @@ export interface MachineFacts {
   /** The proxy variables that are set, without credentials; why one does not serve. */
   proxy: { name: string; value: string; usable: boolean; fault: string | null }[];
   folders: { what: string; path: string; fault: string | null; freeBytes: number | null }[];
+  /** What versions before left in the cache. */
+  old: { path: string; bytes: number }[];
   /** Why no port of the loopback can be opened; null where it can. */
   loopback: string | null;
 }
@@ -58,6 +61,7 @@ export function diagnose(facts: MachineFacts): Diagnosis[] {
     ...judgeProxy(facts),
     judgeLoopback(facts),
     ...facts.folders.map(judgeFolder),
+    ...judgeOld(facts),
   ].filter((one) => one !== null);
 }
 
@@ -183,4 +187,14 @@ function judgeFolder({ what, path, fault, freeBytes }: MachineFacts['folders'][n
   if (freeBytes !== null && freeBytes < LEAST_FREE)
     return note(what, `${path} has little room left`, 'Keep 500 MB free.');
   return good(what, path);
+}
+
+function judgeOld({ old }: MachineFacts): Diagnosis[] {
+  if (old.length === 0) return [];
+  const bytes = old.reduce((sum, one) => sum + one.bytes, 0);
+  const names = joinWords(old.map(({ path }) => path));
+  const words = `${countWords(old.length, 'folder')} of other versions, ${formatBytes(bytes)}: ${names}`;
+  return [
+    note('cache', words, '`mivket doctor --clean` removes what no other version here needs.'),
+  ];
 }

@@ -11,11 +11,16 @@ export interface Draft {
   /** px. */
   widths?: number[];
   holdOn?: string;
+  /** Where the JSON Schema of house files is, from the house file's own folder; left out: it is not named. */
+  schema?: string;
 }
 
 /** A house file with a comment on each of its parts; what was not answered stands there as a comment too. */
-export function writeDraft({ page, origin, language, slots, widths, holdOn }: Draft): string {
-  return `# The house file: where snippets live, and what is allowed there. \`mivket audit\` looks for it
+export function writeDraft(draft: Draft): string {
+  const { page, origin, language, slots, widths, holdOn, schema } = draft;
+  // Editors that know this line complete the file and check it as it is written.
+  const named = schema === undefined ? '' : `# yaml-language-server: $schema=${schema}\n`;
+  return `${named}# The house file: where snippets live, and what is allowed there. \`mivket audit\` looks for it
 # upward from where it is run. Every key may be left out.
 
 # The page that snippets are put into; each slot in it is marked: <div data-mivket-slot="article"></div>.

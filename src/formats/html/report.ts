@@ -9,6 +9,7 @@ import {
   formatFits,
   formatHead,
   getMainReason,
+  listEndNotes,
   listNotes,
   orderByWorst,
 } from '../summary.js';
@@ -210,12 +211,14 @@ function formatWhole(snippet: SnippetReport): Html | null {
       </details>`;
 }
 
-function formatFoot({ engines }: RunDocument): Html {
+function formatFoot(document: RunDocument): Html {
+  const { engines } = document;
   const seen =
     engines.length > 0
       ? `Seen in ${formatEngines(engines)} alone: not in Firefox or Safari, not signed in, not after a click.`
       : 'Nothing was rendered: only the markup was read.';
   return html`<footer>
+    ${listEndNotes(document).map((words) => html`<div>${cleanLine(words)}</div>`)}
     <div>${seen} On pictures a culprit is outlined, with the number of its finding.</div>
   </footer>`;
 }

@@ -10,6 +10,7 @@ import { describePlaces, findBrowser, getSystemPlaces, isProgram } from '../brow
 import { DRIVERS } from '../drivers.js';
 import { getCacheFolder } from './cache-folder.js';
 import { exists } from './folder.js';
+import { listOldCaches, removeOldCaches } from '../browser/old-caches.js';
 import { hideCredentials, parseProxy, type Proxy } from '../gate/upstream.js';
 import { within } from '../bounds/limit.js';
 import { askVersion } from '../browser/version.js';
@@ -30,18 +31,24 @@ const SAMPLES: Record<string, string> = {
 const PROXY_LIMIT = 5000;
 const PROXIES = ['HTTPS_PROXY', 'HTTP_PROXY', 'ALL_PROXY', 'NO_PROXY'];
 
-/** Looks at this machine as an audit would meet it: the browser is started once. */
+/**
+ * Looks at this machine as an audit would meet it: the browser is started once.
+ * @param clean whether what versions before left is removed
+ */
 export async function examineMachine(
   wanted: string | undefined,
   env: Record<string, string | undefined>,
+  clean: boolean,
 ): Promise<Omit<MachineFacts, 'moreFonts'>> {
+  if (clean) await removeOldCaches(await listOldCaches());
   const places = getSystemPlaces();
-  const [browsers, { start, boxes }, loopback, proxy, folders] = await Promise.all([
+  const [browsers, { start, boxes }, loopback, proxy, folders, old] = await Promise.all([
     listBrowsers(places),
     tryBrowser(wanted),
     tryLoopback(),
     tryProxies(env),
     Promise.all([examineFolder('temporary', tmpdir()), examineFolder('cache', getCacheFolder())]),
+    listOldCaches(),
   ]);
   return {
     today: new Date(),
@@ -53,6 +60,7 @@ export async function examineMachine(
     boxes,
     proxy,
     folders,
+    old,
     loopback,
   };
 }
