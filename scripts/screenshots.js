@@ -28,6 +28,10 @@ const SHOTS = [
     'node bin/mivket.js audit demo/snippets/booking.html demo/snippets/hero-film.html --house demo/mivket.yaml --quiet',
   ],
   [
+    'reply',
+    'node bin/mivket.js audit demo/snippets/map.html demo/snippets/watch-page.html --house demo/mivket.yaml --slot article --quiet --format reply',
+  ],
+  [
     'mend',
     'node bin/mivket.js mend demo/snippets/map.html demo/snippets/open-box.html --house demo/mivket.yaml',
   ],

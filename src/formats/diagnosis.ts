@@ -4,7 +4,7 @@ import type { Paint } from './paint.js';
 import { SHAPES } from './text-grid.js';
 import { wrap } from './wrap.js';
 
-const LABEL = 11;
+const LABEL = 13;
 
 /** What the doctor found, a line an item, and what to do under those that need it. */
 export function formatDiagnoses(

@@ -6,9 +6,12 @@ import { listBlocks, type Block } from './blocks.js';
 import { clean, cleanLine } from './clean.js';
 import { getMainReason } from './summary.js';
 import { tellBlock } from './told.js';
+import { wrap } from './wrap.js';
 
 /** So many things are asked for; who gets more reads none. */
 const MOST_ASKED = 4;
+/** As wide as mail is written. */
+const WIDTH = 78;
 /** So many lines of code are sent along. */
 const MOST_LINES = 40;
 
@@ -24,7 +27,7 @@ function formatOne(snippet: SnippetReport, document: RunDocument): string {
   const wished = blocks.filter((block) => !needed.includes(block) && block.main.level !== 'advice');
   const asked = [...needed, ...wished].slice(0, MOST_ASKED);
   const lines = [
-    getOpening(snippet, document, needed.length > 0, asked.length > 0),
+    wrap(getOpening(snippet, document, needed.length > 0, asked.length > 0), WIDTH, ''),
     ...asked.map((block, i) => formatAsked(block, i + 1, snippet)),
     ...formatRest(blocks.length - asked.length),
     ...formatInstead(snippet, blocks, asked.length),
@@ -57,7 +60,8 @@ function formatAsked(block: Block, number: number, snippet: SnippetReport): stri
   const words = flatMap(['visitors', 'change'], (label) =>
     rows.filter((row) => row.label === label).map((row) => row.words),
   );
-  return cleanLine(`${number}. Line ${where.line}: ${[message, ...words].join(' ')}`);
+  const line = cleanLine(`Line ${where.line}: ${[message, ...words].join(' ')}`);
+  return wrap(line, WIDTH, '   ', `${number}. `);
 }
 
 function formatRest(count: number): string[] {

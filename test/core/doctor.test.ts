@@ -17,6 +17,7 @@ const SOUND: MachineFacts = {
   moreFonts: 'npm install letters',
   proxy: [],
   folders: [{ what: 'cache', path: '/c', fault: null, freeBytes: 9e9 }],
+  trusted: [{ source: '/etc/certs.pem', count: 144, fault: null }],
   old: [],
   loopback: null,
 };
@@ -42,6 +43,11 @@ test.each<[string, Partial<MachineFacts>, RegExp]>([
     'what versions before left',
     { old: ['a', 'b'].map((name) => ({ path: `/c/${name}`, bytes: 2e8 })) },
     /^note cache: 2 folders of other versions, 400 MB: \/c\/a and \/c\/b\. `mivket doctor --clean`/,
+  ],
+  [
+    'a file of certificates that is none',
+    { trusted: [{ source: '/c/desk.pem', count: 0, fault: 'ENOENT' }] },
+    /^note certificates: \/c\/desk\.pem adds none \(ENOENT\)\. Name a file/,
   ],
   ['an old Node', { node: 'v18.19.0' }, /^bad node: v18\.19\.0 .* Install Node 20\.12/],
   ['no browser', { browsers: [] }, /^bad browser: none is here; looked for chromium in/],
@@ -108,7 +114,7 @@ test('a version’s age is reckoned from the days of known ones', () => {
 
 test('the text says at its end whether audits run', () => {
   const told = formatDiagnoses(diagnose({ ...SOUND, loopback: 'EPERM' }), { paint, width: 60 });
-  expect(told).toMatch(/^· node {7}v20\.20\.2 on linux x64\n/);
-  expect(told).toMatch(/\n■ ports {6}127.*\n {13}All traffic/);
+  expect(told).toMatch(/^· node {9}v20\.20\.2 on linux x64\n/);
+  expect(told).toMatch(/\n■ ports {8}127.*\n {15}All traffic/);
   expect(told).toMatch(/\n\nAudits cannot run here yet\.\n$/);
 });

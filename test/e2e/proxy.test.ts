@@ -1,5 +1,7 @@
 import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals';
 import { createServer, type Server } from 'node:http';
+import { createServer as createSecure } from 'node:https';
+import { generate } from 'selfsigned';
 import type { RunDocument } from '../../dist/src/core/run.js';
 import { startForwardProxy, type ForwardProxy } from '../support/forward-proxy.js';
 import { Workshop } from '../support/program.js';
@@ -100,4 +102,40 @@ test('an address that is no proxy’s is one sentence, and 2', async () => {
   expect(err).toBe(
     'mivket: HTTPS_PROXY names "socks5://127.0.0.1:1080", which Mivket cannot go through: it must be an http or https address, such as http://proxy.example:3128.\n',
   );
+});
+
+test('a company’s own certificates are trusted', async () => {
+  const host = 'cdn.fernmap.example';
+  const { private: key, cert } = await generate([{ name: 'commonName', value: host }], {
+    extensions: [{ name: 'subjectAltName', altNames: [{ type: 2, value: host }] }],
+  });
+  const inside = createSecure({ key, cert }, (_ask, answer) =>
+    answer
+      .setHeader('content-type', 'text/javascript')
+      .end('document.currentScript.insertAdjacentHTML("afterend", "<img src=data:>")'),
+  );
+  const reroute = `reroute: { ${host}: "https://127.0.0.1:${await listen(inside)}" }`;
+  const own = shop.write('inside.yaml', `${reroute}\nviewports: [{ name: p, width: 390 }]`);
+  const code = `<p>Sow</p><script src="https://${host}/draw.js"></script>`;
+  const args = [
+    'audit',
+    ...SKIP,
+    '--no-ranges',
+    '--house',
+    own,
+    '--format',
+    'json',
+    '--code',
+    code,
+  ];
+  const find = async (env: Record<string, string>) => {
+    const { out } = await shop.run(args, { env });
+    return (JSON.parse(out) as RunDocument).snippets[0]!.findings.map(({ id }) => id);
+  };
+  expect(await find({})).not.toContain('picture-without-alt');
+  expect(await find({ SSL_CERT_FILE: shop.write('desk.pem', cert) })).toEqual([
+    'picture-without-alt',
+  ]);
+  inside.closeAllConnections();
+  inside.close();
 });

@@ -315,7 +315,7 @@ Please send this instead:
     [
       'a concern',
       { findings: [makeFinding()], mended },
-      /It would be better .*\n1\. .*\nPlease send this instead:\n\n<iframe/,
+      /It would be better [^:]*:\n1\. .*\nPlease send this instead:\n\n<iframe/,
     ],
     [
       'a blocker that only a person can mend',
@@ -343,7 +343,7 @@ Please send this instead:
     expect(reply({ findings: many })).toMatch(/\n4\. .*\nThere are 2 things more/);
     const notJudged = [{ id: 'page-hangs', why: 'it never came', snippet: 'map.html' }];
     expect(reply({ verdict: 'unsure' }, notJudged)).toBe(
-      'Thank you for map.html. We cannot say yet whether it can go online (not all was seen: it never came).\n',
+      'Thank you for map.html. We cannot say yet whether it can go online (not all\nwas seen: it never came).\n',
     );
   });
 

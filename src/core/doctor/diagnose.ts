@@ -31,6 +31,8 @@ export interface MachineFacts {
   /** The proxy variables that are set, without credentials; why one does not serve. */
   proxy: { name: string; value: string; usable: boolean; fault: string | null }[];
   folders: { what: string; path: string; fault: string | null; freeBytes: number | null }[];
+  /** Certificates that are trusted besides those that Node brings: where from, how many, why not. */
+  trusted: { source: string; count: number; fault: string | null }[];
   /** What versions before left in the cache. */
   old: { path: string; bytes: number }[];
   /** Why no port of the loopback can be opened; null where it can. */
@@ -59,6 +61,7 @@ export function diagnose(facts: MachineFacts): Diagnosis[] {
     judgeSandbox(facts),
     judgeFonts(facts),
     ...judgeProxy(facts),
+    ...facts.trusted.map(judgeTrusted),
     judgeLoopback(facts),
     ...facts.folders.map(judgeFolder),
     ...judgeOld(facts),
@@ -187,6 +190,13 @@ function judgeFolder({ what, path, fault, freeBytes }: MachineFacts['folders'][n
   if (freeBytes !== null && freeBytes < LEAST_FREE)
     return note(what, `${path} has little room left`, 'Keep 500 MB free.');
   return good(what, path);
+}
+
+function judgeTrusted({ source, count, fault }: MachineFacts['trusted'][number]): Diagnosis {
+  const item = 'certificates';
+  if (fault !== null)
+    return note(item, `${source} adds none (${fault})`, 'Name a file of certificates (PEM).');
+  return good(item, `Node’s own, and ${countWords(count, 'certificate')} of ${source}`);
 }
 
 function judgeOld({ old }: MachineFacts): Diagnosis[] {

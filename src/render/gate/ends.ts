@@ -5,6 +5,7 @@ import type { Duplex } from 'node:stream';
 import { connect as startTls } from 'node:tls';
 import type { GateCertificate } from './certificate.js';
 import type { Answer, Ask } from './exchange.js';
+import { getTrust } from './trusted.js';
 
 /** What an end of TLS hands on. */
 export interface EndHandlers {
@@ -45,7 +46,7 @@ export function isSecure(socket: Socket): Promise<boolean | null> {
 /** Holds the other side's certificate against its host; resolves to what is wrong with it, or null. */
 export function checkCertificate(onward: Socket, host: string): Promise<string | null> {
   return new Promise((resolve) => {
-    const name = isIP(host) ? {} : { servername: host };
+    const name = { ...(isIP(host) ? {} : { servername: host }), ...getTrust() };
     const secure = startTls({ socket: onward, host, ...name, ALPNProtocols: ['h2', 'http/1.1'] });
     secure.once('secureConnect', () => {
       secure.destroy();

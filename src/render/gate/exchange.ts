@@ -14,6 +14,7 @@ import type { Refusal } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
 import { getPath } from './address.js';
 import type { Take } from './recorder.js';
+import { getTrust } from './trusted.js';
 import {
   askProxy,
   getRefusalFault,
@@ -193,7 +194,10 @@ async function open(to: Onward, realHost: string, more: RequestOptions): Promise
   const start = scheme === 'https:' ? secureRequest : plainRequest;
   const name = realHost.replace(/:\d+$/, '');
   // The certificate is held against the name the page asked for, whatever address is dialled.
-  const named = isIP(name) ? {} : { servername: name };
+  const named = {
+    ...(isIP(name) ? {} : { servername: name }),
+    ...(scheme === 'https:' && getTrust()),
+  };
   if (!via) return start({ ...more, host, port, ...named } as RequestOptions);
   if (scheme === 'http:' && host === name && !isUpgrade(more))
     return askProxy(via, { ...more, path: `http://${realHost}${more.path}` });

@@ -9,6 +9,7 @@ import { isSpecialName } from '../../core/measure/private-address.js';
 import { decodePart } from '../../core/measure/site.js';
 import { describeFault } from '../../core/words/fault.js';
 import { joinAuthority, stripBrackets } from './address.js';
+import { getTrust } from './trusted.js';
 
 /** A forward proxy of the network that this machine is in. */
 export interface Proxy {
@@ -95,7 +96,8 @@ export function parseProxy(given: string): Proxy | null {
 export function askProxy(proxy: Proxy, options: RequestOptions, limit = LIMIT): ClientRequest {
   const open = proxy.scheme === 'https:' ? secureRequest : plainRequest;
   const { host, port, authorization } = proxy;
-  const ask = open({ ...options, host, port, timeout: limit });
+  const trust = proxy.scheme === 'https:' ? getTrust() : {};
+  const ask = open({ ...options, ...trust, host, port, timeout: limit });
   if (authorization) ask.setHeader('proxy-authorization', authorization);
   ask.once('timeout', () => ask.destroy(Object.assign(new Error(), { code: 'ETIMEDOUT' })));
   return ask;

@@ -12,6 +12,7 @@ import { getCacheFolder } from './cache-folder.js';
 import { exists } from './folder.js';
 import { listOldCaches, removeOldCaches } from '../browser/old-caches.js';
 import { hideCredentials, parseProxy, type Proxy } from '../gate/upstream.js';
+import { listTrusted } from '../gate/trusted.js';
 import { within } from '../bounds/limit.js';
 import { askVersion } from '../browser/version.js';
 
@@ -60,6 +61,9 @@ export async function examineMachine(
     boxes,
     proxy,
     folders,
+    trusted: listTrusted(env).map(({ source, certificates, fault }) => ({
+      ...{ source, fault, count: certificates.length },
+    })),
     old,
     loopback,
   };
