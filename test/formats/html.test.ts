@@ -51,6 +51,21 @@ function list(html: string): Node[] {
 const attribute = (node: Node, name: string) =>
   node.attrs.find((one) => one.name === name)?.value ?? null;
 
+test('the overview stays a table where a phone lays its rows out otherwise', async () => {
+  const report = makeReport();
+  report.snippets.push(makeSnippet({ name: 'beds.html' }));
+  const nodes = list(await format(report));
+  const roles = nodes.flatMap((node) => attribute(node, 'role') ?? []);
+  const count = (role: string) => roles.filter((one) => one === role).length;
+  expect(['table', 'row', 'columnheader', 'cell'].map(count)).toEqual([1, 3, 5, 10]);
+});
+
+test('says at its end what is left out', async () => {
+  const report = makeReport();
+  report.since = { run: '<b>last', startedAt: '2026-01-01T09:30:00.000Z' };
+  expect(await format(report)).toContain('Only what &lt;b&gt;last (2026-01-01) did not have');
+});
+
 test('asks for nothing outside, has no script, and every picture has its words', async () => {
   const html = await format(makeReport());
   const nodes = list(html);

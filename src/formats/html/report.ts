@@ -146,26 +146,26 @@ function formatList(document: RunDocument): Html {
   const { snippets } = document;
   const rows = orderByWorst(snippets).map(
     (snippet) =>
-      html`<tr>
-        <td><a href="#s${snippets.indexOf(snippet) + 1}">${cleanLine(snippet.name)}</a></td>
-        <td class="${getTone(snippet)}"><b>${snippet.verdict.toUpperCase()}</b></td>
-        <td>${formatCounts(snippet).replace(/^, /, '') || 'nothing found'}</td>
-        <td class="reason">${cleanLine(getMainReason(snippet, document))}</td>
-        <td>${formatFits(snippet).replace(/^fits /, '')}</td>
+      html`<tr role="row">
+        <td role="cell">
+          <a href="#s${snippets.indexOf(snippet) + 1}">${cleanLine(snippet.name)}</a>
+        </td>
+        <td role="cell" class="${getTone(snippet)}"><b>${snippet.verdict.toUpperCase()}</b></td>
+        <td role="cell">${formatCounts(snippet).replace(/^, /, '') || 'nothing found'}</td>
+        <td role="cell" class="reason">${cleanLine(getMainReason(snippet, document))}</td>
+        <td role="cell" class="fits">${formatFits(snippet).replace(/^fits /, '')}</td>
       </tr>`,
   );
+  const heads = ['Snippet', 'Verdict', 'Found', 'Why', 'Fits'];
+  // On a phone a row is not laid out as one, and is one all the same.
   return html`<nav class="wide" aria-label="Snippets">
-    <table>
-      <thead>
-        <tr>
-          <th>Snippet</th>
-          <th>Verdict</th>
-          <th>Found</th>
-          <th>Why</th>
-          <th>Fits</th>
+    <table role="table">
+      <thead role="rowgroup">
+        <tr role="row">
+          ${heads.map((head) => html`<th role="columnheader">${head}</th>`)}
         </tr>
       </thead>
-      <tbody>
+      <tbody role="rowgroup">
         ${rows}
       </tbody>
     </table>

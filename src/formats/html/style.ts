@@ -44,6 +44,8 @@ details.whole { border-top: 1px solid var(--line); padding: .9rem 0; } details.w
 nav ol { list-style: none; margin: 0; padding: 0; } footer { padding-top: 2rem; padding-bottom: 3rem; margin-top: 3rem; font-size: .88rem; color: var(--faint); }
 footer > div { border-top: 1px solid var(--line); padding-top: 1rem; }
 .missing { display: block; padding: 2rem 1rem; color: #6a645b; font-size: .85rem; }
-@media (max-width: 46rem) { .shots { flex-direction: column; } .shots figure { flex: none !important; width: 100%; } dl { grid-template-columns: 1fr; } dd { margin-bottom: .4rem; } header.top { flex-direction: column-reverse; gap: .6rem; } }
+@media (max-width: 46rem) { .shots { flex-direction: column; } .shots figure { flex: none !important; width: 100%; } dl { grid-template-columns: 1fr; } dd { margin-bottom: .4rem; } header.top { flex-direction: column-reverse; gap: .6rem; }
+  nav thead { position: absolute; clip-path: inset(50%); } nav tbody { display: block; } nav tr { display: grid; grid-template-columns: 1fr auto; column-gap: .8rem; padding: .5rem 0; border-bottom: 1px solid var(--line); }
+  nav td { padding: 0; border: 0; min-width: 0; overflow-wrap: anywhere; } nav td:nth-child(n + 3) { grid-column: 1 / -1; } nav td:empty { display: none; } nav .fits::before { content: 'fits '; color: var(--faint); } }
 @media print { :root { --paper: #fff; } body { font-size: 11pt; } section.snippet, article, figure { break-inside: avoid; } section.snippet { break-inside: auto; } .shot, .stamp, .mark, .number { print-color-adjust: exact; } }
 `;
