@@ -66,7 +66,7 @@ test('a replay needs nobody, finds what was found, and is the same every time', 
     expect(first.document.notJudged).toContainEqual({
       id,
       snippet: 'film.html',
-      why: 'the recording keeps no film and no sound',
+      why: 'the recording keeps no film and no sound (phone, column)',
     });
 });
 
