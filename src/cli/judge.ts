@@ -17,6 +17,12 @@ export async function judge(
   const drawn = options.save.find((file) => getFormatOf(file)?.drawn);
   if (drawn !== undefined)
     throw clash(`--save ${drawn}`, 'judge', 'a contact sheet is drawn by the browser, in `audit`');
+  if (options.record !== undefined)
+    throw clash(
+      `--save ${options.record}`,
+      'judge',
+      'traffic is recorded where there is some, in `audit`',
+    );
   await checkTargets(options, world.cwd);
   const folder = resolve(world.cwd, run);
   const request = { ...(await readJudging(options, world.cwd)), folder, shown: run };

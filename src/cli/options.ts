@@ -185,7 +185,7 @@ export function clash(option: string, other: string, why: string): ToolError {
 function readBudget(given: readonly string[], context: z.RefinementCtx): FindingBudget {
   const budget: FindingBudget = {};
   for (const one of given) {
-    const [, name, count] = /^([a-z]+)[:=](\d+)$/.exec(one) ?? [];
+    const [, name, count] = /^([a-z]+):(\d+)$/.exec(one) ?? [];
     const known = level.safeParse(name);
     if (known.success) budget[known.data] = Number(count);
     else

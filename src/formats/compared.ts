@@ -1,7 +1,7 @@
 import stringWidth from 'string-width';
 import type { Candidate, Comparison } from '../core/compare/candidates.js';
-import { formatBytes, formatPixels, formatWire } from '../core/measure/units.js';
-import { joinWords } from '../core/words/list.js';
+import { formatPixels, formatWire } from '../core/measure/units.js';
+import { countWords, joinWords } from '../core/words/list.js';
 import { cleanLine } from './clean.js';
 import type { FormatMeans } from './table.js';
 import { SHAPES } from './text-grid.js';
@@ -61,7 +61,7 @@ function toRows(one: Candidate): [what: string, value: string][] {
     ['concerns', count(counts.concern)],
     ['advice', count(counts.advice)],
     ['fits', tellFit(fits, fitsFrom)],
-    ['code', formatBytes(code)],
+    ['code', countWords(code, 'character')],
     ['on the wire', wire ? formatWire(wire) : count(wire)],
     ['requests', count(requests)],
     ['other hosts', requests === null && hosts.length === 0 ? UNKNOWN : count(hosts.length)],

@@ -27,7 +27,7 @@ describe('the options of audit', () => {
   });
 
   test('a budget is a number for each level', () => {
-    expect(parseOptions({ budget: ['blocker:0', 'advice=12'] }).budget).toEqual({
+    expect(parseOptions({ budget: ['blocker:0', 'advice:12'] }).budget).toEqual({
       ...{ blocker: 0, advice: 12 },
     });
   });

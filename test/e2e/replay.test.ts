@@ -127,6 +127,7 @@ test('a kept run is judged again under another house, without a browser', async 
 test.each([
   [['judge', 'in'], /^mivket: in is no kept run: it has no kept\.json\. Give a folder that/],
   [['audit', 'in', '--replay', 'no.har'], /^mivket: no\.har does not exist\. Give an HTTP Archive/],
+  [['judge', 'first', '--save', 'b.har'], /`--save b\.har` does not go with `judge`/],
   [['audit', 'in', '--record', 'a.txt'], /`--record` must end on \.har, found "a\.txt"/],
   [['audit', 'in', '--record', 'a.har', '--replay', 'all.har'], /`--record` does not go with/],
   [['audit', 'in', '--keep', 'x', '--markup-only'], /`--keep` does not go with `--markup-only`/],

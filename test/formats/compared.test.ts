@@ -23,6 +23,7 @@ const comparison = compareCandidates(makeDocument([heavy, light]));
 
 test('candidates stand side by side where there is room', () => {
   const text = formatComparison(comparison, { paint, width: 80 });
+  expect(text).toMatch(/code +\d+ characters +\d+ characters/);
   expect(text).toMatch(/on the wire +20 kB +–/);
   expect(text).toMatch(/height in column, 320 +120 px +not known/);
   expect(text).toMatch(/fits +not everywhere +everywhere/);

@@ -112,6 +112,15 @@ describe('SARIF', () => {
     ]);
   });
 
+  test('says what is new since a run before', () => {
+    const states = (document: RunDocument) =>
+      format(document).runs[0]!.results!.map(({ baselineState }) => baselineState);
+    const [snippet] = makeRun().snippets;
+    const since = { run: 'last', startedAt: '2026-01-01T09:30:00.000Z' };
+    expect(states(makeDocument([snippet!], { since }))).toEqual(['new', 'new', 'new']);
+    expect(states(makeDocument([snippet!]))).toEqual([undefined, undefined, undefined]);
+  });
+
   test('has cures of whole files as edits, by lines and by offsets', () => {
     const [, wide] = format(makeRun()).runs[0]!.results!;
     const [change] = wide!.fixes![0]!.artifactChanges;

@@ -26,6 +26,7 @@ export function attemptCheck<T>(check: Check, faults: CheckFaults, work: () => T
 /** What checks threw, by their names. */
 export type CheckFaults = Map<string, { error: unknown }>;
 
+/** Why a check says nothing, where it broke down; null where it did not. */
 export function explainFaults(faults: CheckFaults, { id }: Check): string | null {
   const fault = faults.get(id);
   if (!fault) return null;
@@ -33,6 +34,7 @@ export function explainFaults(faults: CheckFaults, { id }: Check): string | null
   return `the check itself broke down (${said.split('\n')[0]})`;
 }
 
+/** What a check finds in the markup and in the renders that it reads. */
 export function runCheck(
   check: Check,
   judged: Judged,
@@ -42,6 +44,7 @@ export function runCheck(
   return judgeRenders(check, judged, selectRenders(prepared, check.needs));
 }
 
+/** What a check finds in these renders, with how it counts in the house. */
 export function judgeRenders(
   check: Check,
   judged: Judged,

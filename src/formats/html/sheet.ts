@@ -110,7 +110,7 @@ function formatOutline(marks: readonly Mark[], region: Shot['region'], shift: nu
     `width: ${percent(box.width / region.width)}`,
     `height: ${percent(box.height / region.height)}`,
   ].join('; ');
-  const tags = marks.map((one) => html`<b class="${one.level}">${one.number}</b>`);
+  const tags = marks.map((one) => html`<b class="${one.level}"><i>${one.number}</i></b>`);
   return html`<span class="mark ${level}" style="${style}" aria-hidden="true"
     ><span class="tags" style="left: ${shift - 2}px">${tags}</span></span
   >`;

@@ -31,7 +31,7 @@ figure { margin: 0; min-width: 0; } figcaption { font-size: .8rem; margin-bottom
 .mark { position: absolute; border: 2px solid currentColor; box-shadow: 0 0 0 2px rgb(250 248 244 / .9), inset 0 0 0 2px rgb(250 248 244 / .9); }
 .mark.blocker, .mark .blocker { color: #a33b20; } .mark.concern, .mark .concern { color: #8a6100; } .mark.advice, .mark .advice { color: #3d5a73; }
 .tags { position: absolute; left: -2px; top: -2px; display: flex; gap: 2px; }
-.tags b { min-width: 17px; padding: 0 4px; background: currentColor; font: 600 12px/17px system-ui, Arial, sans-serif; text-align: center; box-shadow: 0 0 0 1px rgb(250 248 244 / .9); } .tags b::first-line { color: #fff; }
+.tags b { min-width: 17px; padding: 0 4px; background: currentColor; font: 600 12px/17px system-ui, Arial, sans-serif; text-align: center; box-shadow: 0 0 0 1px rgb(250 248 244 / .9); } .tags i { font-style: normal; color: #fff; }
 article { border-top: 1px solid var(--line); padding: 1.1rem 0 1.2rem; }
 article header { display: flex; flex-wrap: wrap; gap: .3rem .8rem; align-items: baseline; }
 .number.small { font-size: .75rem; } .measured { width: auto; font-size: .9rem; } .measured th, .measured td { padding: .15rem 1.2rem .15rem 0; } .measured tbody tr:last-child td { border: 0; } .reason { max-width: 34rem; } details.alike summary { cursor: pointer; margin-top: .6rem; } details.alike ul { list-style: none; margin: .4rem 0 0; padding: 0; font-size: .92rem; } details.alike li { margin: .2rem 0; }
