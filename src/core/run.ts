@@ -246,7 +246,9 @@ export const runSchema = z.object({
   idleWaivers: z
     .array(idleWaiver)
     .default([])
-    .describe('Waivers of the house that accept nothing in this run, though it looked for that.'),
+    .describe(
+      'Waivers that name a snippet of the run and accept nothing in it, though all was looked at.',
+    ),
   snippets: z.array(snippet),
 });
 

@@ -54,6 +54,7 @@ export async function rejudge(request: RejudgeRequest, called: Called): Promise<
     slots: before.slots.filter(({ name }) => list.slots.includes(name)),
     viewports: flatMap(list.viewports, (name) => findViewport(kept, name)),
     markupOnly: null,
+    whole: isAll(before.slots, list.slots) && isAll(before.viewports, list.viewports),
     earlier: await readEarlier(request, called),
     startedAt,
   };
@@ -85,6 +86,10 @@ export async function readEarlier(
     (one) => [one.name, new Map(one.findings.map(({ key, level }) => [key, level]))] as const,
   );
   return { run: newSince, startedAt: document.startedAt, findings: new Map(findings) };
+}
+
+function isAll(all: readonly { name: string }[], names: readonly string[]): boolean {
+  return all.every(({ name }) => names.includes(name));
 }
 
 /** Whether hosts were silent in it. */

@@ -91,6 +91,8 @@ export interface Plan {
   wants: Wants;
   /** Which windows are tried besides; null: none. */
   search: Interval | null;
+  /** Whether all of the house's slots, windows and ways are looked at, and whatever is asked for lets in. */
+  whole: boolean;
   /** The run whose findings are left out; null: none are. */
   earlier: Earlier | null;
   startedAt: Date;
@@ -127,6 +129,7 @@ export function planAudit(request: AuditRequest, called: Called): Plan {
       wants['as-is'].includes('widths') && request.ranges !== false
         ? toInterval(house.searchWidths)
         : null,
+    whole: isWhole(request),
     earlier: null,
     startedAt: new Date(),
   };
@@ -134,6 +137,11 @@ export function planAudit(request: AuditRequest, called: Called): Plan {
   checkSlots(plan);
   if (plan.markupOnly === null) checkRooms(plan);
   return plan;
+}
+
+function isWhole({ slots, viewports, widths, inserts, ranges, offline }: AuditRequest): boolean {
+  const narrowed = [slots, viewports, widths, inserts].some((one) => one?.length);
+  return !narrowed && ranges !== false && offline !== true;
 }
 
 function toInterval([from, to]: House['searchWidths']): Interval {

@@ -78,7 +78,7 @@ export class Results {
 
   /** The run as a document; unsure where a snippet is missing. */
   async makeDocument(engines: RunDocument['engines']): Promise<RunDocument> {
-    const { startedAt, house, earlier } = this.#plan;
+    const { startedAt, house, earlier, whole } = this.#plan;
     const judgements: Result[] = [];
     for await (const judgement of this.#spool.read()) judgements.push(judgement);
     const snippets = judgements.map(({ report }) => report);
@@ -99,8 +99,8 @@ export class Results {
       checks,
       notJudged,
       since: earlier && { run: earlier.run, startedAt: earlier.startedAt },
-      // What is left out may be what a waiver is for.
-      idleWaivers: earlier ? [] : listIdleWaivers(waived),
+      // What is left out, or was not looked at, may be what a waiver is for.
+      idleWaivers: earlier || unfinished || !whole ? [] : listIdleWaivers(waived),
       snippets,
     };
   }

@@ -38,6 +38,7 @@ const waive = (given: Partial<Waiver>): Waiver => ({
   ...{ finding: 'frame-unnamed', until: '2027-01-01', reason: 'spring' },
   ...given,
 });
+const named = (given: Partial<Waiver>) => waive({ snippet: 'map.html', ...given });
 const listWaived = ({ findings }: SnippetReport) =>
   findings.map(({ waiver }) => waiver !== null && !waiver.expired);
 
@@ -74,16 +75,20 @@ describe('a waiver that accepts nothing', () => {
 
   test('is told', () => {
     const piece = 'fernmap.example/workshop';
-    const told = { snippet: null, piece, reason: 'spring', until: '2027-01-01', by: null };
-    expect(list(waive({ piece }))).toEqual([{ finding: 'frame-unnamed', ...told }]);
+    const told = { snippet: 'map.html', piece, reason: 'spring', until: '2027-01-01', by: null };
+    expect(list(waive({ piece, snippet: 'map.html' }))).toEqual([
+      { finding: 'frame-unnamed', ...told },
+    ]);
   });
 
   test.each<[string, Waiver, boolean, boolean]>([
-    ['that one accepts', waive({ piece: 'beds' }), true, false],
-    ['that ran out', waive({ piece: 'workshop', until: '2026-05-31' }), true, false],
+    ['that one accepts', named({ piece: 'beds' }), true, false],
+    ['that may be for a snippet elsewhere', waive({ piece: 'workshop' }), true, false],
+    ['that is for several', waive({ snippet: '*.html', piece: 'workshop' }), true, false],
+    ['that ran out', named({ piece: 'workshop', until: '2026-05-31' }), true, false],
     ['of a snippet that is not here', waive({ snippet: 'film.html' }), true, false],
-    ['of what was not looked for', waive({ piece: 'workshop' }), false, false],
-    ['of what was not seen', waive({ piece: 'workshop' }), true, true],
+    ['of what was not looked for', named({ piece: 'workshop' }), false, false],
+    ['of what was not seen', named({ piece: 'workshop' }), true, true],
   ])('is not one %s', (_name, waiver, ran, unseen) => {
     expect(list(waiver, ran, unseen)).toEqual([]);
   });

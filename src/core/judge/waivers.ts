@@ -39,6 +39,10 @@ function fits({ snippet: pattern }: Waiver, { name, path }: About['snippet']): b
   return [name, path].some((text) => text !== null && (text === pattern || matches(text)));
 }
 
+function isNamed({ snippet }: Waiver, { name, path }: Pick<Snippet, 'name' | 'path'>): boolean {
+  return snippet !== undefined && (snippet === name || snippet === path);
+}
+
 /** What stands for the middle of a long piece, as excerpts have it. */
 const CUT = '…';
 
@@ -70,7 +74,10 @@ export interface Waived {
   today: string;
 }
 
-/** The waivers in force that accept nothing, though what they are for was looked for where they are for it. */
+/**
+ * The waivers in force that accept nothing, of those that name a snippet of the run, where what they are for was looked
+ * for in it: another may be for a snippet that is not here.
+ */
 export function listIdleWaivers({
   house,
   snippets,
@@ -81,7 +88,7 @@ export function listIdleWaivers({
   const ran = new Set(checks.filter((check) => check.ran).map(({ id }) => id));
   const due = house.waivers.filter(({ finding, until }) => until >= today && ran.has(finding));
   return flatMap(due, (waiver) => {
-    const own = snippets.filter((snippet) => fits(waiver, snippet));
+    const own = snippets.filter((snippet) => isNamed(waiver, snippet));
     const isUnseen = ({ name }: SnippetReport) =>
       notJudged.some(({ id, snippet }) => id === waiver.finding && snippet === name);
     const used = own.some(({ findings }) => findings.some((one) => isGranted(one, waiver)));
