@@ -1,6 +1,6 @@
 import type { Level } from './house/house.js';
 import type { RunDocument, Verdict } from './run.js';
-import { compareLevels } from './verdict.js';
+import { isHeldOn } from './verdict.js';
 
 /** How many findings of a level a run may have; of a level that is left out as the house holds on it. */
 export type FindingBudget = { [level in Level]?: number };
@@ -18,7 +18,7 @@ export function spend(document: RunDocument, budget: FindingBudget): Spent {
   const over = levels
     .map((level) => ({ level, found: counts[level], allowed: budget[level] ?? Infinity }))
     .filter(({ found, allowed }) => found > allowed);
-  const holds = (level: Level) => compareLevels(level, house.holdOn) <= 0;
+  const holds = (level: Level) => isHeldOn(level, house.holdOn);
   const held = levels.some(
     (level) => budget[level] === undefined && holds(level) && counts[level] > 0,
   );

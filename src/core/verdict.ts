@@ -14,6 +14,11 @@ export function getWorst(a: Level | null, b: Level | null): Level | null {
   return compareLevels(a, b) <= 0 ? a : b;
 }
 
+/** Whether a level is one to hold on. */
+export function isHeldOn(level: Level, holdOn: Level): boolean {
+  return compareLevels(level, holdOn) <= 0;
+}
+
 /** Whether a finding counts: not where a waiver in force accepts it. */
 export function counts(finding: Pick<Finding, 'waiver'>): boolean {
   return !finding.waiver || finding.waiver.expired;
@@ -31,9 +36,7 @@ export function countLevels(findings: readonly Finding[]): Counts {
  * found one did not judge; else `clear`.
  */
 export function getVerdict(findings: readonly Finding[], holdOn: Level, blind: boolean): Verdict {
-  const held = findings.some(
-    (finding) => counts(finding) && compareLevels(finding.level, holdOn) <= 0,
-  );
+  const held = findings.some((finding) => counts(finding) && isHeldOn(finding.level, holdOn));
   if (held) return 'hold';
   return blind ? 'unsure' : 'clear';
 }

@@ -1,6 +1,6 @@
 import { create } from 'xmlbuilder2';
 import type { CheckReport, Finding, RunDocument, SnippetReport } from '../core/run.js';
-import { compareLevels, counts } from '../core/verdict.js';
+import { counts, isHeldOn } from '../core/verdict.js';
 import { flatMap } from '../core/lists.js';
 import { cleanLine } from './clean.js';
 
@@ -64,13 +64,13 @@ function toCase(
 ): Case {
   const { id, subject, level } = check;
   const found = snippet.findings.filter((one) => one.id === id);
-  const holding = found.filter((one) => counts(one) && compareLevels(one.level, house.holdOn) <= 0);
+  const holding = found.filter((one) => counts(one) && isHeldOn(one.level, house.holdOn));
   const missed = notJudged.find((one) => one.id === id && one.snippet === snippet.name);
   const said = { id, subject, text: found.map(formatFound).join('\n') };
   if (holding.length > 0)
     return { ...said, outcome: 'failure', brief: cleanLine(holding[0]!.message) };
   const why = missed ? `Not judged: ${cleanLine(missed.why)}.` : '';
-  const holds = level !== 'off' && compareLevels(level, house.holdOn) <= 0;
+  const holds = level !== 'off' && isHeldOn(level, house.holdOn);
   if (missed && holds && snippet.verdict === 'unsure')
     return { ...said, outcome: 'error', brief: why };
   if (found.length > 0 && !found.some(counts))

@@ -1,3 +1,4 @@
+import { decapitalize } from '../core/words/list.js';
 import type { CommandAbout, ProgramAbout } from './about.js';
 
 /** The manual page (roff, `man` macros). */
@@ -42,5 +43,5 @@ function toRoff(words: string): string {
 }
 
 function decapitalizeSentence(words: string): string {
-  return `${words.charAt(0).toLowerCase()}${words.slice(1)}`.replace(/\.$/, '');
+  return decapitalize(words).replace(/\.$/, '');
 }

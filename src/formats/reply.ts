@@ -1,6 +1,6 @@
 import { flatMap } from '../core/lists.js';
 import type { RunDocument, SnippetReport } from '../core/run.js';
-import { compareLevels, counts } from '../core/verdict.js';
+import { counts, isHeldOn } from '../core/verdict.js';
 import { countWords } from '../core/words/list.js';
 import { listBlocks, type Block } from './blocks.js';
 import { clean, cleanLine } from './clean.js';
@@ -23,7 +23,7 @@ export function formatReply(document: RunDocument): string {
 function formatOne(snippet: SnippetReport, document: RunDocument): string {
   const { holdOn } = document.house;
   const blocks = listBlocks(snippet).filter(({ main }) => counts(main));
-  const needed = blocks.filter(({ main }) => compareLevels(main.level, holdOn) <= 0);
+  const needed = blocks.filter(({ main }) => isHeldOn(main.level, holdOn));
   const wished = blocks.filter((block) => !needed.includes(block) && block.main.level !== 'advice');
   const asked = [...needed, ...wished].slice(0, MOST_ASKED);
   const lines = [

@@ -13,7 +13,6 @@ import type { Check } from '../core/check.js';
 import type { CheckReport, HouseReport, RunDocument, SnippetReport } from '../core/run.js';
 import { countLevels, getOverall } from '../core/verdict.js';
 import { CHECKS } from '../checks/index.js';
-import type { Level } from '../core/house/house.js';
 import { listIdleWaivers } from '../core/judge/waivers.js';
 import { makeLost, OWN_FAULT } from '../render/bounds/lost.js';
 import type { Faults } from './faults.js';
@@ -51,11 +50,12 @@ export class Results {
     const { snippets, house, checks, startedAt, markupOnly, earlier } = this.#plan;
     const snippet = snippets[index]!;
     const { published } = snippet;
+    const before = earlier?.findings.get(snippet.name);
     const about = {
       ...{ snippet, checks, known: CHECKS, markupOnly },
       house: published ? housePublished(house, published) : house,
       today: getDay(startedAt),
-      ...(earlier && { before: earlier.findings.get(snippet.name) ?? NOTHING }),
+      ...(before && { before }),
     };
     const { report, notJudged, broken } =
       (measured && this.#attempt({ ...about, ...measured })) ??
@@ -109,9 +109,6 @@ export class Results {
     return this.#spool.close();
   }
 }
-
-/** A snippet that the earlier run did not have. */
-const NOTHING: ReadonlyMap<string, Level> = new Map();
 
 /** `YYYY-MM-DD` */
 function getDay(date: Date): string {

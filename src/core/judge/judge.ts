@@ -6,7 +6,7 @@ import type { House, Level } from '../house/house.js';
 import type { Markup } from '../markup/markup.js';
 import type { Finding, NotJudged, SnippetReport } from '../run.js';
 import type { Snippet } from '../snippet.js';
-import { compareLevels, getVerdict } from '../verdict.js';
+import { compareLevels, getVerdict, isHeldOn } from '../verdict.js';
 import { decapitalize } from '../words/list.js';
 import { composeMend } from '../mend/compose.js';
 import type { Intent } from '../mend/intent.js';
@@ -218,7 +218,7 @@ function isConfirmed({ needs }: Check, fact: Fact<unknown>, { evidence }: Judged
 /** A check that did not judge and could have held the snippet: there a blocker could hide. */
 function isBlind(check: Check, judged: Judged, unseen: ReadonlySet<string>): boolean {
   const level = judged.house.levels[check.id] ?? check.level;
-  if (level === 'off' || compareLevels(level, judged.house.holdOn) > 0) return false;
+  if (level === 'off' || !isHeldOn(level, judged.house.holdOn)) return false;
   return unseen.has(check.id);
 }
 
