@@ -1,3 +1,4 @@
+import { getDay } from '../core/words/time.js';
 import type { House } from '../core/house/house.js';
 import { judgeSnippet } from '../core/judge/judge.js';
 import { readMarkup } from '../core/markup/markup.js';
@@ -15,7 +16,7 @@ export function tellEarly(
   progress: ProgressBar,
 ): true {
   const checks = chooseChecks({ ...(only && { only }), ...(skip && { skip }) }, called);
-  const today = new Date().toISOString().slice(0, 10);
+  const today = getDay(new Date());
   for (const snippet of snippets) {
     const { report } = judgeSnippet({
       snippet,

@@ -1,3 +1,4 @@
+import { formatMinute } from '../core/words/time.js';
 import type { ChangedSnippet, RunComparison } from '../core/compare/runs.js';
 import { countWords } from '../core/words/list.js';
 import { cleanLine } from './clean.js';
@@ -24,8 +25,8 @@ export function formatRunComparison(comparison: RunComparison, means: ComparedMe
 }
 
 function tellRun({ name, startedAt, verdict, snippets }: RunComparison['before']): string {
-  const when = startedAt.slice(0, 16).replace('T', ' ');
-  return `${cleanLine(name)}  ${when}  ${countWords(snippets, 'snippet')}  ${verdict.toUpperCase()}`;
+  const when = startedAt ? `${formatMinute(startedAt)}  ` : '';
+  return `${cleanLine(name)}  ${when}${countWords(snippets, 'snippet')}  ${verdict.toUpperCase()}`;
 }
 
 function formatChanged(one: ChangedSnippet, { paint, width }: ComparedMeans): string {

@@ -1,3 +1,4 @@
+import { getDay } from '../core/words/time.js';
 import type { Finding, IdleWaiver, RunDocument, SnippetReport, Verdict } from '../core/run.js';
 import { countLevels, counts } from '../core/verdict.js';
 import { joinWords } from '../core/words/list.js';
@@ -36,9 +37,8 @@ export function formatCounts(snippet: SnippetReport): string {
 
 /** What a report says at its end of the run as a whole: what is left out, and what of the house is out of date. */
 export function listEndNotes({ since, idleWaivers }: RunDocument): string[] {
-  const left = since
-    ? [`Only what ${since.run} (${since.startedAt.slice(0, 10)}) did not have already is told.`]
-    : [];
+  const of = since?.startedAt ? ` (${getDay(new Date(since.startedAt))})` : '';
+  const left = since ? [`Only what ${since.run}${of} did not have already is told.`] : [];
   return [...left, ...idleWaivers.map(formatIdle)];
 }
 

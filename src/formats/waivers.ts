@@ -1,3 +1,4 @@
+import { getDay } from '../core/words/time.js';
 import { Document, isMap, isSeq } from 'yaml';
 import type { RunDocument } from '../core/run.js';
 import { flatMap } from '../core/lists.js';
@@ -15,7 +16,7 @@ export function formatWaivers({ snippets, startedAt }: RunDocument): string {
   const found = flatMap(snippets, ({ name, findings }) =>
     findings.filter(counts).map((finding) => ({ name, finding })),
   );
-  const until = new Date(Date.parse(startedAt) + DAYS * 86_400_000).toISOString().slice(0, 10);
+  const until = getDay(new Date(Date.parse(startedAt) + DAYS * 86_400_000));
   const waivers = found.map(({ name, finding: { id, excerpt } }) => ({
     finding: id,
     snippet: name,

@@ -21,6 +21,7 @@ import {
   readBaselines,
   readEvidence,
   readList,
+  RUN,
   type KeptList,
 } from './kept-run.js';
 import { cannotWrite, removeLeft, writeWhole } from './write.js';
@@ -128,6 +129,7 @@ export class Keeper {
     const list = {
       schema: `mivket-kept-${KEPT_VERSION}`,
       tool: document.tool.version,
+      startedAt: document.startedAt,
       source: this.#source,
       ...rest,
       house: toPlainHouse(rest.house) as Record<string, unknown>,
@@ -136,7 +138,7 @@ export class Keeper {
     const baselines = gzipSync(JSON.stringify([...this.#baselines]));
     await writeWhole(join(this.#folder, BASELINES), baselines);
     await writeWhole(join(this.#folder, KEPT_LIST), `${JSON.stringify(list, null, 2)}\n`);
-    await writeWhole(join(this.#folder, 'run.json'), formatJson(document));
+    await writeWhole(join(this.#folder, RUN), formatJson(document));
     if (kept.length === snippets.length) await this.#removeOld(new Set(kept.map((k) => k.file)));
   }
 

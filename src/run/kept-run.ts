@@ -17,6 +17,8 @@ import { publishedSchema, type Snippet } from '../core/snippet.js';
 import { markCut } from '../render/bounds/lost.js';
 
 export const KEPT_LIST = 'kept.json';
+/** What was said of it. */
+export const RUN = 'run.json';
 export const BASELINES = 'baselines.json.gz';
 export const EVIDENCE = 'evidence';
 
@@ -43,6 +45,8 @@ const listSchema = z.object({
     .transform(readVersion)
     .pipe(z.int().min(FIRST_VERSION).max(KEPT_VERSION)),
   tool: z.string(),
+  /** When it began to be rendered; left out by earlier versions. */
+  startedAt: z.string().optional(),
   /** What the run was rendered from; null where it was not replayed from a recording. */
   source: z.string().nullable(),
   engines: z.array(z.object({ name: z.string(), version: z.string() })),
@@ -90,6 +94,16 @@ export async function readList(folder: string, shown: string): Promise<KeptList>
     'bad-run',
     `${join(shown, KEPT_LIST)} is not of a run that this version keeps: \`${path}\` is missing or wrong.`,
   );
+}
+
+/** When a kept run began to be rendered; null where that is not known. */
+export async function readStart(
+  folder: string,
+  { startedAt }: Pick<KeptList, 'startedAt'>,
+): Promise<string | null> {
+  if (startedAt !== undefined) return startedAt;
+  const text = await readFile(join(folder, RUN), 'utf8').catch(() => '');
+  return z.object({ startedAt: z.string() }).safeParse(parse(text)).data?.startedAt ?? null;
 }
 
 /** @throws ToolError `bad-run` */

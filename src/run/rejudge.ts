@@ -8,6 +8,7 @@ import {
   readBaselines,
   readEvidence,
   readList,
+  readStart,
   type KeptList,
   type KeptSnippet,
 } from './kept-run.js';
@@ -57,6 +58,7 @@ export async function rejudge(request: RejudgeRequest, called: Called): Promise<
     whole: isAll(before.slots, list.slots) && isAll(before.viewports, list.viewports),
     earlier: await readEarlier(request, called),
     startedAt,
+    renderedAt: await readStart(folder, list),
   };
   const results = new Results(judging, faults);
   try {
@@ -85,7 +87,7 @@ export async function readEarlier(
   const findings = document.snippets.map(
     (one) => [one.name, new Map(one.findings.map(({ key, level }) => [key, level]))] as const,
   );
-  return { run: newSince, startedAt: document.startedAt, findings: new Map(findings) };
+  return { run: newSince, startedAt: document.renderedAt, findings: new Map(findings) };
 }
 
 function isAll(all: readonly { name: string }[], names: readonly string[]): boolean {

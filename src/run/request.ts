@@ -68,7 +68,7 @@ export interface AuditRequest {
 /** An earlier run: of each snippet, by its name, the findings by their keys. */
 export interface Earlier {
   run: string;
-  startedAt: string;
+  startedAt: string | null;
   findings: ReadonlyMap<string, ReadonlyMap<string, Level>>;
 }
 
@@ -96,6 +96,8 @@ export interface Plan {
   /** The run whose findings are left out; null: none are. */
   earlier: Earlier | null;
   startedAt: Date;
+  /** When what is judged began to be rendered, where that was before. */
+  renderedAt?: string | null;
 }
 
 /** Why nothing was rendered, where nothing was meant to be. */

@@ -1,3 +1,4 @@
+import { getDay } from '../core/words/time.js';
 import { createHash } from 'node:crypto';
 import { flatMap } from '../core/lists.js';
 import { housePublished } from '../core/house/published.js';
@@ -78,7 +79,8 @@ export class Results {
 
   /** The run as a document; unsure where a snippet is missing. */
   async makeDocument(engines: RunDocument['engines']): Promise<RunDocument> {
-    const { startedAt, house, earlier, whole } = this.#plan;
+    const { startedAt, house, earlier, whole, markupOnly } = this.#plan;
+    const { renderedAt = markupOnly === null ? startedAt.toISOString() : null } = this.#plan;
     const judgements: Result[] = [];
     for await (const judgement of this.#spool.read()) judgements.push(judgement);
     const snippets = judgements.map(({ report }) => report);
@@ -91,6 +93,7 @@ export class Results {
       schema: 'mivket-run-1',
       tool: { name: 'mivket', version: getVersion() },
       startedAt: startedAt.toISOString(),
+      renderedAt,
       durationMs: Date.now() - startedAt.getTime(),
       house: reportHouse(this.#plan),
       engines,
@@ -108,11 +111,6 @@ export class Results {
   close(): Promise<void> {
     return this.#spool.close();
   }
-}
-
-/** `YYYY-MM-DD` */
-function getDay(date: Date): string {
-  return date.toISOString().slice(0, 10);
 }
 
 /** The markup, with nothing seen. */

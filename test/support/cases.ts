@@ -1352,6 +1352,27 @@ export const CASES: Record<string, HardCase[]> = {
       null,
     ],
     ['<input aria-label="Seed" placeholder="Which seed">', null],
+    // The first line has a look of its own: where all stands on it, no letter has the other.
+    [
+      '<style>.n { width: 60px; background: #9aa; color: #9aa } .n::first-line { color: #000 }</style><div class="n">7</div>',
+      null,
+    ],
+    [
+      '<style>.n { background: #fff; color: #222 } .n::first-line { color: #ccc }</style><p class="n">Sow</p>',
+      'color: #ccc',
+    ],
+    [
+      '<style>.n { background: #fff; color: #222; max-width: 6em } .n::first-line { color: #ccc }</style><p class="n">Sow thinly in rows a hand apart</p>',
+      'color: #ccc',
+    ],
+    [
+      '<style>.n { background: #fff; color: #ccc; max-width: 6em } .n::first-line { color: #222 }</style><p class="n">Sow thinly in rows a hand apart</p>',
+      'color: #ccc',
+    ],
+    [
+      '<style>.n { background: #fff; color: #ccc } .n::first-line { color: #222 }</style><p class="n"><em>Sow</em> thinly</p>',
+      null,
+    ],
     [
       '<div style="background: linear-gradient(#fff, #000)"><p style="color: #888">Sow</p></div>',
       'color: #888',

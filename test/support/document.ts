@@ -111,6 +111,7 @@ export const makeDocument = (
   schema: 'mivket-run-1',
   tool: { name: 'mivket', version: '0' },
   startedAt: '2026-01-01T09:30:00.000Z',
+  renderedAt: '2026-01-01T09:30:00.000Z',
   durationMs: 0,
   house: {
     file: null,

@@ -8,7 +8,7 @@ const told = finding.pick({ id: true, key: true, level: true, brief: true, messa
 
 const run = z.object({
   name: z.string(),
-  startedAt: z.string(),
+  startedAt: z.string().nullable().describe('When it was rendered.'),
   verdict,
   snippets: z.int(),
 });
@@ -69,8 +69,8 @@ export function compareRuns(before: NamedRun, after: NamedRun): RunComparison {
   };
 }
 
-function tellRun({ name, document: { startedAt, verdict, snippets } }: NamedRun) {
-  return { name, startedAt, verdict, snippets: snippets.length };
+function tellRun({ name, document: { renderedAt, verdict, snippets } }: NamedRun) {
+  return { name, startedAt: renderedAt, verdict, snippets: snippets.length };
 }
 
 function compareReports(before: SnippetReport, after: SnippetReport): ChangedSnippet {

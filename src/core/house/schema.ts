@@ -1,3 +1,4 @@
+import { getDay } from '../words/time.js';
 import * as z from 'zod';
 import { isSelector } from '../markup/selectors.js';
 import { INSERTS } from '../render.js';
@@ -84,7 +85,7 @@ const waiver = z.strictObject({
   snippet: z.string().optional(),
   piece: z.string().trim().min(1).optional(),
   until: z.union([z.string(), z.date()]).transform((value, context) => {
-    const day = value instanceof Date ? value.toISOString().slice(0, 10) : value;
+    const day = value instanceof Date ? getDay(value) : value;
     if (isDay(day)) return day;
     context.addIssue({ code: 'custom', message: 'must be a day such as 2027-03-31' });
     return z.NEVER;

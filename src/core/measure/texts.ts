@@ -3,7 +3,13 @@ import type { FrameFact, TextFact } from '../evidence.js';
 import { flatMap } from '../lists.js';
 import { listAround, type Markup, type MarkupElement } from '../markup/markup.js';
 import { getAttribute, getTagSpan } from '../markup/markup.js';
-import { findDeclaration, listByWeight } from '../markup/styles.js';
+import { matchesSelector } from '../markup/selectors.js';
+import {
+  findDeclaration,
+  listByWeight,
+  readStyles,
+  type StyleDeclaration,
+} from '../markup/styles.js';
 import { MARKS } from '../standards/elements.js';
 import { getElementKey } from '../search/spans.js';
 import type { Span } from '../snippet.js';
@@ -128,15 +134,28 @@ export function formatRatio(contrast: number): string {
   return `${Math.floor(contrast * 100) / 100}:1`;
 }
 
+/** What can set the colour of letters. */
+const COLOURS = ['color', '-webkit-text-fill-color'];
+
 /** What sets the colour of the text, before all what sets just the one that was painted: of what is around it too; else its tag. */
 export function locateColour(markup: Markup, blame: Blame, painted: string): Span {
   const element = getBlamed(markup, blame);
   for (const at of listAround(element)) {
-    const all = listByWeight(markup, at, ['color', '-webkit-text-fill-color']);
-    const found = all.find(({ value }) => toLong(value) === painted) ?? all[0];
+    const all = listByWeight(markup, at, COLOURS);
+    const sets = ({ value }: StyleDeclaration) => toLong(value) === painted;
+    const found = all.find(sets) ?? listOfFirstLine(markup, at).find(sets) ?? all[0];
     if (found) return { offset: found.offset, endOffset: found.endOffset };
   }
   return blame.where;
+}
+
+/** What rules state of the first line of an element's text. */
+function listOfFirstLine(markup: Markup, element: MarkupElement): StyleDeclaration[] {
+  return readStyles(markup).filter(({ property, selector }) => {
+    const [subject, pseudo] = selector?.split(/::?first-line\s*$/) ?? [];
+    const isIt = COLOURS.includes(property) && pseudo !== undefined;
+    return isIt && matchesSelector(element, subject!.trim() || '*');
+  });
 }
 
 /** A colour with two digits for each part; all else as it is. */

@@ -10,6 +10,7 @@ import {
   isMark,
   listLines,
 } from '../../render/in-page/ink.js';
+import { getFaintest } from '../../render/in-page/letters.js';
 import { fits, splitRules, type SheetRule } from '../../render/in-page/host-rules.js';
 import type { Notebook } from '../../render/in-page/observe.js';
 import type { ObjectReader } from '../../render/in-page/object-reader.js';
@@ -45,8 +46,8 @@ export const readText: ObjectReader<RawText | null> = {
     if (placeholder !== '') return readPlaceholder(real, node, book, placeholder);
     if (isClippedAway(real, () => listLines(real))) return null;
     const scale = getScale(real, book);
-    const size = parseFloat(getComputedStyle(real).fontSize) * scale;
-    const paint = readPaint(real, findSlotAround(node));
+    const { style, paint } = getFaintest(real, findSlotAround(node));
+    const size = parseFloat(style.fontSize) * scale;
     const missingFamily = findMissing(real);
     if (size >= LARGE && !paint.given && missingFamily === null) return null;
     const sample = getSample(getOwnText(real));
@@ -57,7 +58,7 @@ export const readText: ObjectReader<RawText | null> = {
       size: round(size),
       scale: round(scale),
       sample,
-      bold: Number(getComputedStyle(real).fontWeight) >= BOLD,
+      bold: Number(style.fontWeight) >= BOLD,
       ...paint,
       missingFamily,
       area: paint.colour !== null && paint.ground === null ? getArea(real) : null,

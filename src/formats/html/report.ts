@@ -1,3 +1,4 @@
+import { formatMinute } from '../../core/words/time.js';
 import { flatMap } from '../../core/lists.js';
 import type { RunDocument, SnippetReport } from '../../core/run.js';
 import { clean, cleanLine } from '../clean.js';
@@ -125,7 +126,7 @@ function formatTop(document: RunDocument): Html {
   const sums = (['hold', 'unsure', 'clear'] as const)
     .filter((verdict) => of(verdict) > 0)
     .map((verdict) => `${of(verdict)} ${verdict}`);
-  const day = document.startedAt.slice(0, 16).replace('T', ' ');
+  const day = formatMinute(document.renderedAt ?? document.startedAt);
   return html`<header class="top">
     <div>
       <h1>${getTitle(document)}</h1>
