@@ -24,3 +24,15 @@ export function mapPresent<T, U>(list: Iterable<T>, each: (one: T) => U | null |
   }
   return all;
 }
+
+/** Those that have one key together, in the order in which keys come first. */
+export function groupBy<T, K>(list: Iterable<T>, getKey: (one: T) => K): Map<K, T[]> {
+  const groups = new Map<K, T[]>();
+  for (const one of list) {
+    const key = getKey(one);
+    const group = groups.get(key);
+    if (group) group.push(one);
+    else groups.set(key, [one]);
+  }
+  return groups;
+}

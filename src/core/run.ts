@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { cause, finding, level, waiver } from './finding.js';
+import { loadsReport } from './loads-report.js';
 import { renderReport } from './render-report.js';
 import { viewportSchema } from './render.js';
 
@@ -96,6 +97,10 @@ const snippet = z.object({
     )
     .default([])
     .describe('Hosts besides the page’s own site, each as in the render that asked it most.'),
+  loads: loadsReport
+    .nullable()
+    .default(null)
+    .describe('What was asked for in the render with most of it; null where nothing was.'),
   openLines: z
     .array(z.string())
     .default([])

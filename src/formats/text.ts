@@ -18,6 +18,7 @@ import { formatBlock } from './text-block.js';
 import { formatContacts } from './text-contacts.js';
 import { formatFrames } from './text-frames.js';
 import { formatGrid } from './text-grid.js';
+import { formatLoads } from './text-loads.js';
 import { wrap } from './wrap.js';
 
 /** What the text report needs besides the run document. */
@@ -51,6 +52,7 @@ function formatSnippet(
     ...blocks,
     formatFrames(snippet, options),
     formatContacts(snippet, options),
+    formatLoads(snippet, options),
     formatWhole(snippet, options),
     formatNotes(snippet, document, options),
   ]

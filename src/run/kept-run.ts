@@ -26,7 +26,7 @@ export const EVIDENCE = 'evidence';
  * What a run is kept as. It is raised with every change of what evidence looks like: what an earlier version kept, from
  * the first on, is looked through and completed.
  */
-export const KEPT_VERSION = 13;
+export const KEPT_VERSION = 14;
 const FIRST_VERSION = 4;
 /** The first that looked at all that code can do in the first minute of a page, on the way down, and with a click. */
 const WHOLE_VISIT = 9;

@@ -45,7 +45,7 @@ const REPLAY = ['in', ...ONCE, '--replay', 'all.har'];
 
 /** A run without what may differ from one to the next: its own time, and times that were measured. */
 function getEssence(document: RunDocument): unknown {
-  const text = JSON.stringify({ ...document, startedAt: '', durationMs: 0 });
+  const text = JSON.stringify({ ...document, startedAt: '', renderedAt: '', durationMs: 0 });
   return JSON.parse(text.replaceAll(/"waitedMs":[\d.]+/g, '"waitedMs":0'));
 }
 
@@ -61,6 +61,13 @@ test('a replay needs nobody, finds what was found, and is the same every time', 
     'map.html': ['page-scrolls-sideways', 'frame-fixed-size', 'frame-border-left-on'],
     'wait.html': ['script-blocks-page'],
   });
+  const count = first.document.snippets.find(({ name }) => name === 'count.html')!;
+  expect(count.loads!.requests.map(({ host, by, line }) => [host, by, line])).toEqual(
+    expect.arrayContaining([
+      ['tally.example', null, 1],
+      ['cdn.tallyroot.example', 0, 1],
+    ]),
+  );
   // Films are not kept: what only they could show is not judged, and said to be so.
   for (const id of ['autoplay-did-not-start', 'autoplay-despite-reduced-motion'])
     expect(first.document.notJudged).toContainEqual({

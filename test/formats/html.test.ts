@@ -3,7 +3,13 @@ import { parse, type DefaultTreeAdapterTypes } from 'parse5';
 import type { Mark } from '../../src/core/judge/marks.js';
 import type { RunDocument } from '../../src/core/run.js';
 import { formatHtml, formatSheetPage } from '../../src/formats/html/report.js';
-import { makeDocument, makeFinding, makeRender, makeSnippet } from '../support/document.js';
+import {
+  makeDocument,
+  makeFinding,
+  makeLoads,
+  makeRender,
+  makeSnippet,
+} from '../support/document.js';
 
 type Node = DefaultTreeAdapterTypes.Element;
 
@@ -114,7 +120,8 @@ test('what lies on one box has one outline with all numbers, placed within the p
 test('nothing of a snippet is markup in the report', async () => {
   const report = makeReport(NASTY);
   const [snippet] = report.snippets;
-  Object.assign(snippet!, { text: NASTY, mended: NASTY });
+  const address = `https://tally.example/${NASTY}`;
+  Object.assign(snippet!, { text: NASTY, mended: NASTY, loads: makeLoads([{ address }]) });
   const finding = snippet!.findings[0]!;
   Object.assign(finding, { message: NASTY, notice: NASTY, cure: NASTY, excerpt: NASTY });
   finding.where = { line: 1, column: 1, endLine: 1, endColumn: 9, offset: 0, endOffset: 8 };

@@ -4,6 +4,7 @@ import { formatText } from '../../src/formats/text.js';
 import {
   makeDocument,
   makeFinding,
+  makeLoads,
   makeRender,
   makeSeen,
   makeSnippet,
@@ -132,6 +133,28 @@ a click.
     const text = format({ verdict: 'unsure', fitsFrom: null }, { notJudged });
     expect(text).toMatch(/map\.html {2}UNSURE · fits/);
     expect(text).toContain('Not judged: slot-overflow and page-hangs (the page hangs).');
+  });
+
+  test('who asks whom is drawn where what came asks for more, those alike in one line', () => {
+    const loads = makeLoads([
+      { address: 'https://tally.example/a.js', type: 'script', line: 2, wire: 2000 },
+      { address: 'https://cdn.tally.example/deep/b.js?v=2', type: 'script', by: 0, status: 404 },
+      { address: 'https://cdn.tally.example/1.png', by: 0, wire: 600 },
+      { address: 'https://cdn.tally.example/2.png', by: 0, wire: 600 },
+      { address: 'https://hits.example/h', type: 'ping', failed: 'no-answer' },
+    ]);
+    expect(format({ loads })).toContain(`
+  Who asks whom: 5 requests in column, phone
+    line 2  tally.example/a.js  script, 2 kB
+              cdn.tally.example/deep/b.js?…  script, answered with 404
+              cdn.tally.example  2 × picture, 1.2 kB
+    line ?  hits.example/h  report, no answer
+`);
+    expect(format({ loads }, {}, 40)).toContain(
+      '    line 2  tally.ex…le/a.js  script, 2 kB\n              cdn.tall…/b.js?…  script',
+    );
+    const flat = { ...loads, requests: loads.requests.slice(0, 1) };
+    expect(format({ loads: flat })).not.toContain('Who asks whom');
   });
 
   test('names the hosts that a line stays open to', () => {

@@ -55,6 +55,7 @@ const request = (given: Partial<RequestFact>): RequestFact => ({
   moving: false,
   acted: false,
   sharedWith: null,
+  fresh: null,
   waited: null,
   inFrame: false,
   ...given,

@@ -1,3 +1,4 @@
+import type { LoadReport, LoadsReport } from '../../src/core/loads-report.js';
 import { getDefaultHouse } from '../../src/core/house/read.js';
 import type { Finding, RunDocument, SnippetReport } from '../../src/core/run.js';
 
@@ -74,6 +75,17 @@ export const makeRender = (
   media: [],
 });
 
+/** Who loads whom; what is not given is a picture of the snippet's own. */
+export const makeLoads = (requests: readonly Partial<LoadReport>[]): LoadsReport => ({
+  ...{ slot: 'column', viewport: 'phone' },
+  requests: requests.map((given) => ({
+    ...{ address: '', host: new URL(given.address!).host, thirdParty: true, type: 'picture' },
+    ...{ status: 200, wire: 0, unpacked: 0, failed: null, fresh: null },
+    ...{ line: null, by: null, inFrame: false },
+    ...given,
+  })),
+});
+
 export const makeSnippet = (given: Partial<SnippetReport> = {}): SnippetReport => ({
   name: 'map.html',
   path: 'map.html',
@@ -86,6 +98,7 @@ export const makeSnippet = (given: Partial<SnippetReport> = {}): SnippetReport =
   searched: { windows: [], tried: 0, why: null },
   frameFit: [],
   contacts: [],
+  loads: null,
   openLines: [],
   renders: [makeRender('column', 320, 'concern'), makeRender('column', 1280, null)],
   findings: [],

@@ -13,6 +13,7 @@ import type { Intent } from '../mend/intent.js';
 import { getPlace } from '../render.js';
 import { listFrameFits } from '../measure/frame-fit.js';
 import { listContacts } from '../measure/contacts.js';
+import { reportLoads } from '../measure/loads.js';
 import { listOpenLines } from '../measure/open-lines.js';
 import { attemptCheck, explainFaults, judgeRenders, runCheck, type CheckFaults } from './checks.js';
 import { getExcerpt } from './excerpt.js';
@@ -109,6 +110,7 @@ export function judgeSnippet(given: Judged): Judgement {
     causes: listCauses(markup, groups),
     mended: mendAll(markup, groups),
     contacts: listContacts(evidence, judged.house.origin),
+    loads: reportLoads(markup, evidence, judged.house.origin),
     openLines: listOpenLines(evidence),
     gaps: flatMap(evidence, reportGaps),
   };
@@ -128,7 +130,7 @@ export function leaveUnjudged(
     fitsFrom: null,
     searched: { windows: [], tried: 0, why },
     ...{ frameFit: [], renders: [], findings: [], known: 0, causes: [], mended: null },
-    ...{ contacts: [], openLines: [], gaps: [] },
+    ...{ contacts: [], loads: null, openLines: [], gaps: [] },
   };
   const notJudged = checks.map(({ id }) => ({ id, why, snippet: name }));
   return { report, notJudged, broken: [] };

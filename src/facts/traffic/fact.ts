@@ -56,6 +56,8 @@ const request = z.object({
   forbidsFrames: z.string().nullable(),
   /** The origins that may read its answer, as its header says: `*` for all (Fetch, 3.3.3); null where it says none. */
   sharedWith: z.string().nullable().default(null),
+  /** For how long its answer may be used again without asking, s; 0: not at all; null where it does not say. */
+  fresh: z.number().nullable().default(null),
   /** From asking to the end of the answer, ms; null where it did not end. */
   waited: z.number().nullable(),
   /** Made after the visitor had done something. */

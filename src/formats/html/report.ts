@@ -17,6 +17,7 @@ import {
 import { formatHtmlBlock } from './block.js';
 import { formatHtmlContacts } from './contacts.js';
 import { formatHtmlFrames } from './frames.js';
+import { formatHtmlLoads } from './loads.js';
 import { formatShape } from './shapes.js';
 import { formatHarm } from './harm.js';
 import { formatSheet, type ShotBytes } from './sheet.js';
@@ -196,7 +197,8 @@ function formatSnippet(
   return html`<section class="snippet" id="${anchor}" aria-label="${cleanLine(snippet.name)}">
     ${formatTitle(snippet)} ${formatSheet(snippet, shots)} ${formatHarm(snippet, shots)}
     ${listBlocks(snippet).map((block) => formatHtmlBlock(block, anchor, snippet))}
-    ${formatHtmlFrames(snippet)} ${formatHtmlContacts(snippet)} ${formatWhole(snippet)}
+    ${formatHtmlFrames(snippet)} ${formatHtmlContacts(snippet)} ${formatHtmlLoads(snippet)}
+    ${formatWhole(snippet)}
     ${listNotes(snippet, document).map((line) => html`<p class="faint">${cleanLine(line)}</p>`)}
   </section>`;
 }

@@ -1,4 +1,5 @@
 import type { Protocol } from 'devtools-protocol';
+import { readFreshness } from '../../core/measure/freshness.js';
 import { readContentType } from '../../core/measure/content-type.js';
 import type { CallFrame, Initiator, LoggedRequest, RequestLog } from '../page/request-log.js';
 import type { Session } from './connection.js';
@@ -29,7 +30,8 @@ export function followTraffic(session: Session, log: RequestLog): void {
     if (!request) return;
     const sharedWith = getSharing(headers) ?? request.sharedWith;
     const contentType = getContentType(headers);
-    const told = { type: getType(type, contentType), contentType, sharedWith };
+    const fresh = readFreshness(status, headers);
+    const told = { type: getType(type, contentType), contentType, sharedWith, fresh };
     log.answer(request, { status, ...told, sized: readSizes(headers) });
   });
   session.on('Network.responseReceivedExtraInfo', (event) => {

@@ -39,6 +39,8 @@ export interface LoggedRequest {
   first: string;
   forbidsFrames: string | null;
   sharedWith: string | null;
+  /** For how long its answer may be used again, s; null where that is not said. */
+  fresh: number | null;
   /** Seconds, on the browser's clock. */
   startedAt: number;
   endedAt: number | null;
@@ -65,6 +67,7 @@ const NEW = {
   frame: null,
   forbidsFrames: null,
   sharedWith: null,
+  fresh: null,
   startedAt: 0,
   endedAt: null,
   done: false,
