@@ -10,8 +10,8 @@ import type {
   Result,
 } from 'sarif';
 import { getLineStarts, getSpot } from '../core/markup/lines.js';
-import type { CheckReport, Finding, NotJudged, RunDocument, SnippetReport } from '../core/run.js';
-import { flatMap } from '../core/lists.js';
+import type { CheckReport, Finding, RunDocument, SnippetReport } from '../core/run.js';
+import { flatMap, groupBy } from '../core/lists.js';
 import { counts } from '../core/verdict.js';
 import { cleanLine } from './clean.js';
 import { formatJson } from './json.js';
@@ -184,11 +184,7 @@ function toFixes(
 
 /** What was not judged, a notification for each reason. */
 function listNotifications({ notJudged, snippets }: RunDocument): Notification[] {
-  const byReason = new Map<string, NotJudged[]>();
-  for (const one of notJudged) {
-    const key = JSON.stringify([one.snippet, one.why]);
-    byReason.set(key, [...(byReason.get(key) ?? []), one]);
-  }
+  const byReason = groupBy(notJudged, ({ snippet, why }) => JSON.stringify([snippet, why]));
   return [...byReason.values()].map(([first, ...rest]) => {
     const snippet = snippets.find(({ name }) => name === first!.snippet);
     return {

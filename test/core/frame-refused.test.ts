@@ -51,7 +51,7 @@ test.each<[string, Partial<RequestFact>, string[], Partial<FrameFact>?]>([
   const known = { from: { offset: 0 }, address: ADDRESS, box, shown: true, attributes: {} };
   const frame = { ...known, ...framed } as FrameFact;
   const request = {
-    first: ADDRESS,
+    ...{ address: ADDRESS, first: ADDRESS, host: 'player.loam.example', from: null, by: null },
     type: 'document',
     status: 200,
     unpacked: 900,

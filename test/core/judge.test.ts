@@ -305,7 +305,14 @@ describe('judging', () => {
   test('what was asked of each host is summed up; what was refused weighs nothing', () => {
     const evidence = whole();
     const of = (host: string, wire: number, failed: string | null) =>
-      ({ host, wire, unpacked: 2 * wire, failed, refused: null }) as unknown as RequestFact;
+      ({
+        host,
+        wire,
+        unpacked: 2 * wire,
+        failed,
+        refused: null,
+        from: null,
+      }) as unknown as RequestFact;
     evidence[0]!.traffic = [
       of('tally.example', 10, null),
       of('maps.fernmap.example', 40, null),

@@ -7,7 +7,7 @@ import {
   type MarkupFact,
 } from '../../core/check.js';
 import type { CauseFact } from '../../core/evidence.js';
-import { flatMap } from '../../core/lists.js';
+import { flatMap, groupBy } from '../../core/lists.js';
 import { getSlotRange, type House } from '../../core/house/house.js';
 import { blameElement, type Blame } from '../../core/measure/blame.js';
 import { blameWidth, SAMPLE_WIDTH_BLAME, type WidthBlame } from '../../core/measure/blame-width.js';
@@ -100,13 +100,10 @@ type Sighting = { render: RenderOf<Needs>; sized: Sized };
 
 function judgeRenders(c: Case<Needs>): Fact<Data, Measured>[] {
   const narrowest = Math.min(...c.renders.map(({ slot }) => slot.box.width || Infinity));
-  const sightings = new Map<string, Sighting[]>();
-  for (const render of c.renders) {
-    for (const sized of listSized(render)) {
-      const key = getElementKey(sized);
-      sightings.set(key, [...(sightings.get(key) ?? []), { render, sized }]);
-    }
-  }
+  const all = flatMap(c.renders, (render) =>
+    listSized(render).map((sized): Sighting => ({ render, sized })),
+  );
+  const sightings = groupBy(all, ({ sized }) => getElementKey(sized));
   const sighted = flatMap(sightings.values(), (seen) => judgeOne(c.markup, seen, narrowest));
   return settleCures(
     c.markup,

@@ -1,3 +1,4 @@
+import { groupBy } from '../../core/lists.js';
 import { atSnippet } from '../../core/measure/blame.js';
 import { defineCheck, type Fact, type Seen } from '../../core/check.js';
 import { listAlterations, type Alteration } from '../../core/markup/filtered.js';
@@ -41,11 +42,7 @@ export default defineCheck({
     if (!house.filter) return [];
     const all = listAlterations(markup, house.filter);
     const effects = listEffects(renders);
-    const groups = new Map<string, Alteration[]>();
-    for (const one of listTold(all, effects)) {
-      const key = `${one.what} ${one.name}`;
-      groups.set(key, [...(groups.get(key) ?? []), one]);
-    }
+    const groups = groupBy(listTold(all, effects), ({ what, name }) => `${what} ${name}`);
     return [...groups.values()].map((group) => makeFact(group, effects));
   },
   says: ({ what, name, places, error, wider }, { seen }) => ({

@@ -1,5 +1,5 @@
 import { defineCheck, makeSeen, type Fact, type RenderOf } from '../../core/check.js';
-import { flatMap } from '../../core/lists.js';
+import { flatMap, groupBy } from '../../core/lists.js';
 import { atAttribute, blameElement } from '../../core/measure/blame.js';
 import { findAnswer } from '../../core/measure/failed.js';
 import {
@@ -115,12 +115,8 @@ function listSights(render: RenderOf<'pictures' | 'traffic'>): Sight[] {
 }
 
 function groupByPicture(sights: readonly Sight[]): Sight[][] {
-  const groups = new Map<string, Sight[]>();
-  for (const sight of sights) {
-    const key = `${getElementKey(sight.picture)} ${sight.picture.address}`;
-    groups.set(key, [...(groups.get(key) ?? []), sight]);
-  }
-  return [...groups.values()];
+  const getKey = ({ picture }: Sight) => `${getElementKey(picture)} ${picture.address}`;
+  return [...groupBy(sights, getKey).values()];
 }
 
 /** What of a file could go, by where most of it shows; null where that is little. */

@@ -1,5 +1,5 @@
 import { getCulpritKey, type Check, type Fact } from '../check.js';
-import { flatMap } from '../lists.js';
+import { flatMap, groupBy } from '../lists.js';
 import { getElementFrom, getTagSpan, type Markup } from '../markup/markup.js';
 import { applyEdits } from '../mend/apply.js';
 import { composeMends } from '../mend/compose.js';
@@ -176,13 +176,6 @@ class Groups {
 
   /** Each group by the places of its members, in the order of their first. */
   list(): number[][] {
-    const groups = new Map<number, number[]>();
-    this.#parents.forEach((_, i) => {
-      const root = this.#find(i);
-      const known = groups.get(root);
-      if (known) known.push(i);
-      else groups.set(root, [i]);
-    });
-    return [...groups.values()];
+    return [...groupBy(this.#parents.keys(), (i) => this.#find(i)).values()];
   }
 }

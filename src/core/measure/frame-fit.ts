@@ -1,5 +1,5 @@
 import type { Evidence, FrameFact } from '../evidence.js';
-import { flatMap } from '../lists.js';
+import { flatMap, groupBy } from '../lists.js';
 import { getElementFrom, getValue, type Markup } from '../markup/markup.js';
 import { getPlace, nameRoom } from '../render.js';
 import { getElementKey } from '../search/spans.js';
@@ -38,17 +38,16 @@ interface Sighted {
 
 /** How each frame fits whose document was measured, and each player. */
 export function listFrameFits(markup: Markup, evidence: readonly Evidence[]): FrameFit[] {
-  const byFrame = new Map<string, Sighted[]>();
-  for (const one of evidence.filter(({ render }) => render.variant === 'as-is')) {
+  const asIs = evidence.filter(({ render }) => render.variant === 'as-is');
+  const sights = flatMap(asIs, (one) => {
     const known = new Set(listFramed(one).map(({ id }) => id));
-    for (const frame of one.frames) {
-      const tells = known.has(frame.id) || (frame.shown && isFramedPlayer(frame));
-      if (!tells) continue;
-      const key = getElementKey(frame);
-      byFrame.set(key, [...(byFrame.get(key) ?? []), { frame, one }]);
-    }
-  }
-  return [...byFrame.values()].map((sighted) => findFit(markup, sighted));
+    return one.frames
+      .filter((frame) => known.has(frame.id) || (frame.shown && isFramedPlayer(frame)))
+      .map((frame): Sighted => ({ frame, one }));
+  });
+  return [...groupBy(sights, ({ frame }) => getElementKey(frame)).values()].map((sighted) =>
+    findFit(markup, sighted),
+  );
 }
 
 function findFit(markup: Markup, sighted: readonly Sighted[]): FrameFit {

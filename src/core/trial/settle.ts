@@ -1,6 +1,6 @@
 import { getCulpritKey, type Fact, type Measures } from '../check.js';
 import type { CauseFact, Facts, TriedCure } from '../evidence.js';
-import { flatMap } from '../lists.js';
+import { flatMap, groupBy } from '../lists.js';
 import type { Markup } from '../markup/markup.js';
 import type { WidthBlame } from '../measure/blame-width.js';
 import type { Intent } from '../mend/intent.js';
@@ -23,12 +23,9 @@ export function settleCures<D extends { blame: WidthBlame }, M>(
   sighted: readonly Sighted<D, M>[],
   all: readonly Facts['causes'][],
 ): Fact<D, M>[] {
-  const groups = new Map<string, Sighted<D, M>[]>();
-  for (const one of sighted) {
-    const { where, culprit } = one.fact;
-    const key = [where.offset, where.endOffset, getCulpritKey(culprit)].join(' ');
-    groups.set(key, [...(groups.get(key) ?? []), one]);
-  }
+  const groups = groupBy(sighted, ({ fact: { where, culprit } }) =>
+    [where.offset, where.endOffset, getCulpritKey(culprit)].join(' '),
+  );
   return flatMap(groups.values(), (group) => {
     const cure = findCommon(group, all);
     const change = cure && describeChange(markup, cure);

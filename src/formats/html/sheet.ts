@@ -1,3 +1,4 @@
+import { groupBy } from '../../core/lists.js';
 import type { Shot } from '../../core/evidence.js';
 import { nameRoom, nameState } from '../../core/render.js';
 import type { RenderReport, SnippetReport } from '../../core/run.js';
@@ -80,12 +81,7 @@ function formatCaption(render: RenderReport): Html {
 
 /** What lies on one and the same box has one outline and all its numbers; the heaviest comes first. */
 function gatherMarks(marks: readonly Mark[]): Mark[][] {
-  const groups = new Map<string, Mark[]>();
-  for (const mark of marks) {
-    const key = JSON.stringify(mark.box);
-    groups.set(key, [...(groups.get(key) ?? []), mark]);
-  }
-  return [...groups.values()];
+  return [...groupBy(marks, ({ box }) => JSON.stringify(box)).values()];
 }
 
 /** A tag's room, and how near two corners are for their tags to hide each other, px. */

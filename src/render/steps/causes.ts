@@ -6,7 +6,7 @@ import type {
   Target,
   TriedCure,
 } from '../../core/evidence.js';
-import { flatMap } from '../../core/lists.js';
+import { flatMap, groupBy } from '../../core/lists.js';
 import {
   getElementFrom,
   readMarkup,
@@ -245,10 +245,8 @@ class Trial {
 
 /** Those that are tried in the page as it stands come first. */
 function groupByRoom(targets: readonly Target[]): Target[][] {
-  const groups = new Map<number | null, Target[]>();
-  for (const target of targets)
-    groups.set(target.room, [...(groups.get(target.room) ?? []), target]);
-  return [...groups].sort(([a], [b]) => (a ?? -1) - (b ?? -1)).map(([, group]) => group);
+  const groups = [...groupBy(targets, ({ room }) => room)];
+  return groups.sort(([a], [b]) => (a ?? -1) - (b ?? -1)).map(([, group]) => group);
 }
 
 function toTarget({ element, by, side, edge, room }: CauseFact): Target {
