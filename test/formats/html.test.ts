@@ -117,6 +117,18 @@ test('what lies on one box has one outline with all numbers, placed within the p
   ]);
 });
 
+test('numbers stand over what they mark, and never on it: where that begins above the picture, in the strip over it', async () => {
+  const report = makeReport();
+  const render = report.snippets[0]!.renders[0]!;
+  render.marks = [mark(1, BOX), mark(2, { ...BOX, y: 40 }), mark(3, { ...BOX, x: 650, y: 250 })];
+  const tags = list(await format(report)).filter((node) => attribute(node, 'class') === 'tags');
+  expect(tags.map((node) => attribute(node, 'style'))).toEqual([
+    'left: min(2.439% + -2px, 100% - 20px); bottom: 88%',
+    'left: min(2.439% + -2px, 100% - 20px); bottom: 100%',
+    'left: min(99.085% + -2px, 100% - 20px); bottom: 25%',
+  ]);
+});
+
 test('nothing of a snippet is markup in the report', async () => {
   const report = makeReport(NASTY);
   const [snippet] = report.snippets;

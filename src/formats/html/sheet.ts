@@ -50,7 +50,9 @@ function formatFigure(snippet: SnippetReport, render: Shown, shots: ShotBytes): 
   const picture = formatShot(shot, shots, describeShot(snippet, render, marks));
   return html`<figure style="flex: ${region.width} ${region.width} 0; max-width: ${region.width}px">
     <figcaption>${formatCaption(render)}</figcaption>
-    <div class="shot">${picture}${edge}${formatMarks(marks, region)}</div>
+    <div class="shot${marks.length > 0 ? ' marked' : ''}">
+      <div class="field">${picture}${edge}${formatMarks(marks, region)}</div>
+    </div>
   </figure>`;
 }
 
@@ -88,28 +90,38 @@ function gatherMarks(marks: readonly Mark[]): Mark[][] {
 const TAG = 20;
 const NEAR = 30;
 
+/** The outlines, and over each its numbers: outside of what it marks, in the strip above the picture where it must be. */
 function formatMarks(marks: readonly Mark[], region: Shot['region']): Html[] {
   const groups = gatherMarks(marks);
   const isNear = (a: Mark, b: Mark) =>
     Math.abs(a.box.x - b.box.x) < NEAR && Math.abs(a.box.y - b.box.y) < NEAR;
   return groups.map((group, i) => {
     const before = groups.slice(0, i).filter((other) => isNear(other[0]!, group[0]!));
-    return formatOutline(group, region, TAG * before.flat().length);
+    return html`${formatOutline(group[0]!, region)}${formatTags(group, region, before.flat().length)}`;
   });
 }
 
-function formatOutline(marks: readonly Mark[], region: Shot['region'], shift: number): Html {
-  const { box, level } = marks[0]!;
+function formatOutline({ box, level }: Mark, region: Shot['region']): Html {
   const style = [
     `left: ${percent((box.x - region.x) / region.width)}`,
     `top: ${percent((box.y - region.y) / region.height)}`,
     `width: ${percent(box.width / region.width)}`,
     `height: ${percent(box.height / region.height)}`,
   ].join('; ');
+  return html`<span class="mark ${level}" style="${style}" aria-hidden="true"></span>`;
+}
+
+/** @param shift the room of so many tags is taken already */
+function formatTags(marks: readonly Mark[], region: Shot['region'], shift: number): Html {
+  const { box } = marks[0]!;
+  const left = percent(Math.max(box.x - region.x, 0) / region.width);
+  const top = Math.min(Math.max((box.y - region.y) / region.height, 0), 1);
+  const style = [
+    `left: min(${left} + ${TAG * shift - 2}px, 100% - ${TAG * marks.length}px)`,
+    `bottom: ${percent(1 - top)}`,
+  ].join('; ');
   const tags = marks.map((one) => html`<b class="${one.level}"><i>${one.number}</i></b>`);
-  return html`<span class="mark ${level}" style="${style}" aria-hidden="true"
-    ><span class="tags" style="left: ${shift - 2}px">${tags}</span></span
-  >`;
+  return html`<span class="tags" style="${style}" aria-hidden="true">${tags}</span>`;
 }
 
 function percent(share: number): string {

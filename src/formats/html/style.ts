@@ -26,11 +26,11 @@ section.snippet { border-top: 1px solid var(--ink); margin-top: 3rem; padding-to
 .title { display: flex; flex-wrap: wrap; gap: .4rem 1rem; align-items: center; margin-bottom: 1rem; }
 .row { margin: 0 0 1.5rem; } .shots { display: flex; gap: 18px; align-items: flex-start; }
 figure { margin: 0; min-width: 0; } figcaption { font-size: .8rem; margin-bottom: .3rem; line-height: 1.35; }
-.shot { position: relative; overflow: hidden; border: 1px solid var(--line); background: #fff; } .shot img { display: block; width: 100%; height: auto; }
+.shot { position: relative; overflow: hidden; border: 1px solid var(--line); background: #fff; } .shot.marked { padding: 22px 3px 3px; background: var(--paper); } .field { position: relative; } .shot img { display: block; width: 100%; height: auto; }
 .edge { position: absolute; top: 0; bottom: 0; border-left: 2px dashed #1d1b18; box-shadow: -1px 0 0 var(--halo), 1px 0 0 var(--halo); }
-.mark { position: absolute; border: 2px solid currentColor; box-shadow: 0 0 0 2px rgb(250 248 244 / .9), inset 0 0 0 2px rgb(250 248 244 / .9); }
-.mark.blocker, .mark .blocker { color: #a33b20; } .mark.concern, .mark .concern { color: #8a6100; } .mark.advice, .mark .advice { color: #3d5a73; }
-.tags { position: absolute; left: -2px; top: -2px; display: flex; gap: 2px; }
+.mark { position: absolute; outline: 2px solid currentColor; box-shadow: 0 0 0 3px rgb(250 248 244 / .9); }
+.mark.blocker, .tags .blocker { color: #a33b20; } .mark.concern, .tags .concern { color: #8a6100; } .mark.advice, .tags .advice { color: #3d5a73; }
+.tags { position: absolute; display: flex; gap: 2px; padding-bottom: 4px; }
 .tags b { min-width: 17px; padding: 0 4px; background: currentColor; font: 600 12px/17px system-ui, Arial, sans-serif; text-align: center; box-shadow: 0 0 0 1px rgb(250 248 244 / .9); } .tags i { font-style: normal; color: #fff; }
 article { border-top: 1px solid var(--line); padding: 1.1rem 0 1.2rem; }
 article header { display: flex; flex-wrap: wrap; gap: .3rem .8rem; align-items: baseline; }
@@ -40,7 +40,7 @@ article header { display: flex; flex-wrap: wrap; gap: .3rem .8rem; align-items: 
 pre { margin: .2rem 0 .7rem; padding: .6rem .8rem; background: var(--wash); white-space: pre-wrap; overflow-wrap: anywhere; } pre .line { color: var(--faint); user-select: none; }
 pre mark { background: none; color: inherit; text-decoration: underline 2px var(--concern); text-underline-offset: .3em; }
 dl { display: grid; grid-template-columns: 7.5rem 1fr; gap: .25rem .8rem; margin: 0; font-size: .94rem; } dt { color: var(--faint); } dd { margin: 0; max-width: 46rem; min-width: 0; } dd pre { margin: 0; }
-details.whole { border-top: 1px solid var(--line); padding: .9rem 0; } details.whole summary { cursor: pointer; font-weight: 600; } details.whole pre { margin-top: .7rem; white-space: pre-wrap; }
+.measured caption { text-align: left; color: var(--faint); } details.whole { border-top: 1px solid var(--line); padding: .9rem 0; } details.whole summary { cursor: pointer; font-weight: 600; } details.whole pre { margin-top: .7rem; white-space: pre-wrap; }
 nav ol { list-style: none; margin: 0; padding: 0; } footer { padding-top: 2rem; padding-bottom: 3rem; margin-top: 3rem; font-size: .88rem; color: var(--faint); }
 footer > div { border-top: 1px solid var(--line); padding-top: 1rem; }
 .missing { display: block; padding: 2rem 1rem; color: #6a645b; font-size: .85rem; }
