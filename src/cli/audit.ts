@@ -12,6 +12,7 @@ import { watchInterrupt } from './interrupt.js';
 import { called, parseOptions, toRequest, wantsShots, type AuditFlags } from './options.js';
 import {
   checkTargets,
+  clearAll,
   getExit,
   getFailureCode,
   holdToBudget,
@@ -47,6 +48,7 @@ export async function runAudit(
     const faults = new Faults();
     const document = await follow(run, snippets, options, world, faults, home);
     await saveAll(document, options, world, shots?.path ?? null, faults);
+    if (!interrupt.signal.aborted) await clearAll(document, options, home.house, world, faults);
     const held = await holdToBudget(document, options, world);
     for (const { message } of problems) await complain(world, message);
     for (const fault of faults.found) await complainOf(world, fault);

@@ -4,7 +4,7 @@ import { loadHouse } from '../run/house-file.js';
 import { getShotFolder } from '../run/kept-run.js';
 import { rejudge, type RejudgeRequest } from '../run/rejudge.js';
 import { called, clash, parseOptions, toRequest, type AuditFlags } from './options.js';
-import { checkTargets, getExit, holdToBudget, saveAll, tell } from './outputs.js';
+import { checkTargets, clearAll, getExit, holdToBudget, saveAll, tell } from './outputs.js';
 import { complain, complainOf, type World } from './streams.js';
 
 /** Judges a kept run again, without a browser. Resolves to the exit code, which is the verdict. */
@@ -26,7 +26,7 @@ export async function judge(
   await checkTargets(options, world.cwd);
   const folder = resolve(world.cwd, run);
   const request = { ...(await readJudging(options, world.cwd)), folder, shown: run };
-  const { document, differs, faults } = await rejudge(request, called);
+  const { document, differs, faults, house } = await rejudge(request, called);
   if (differs && !options.quiet)
     await complain(
       world,
@@ -34,6 +34,7 @@ export async function judge(
     );
   await faults.collect(tell(document, options, world), 'the report');
   await saveAll(document, options, world, getShotFolder(folder), faults);
+  await clearAll(document, options, house, world, faults);
   const held = await holdToBudget(document, options, world);
   for (const fault of faults.found) await complainOf(world, fault);
   return faults.exitCode ?? getExit(held);

@@ -60,6 +60,11 @@ const schema = z.strictObject({
     .string()
     .regex(/\.ya?ml$/i, 'must end on .yaml or .yml')
     .optional(),
+  clearTo: z
+    .string()
+    .regex(/\.jsonl$/i, 'must end on .jsonl')
+    .optional(),
+  by: z.string().trim().min(1).optional(),
   budget: z.array(z.string()).transform(readBudget).optional(),
   holdOn: level.optional(),
   jobs: z.coerce.number().int().min(1).max(32).optional(),
@@ -117,6 +122,7 @@ function takeRecording(options: AuditFlags): AuditFlags {
 /** Options that are each sound and cannot go together. */
 function checkTogether(options: AuditFlags): AuditFlags {
   const { record, replay, markupOnly, keep, pictures } = options;
+  checkClearing(options);
   if (record !== undefined && replay !== undefined)
     throw clash('--record', '--replay', 'a replay asks nobody, so there is nothing to record');
   const shown = options.save.find((file) => getFormatOf(file)?.drawn);
@@ -131,6 +137,18 @@ function checkTogether(options: AuditFlags): AuditFlags {
     if (markupOnly && value !== undefined)
       throw clash(option, '--markup-only', 'without a render there is nothing of that kind');
   return options;
+}
+
+/** What is left out would be cleared unseen. */
+function checkClearing(options: AuditFlags): void {
+  const { clearTo, by, markupOnly, only, skip, newSince, budget } = options;
+  if (by !== undefined && clearTo === undefined)
+    throw new ToolError('bad-option', '`--by` says who clears: it goes with `--clear-to`.');
+  if (clearTo === undefined) return;
+  const left = { '--only': only, '--skip': skip, '--new-since': newSince, '--budget': budget };
+  const [partly] = Object.entries(left).find(([, value]) => value !== undefined) ?? [];
+  const found = partly ?? (markupOnly ? '--markup-only' : null);
+  if (found !== null) throw clash('--clear-to', found, 'what is cleared was looked at as a whole');
 }
 
 /** Whether anything shows what renders look like. */

@@ -1,6 +1,7 @@
 import { resolve } from 'node:path';
 import type { ToolError } from '../core/errors.js';
 import { spend } from '../core/budget.js';
+import type { House } from '../core/house/house.js';
 import type { RunDocument } from '../core/run.js';
 import { countWords } from '../core/words/list.js';
 import {
@@ -29,6 +30,23 @@ export const INTERRUPTED = 130;
 /** The exit code that stands for the verdict. */
 export function getExit({ verdict }: Pick<RunDocument, 'verdict'>): number {
   return EXIT[verdict];
+}
+
+/** Adds what is clear to a ledger, where that is asked for, and says so. */
+export async function clearAll(
+  document: RunDocument,
+  { clearTo: file, by, quiet }: AuditFlags,
+  house: House,
+  world: World,
+  faults: Faults,
+): Promise<void> {
+  if (file === undefined) return;
+  const { clearTo } = await import('../run/ledger.js');
+  const clearing = clearTo(resolve(world.cwd, file), document, house, by).then(async (count) => {
+    const words = `${countWords(count, 'snippet')} of ${document.snippets.length} added to ${file}.`;
+    if (!quiet) await complain(world, words);
+  });
+  await faults.collect(clearing, `adding to ${file}`);
 }
 
 /** The verdict, or what a budget makes of it; what is over is said. */
@@ -61,7 +79,8 @@ export function getFailureCode(problems: readonly ToolError[], faults: Faults): 
 export async function checkTargets(options: AuditFlags, cwd: string): Promise<void> {
   for (const file of listFiles(options)) await checkTarget(resolve(cwd, file));
   if (options.pictures !== undefined) await checkTarget(resolve(cwd, options.pictures, 'x.png'));
-  if (options.writeWaivers !== undefined) await checkTarget(resolve(cwd, options.writeWaivers));
+  for (const file of [options.writeWaivers, options.clearTo])
+    if (file !== undefined) await checkTarget(resolve(cwd, file));
 }
 
 function listFiles({ save, open }: AuditFlags): string[] {

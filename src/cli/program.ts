@@ -255,5 +255,7 @@ function addCounting(command: Command): Command {
       'how many findings of a level may be before it is a hold: concern:5,advice:20',
       list,
     )
-    .option('--write-waivers <file>', 'write what counts as waivers for the house file (.yaml)');
+    .option('--write-waivers <file>', 'write what counts as waivers for the house file (.yaml)')
+    .option('--clear-to <file>', 'add each snippet that is clear to a ledger (.jsonl)')
+    .option('--by <name>', 'who clears them (else the user of this machine)');
 }

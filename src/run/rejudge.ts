@@ -29,6 +29,8 @@ export interface RejudgeRequest extends Pick<
 /** What came of it. */
 export interface Rejudged {
   document: RunDocument;
+  /** The house that it was judged under. */
+  house: House;
   /** Where Mivket itself failed. */
   faults: Faults;
   /** The house given has other slots, viewports or page settings than the run was rendered with. */
@@ -66,6 +68,7 @@ export async function rejudge(request: RejudgeRequest, called: Called): Promise<
       await results.judge(i, { markup: readMarkup(snippet.text, snippet), evidence, baselines });
     return {
       faults,
+      house: judging.house,
       document: await results.makeDocument(list.engines),
       differs: getKey(given) !== getKey(before),
     };
