@@ -3,7 +3,7 @@ _mivket() {
   local current=${COMP_WORDS[COMP_CWORD]} before=${COMP_WORDS[COMP_CWORD - 1]}
   COMPREPLY=()
   if [[ $COMP_CWORD -eq 1 ]]; then
-    COMPREPLY=($(compgen -W 'audit mend compare judge explain demo doctor init' -- "$current"))
+    COMPREPLY=($(compgen -W 'audit mend compare judge check-live explain demo doctor init' -- "$current"))
     return
   fi
   case ${COMP_WORDS[1]} in
@@ -20,6 +20,7 @@ _mivket() {
         --keep) return ;;
         --new-since) return ;;
         --write-waivers) return ;;
+        --clear-to) return ;;
         --pictures) return ;;
         --record) return ;;
         --replay) return ;;
@@ -30,9 +31,10 @@ _mivket() {
         --jobs) return ;;
         --time-limit) return ;;
         --budget) return ;;
+        --by) return ;;
       esac
       if [[ $current == -* ]]; then
-        COMPREPLY=($(compgen -W '--code --extract --house --slot --insert --viewport --width --no-ranges --offline --jobs --time-limit --browser --format --save --open --quiet --no-color --keep --only --skip --hold-on --new-since --budget --write-waivers --markup-only --outage --pictures --record --replay' -- "$current"))
+        COMPREPLY=($(compgen -W '--code --extract --house --slot --insert --viewport --width --no-ranges --offline --jobs --time-limit --browser --format --save --open --quiet --no-color --keep --only --skip --hold-on --new-since --budget --write-waivers --clear-to --by --markup-only --outage --pictures --record --replay' -- "$current"))
       fi
       ;;
     mend)
@@ -88,10 +90,29 @@ _mivket() {
         --save) return ;;
         --new-since) return ;;
         --write-waivers) return ;;
+        --clear-to) return ;;
         --budget) return ;;
+        --by) return ;;
       esac
       if [[ $current == -* ]]; then
-        COMPREPLY=($(compgen -W '--house --format --save --open --quiet --no-color --only --skip --hold-on --new-since --budget --write-waivers' -- "$current"))
+        COMPREPLY=($(compgen -W '--house --format --save --open --quiet --no-color --only --skip --hold-on --new-since --budget --write-waivers --clear-to --by' -- "$current"))
+      fi
+      ;;
+    check-live)
+      case $before in
+        --format) COMPREPLY=($(compgen -W 'text json' -- "$current")); return ;;
+        --ledger) return ;;
+        --run) return ;;
+        --house) return ;;
+        --browser) return ;;
+        --snippet) return ;;
+        --viewport) return ;;
+        --width) return ;;
+        --jobs) return ;;
+        --time-limit) return ;;
+      esac
+      if [[ $current == -* ]]; then
+        COMPREPLY=($(compgen -W '--ledger --run --snippet --house --viewport --width --jobs --time-limit --browser --format --quiet --no-color' -- "$current"))
       fi
       ;;
     explain)

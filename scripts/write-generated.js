@@ -6,6 +6,9 @@ import { CHECKS } from '../dist/src/checks/index.js';
 import { houseSchema } from '../dist/src/core/house/schema.js';
 import { comparisonSchema } from '../dist/src/core/compare/candidates.js';
 import { runComparisonSchema } from '../dist/src/core/compare/runs.js';
+import { ledgerSchema } from '../dist/src/core/ledger/entry.js';
+import { heldSchema } from '../dist/src/core/ledger/held.js';
+import { liveSchema } from '../dist/src/core/live/live.js';
 import { lineSchema } from '../dist/src/core/lines.js';
 import { mendSchema } from '../dist/src/core/mend/document.js';
 import { runSchema } from '../dist/src/core/run.js';
@@ -32,6 +35,8 @@ const files = {
   'schema/compare.schema.json': toJson(
     z.toJSONSchema(z.union([comparisonSchema, runComparisonSchema])),
   ),
+  'schema/ledger.schema.json': toJson(z.toJSONSchema(ledgerSchema)),
+  'schema/live.schema.json': toJson(z.toJSONSchema(z.union([liveSchema, heldSchema]))),
   'docs/findings.md': formatFindingsPage(CHECKS),
 };
 

@@ -1,22 +1,17 @@
 import { Command } from 'commander';
-import { PRINTED, SAVED } from '../formats/table.js';
 import { getVersion } from '../run/version.js';
 import type { DoctorOptions } from './doctor.js';
 import { EXITS } from './exits.js';
+import {
+  addCounting,
+  addJudging,
+  addOutput,
+  addRendering,
+  BROWSER,
+  KEEP,
+  list,
+} from './program-options.js';
 import type { World } from './streams.js';
-
-const gather = (value: string, before: string[] = []) => [...before, value];
-
-const list = (value: string, before: string[] = []) => [
-  ...before,
-  ...value
-    .split(',')
-    .map((one) => one.trim())
-    .filter(Boolean),
-];
-
-const BROWSER = 'a browser to use, or "system" for an installed one';
-const KEEP = 'keep the whole run: document and evidence';
 
 /** The command line. What a command needs is loaded only when it runs, so that `--help` is quick. */
 export function makeProgram(world: World, outcome: { code: number }): Command {
@@ -36,6 +31,7 @@ export function makeProgram(world: World, outcome: { code: number }): Command {
   addMend(program, world, outcome);
   addCompare(program, world, outcome);
   addJudge(program, world, outcome);
+  addCheckLive(program, world, outcome);
   addExplain(program, world, outcome);
   addDemo(program, world, outcome);
   addDoctor(program, world, outcome);
@@ -135,6 +131,37 @@ function addJudge(program: Command, world: World, outcome: { code: number }): vo
   );
 }
 
+function addCheckLive(program: Command, world: World, outcome: { code: number }): void {
+  program
+    .command('check-live')
+    .description(
+      'Look whether what was cleared is what is published: there once, unchanged, doing what it did; without a page, whether files are as a ledger has them. The exit code is the verdict.',
+    )
+    .argument(
+      '[pages...]',
+      'the addresses of pages, or files with such: a line each, or a sitemap (.xml)',
+    )
+    .option('--ledger <file>', 'what was cleared: a ledger that --clear-to wrote')
+    .option('--run <run>', 'what was cleared: what is clear in a kept run (a folder of --keep)')
+    .option('--snippet <files>', 'what was cleared: files, folders or patterns', list)
+    .option('--house <file>', 'the house file (else mivket.yaml, looked for upward)')
+    .option('--viewport <names>', 'only these viewports of the house', list)
+    .option('--width <list>', 'widths in px, with a density if wanted: 320,768@2', list)
+    .option('--jobs <n>', 'how many pages are rendered at once')
+    .option('--time-limit <time>', 'how long one page may take as a whole, such as 90s (else 60s)')
+    .option('--browser <path>', BROWSER)
+    .option('--format <name>', 'on standard output: text, or json')
+    .option('--quiet', 'no notes')
+    .option('--no-color', 'no colours')
+    .action(async (inputs: string[], options: Record<string, unknown>) => {
+      const { withAllReady } = await import('../run/ready.js');
+      outcome.code = await withAllReady(async () => {
+        const { runCheckLive } = await import('./check-live.js');
+        return runCheckLive({ ...options, inputs }, world);
+      });
+    });
+}
+
 function addExplain(program: Command, world: World, outcome: { code: number }): void {
   program
     .command('explain')
@@ -197,65 +224,4 @@ function addDemo(program: Command, world: World, outcome: { code: number }): voi
       const { demo } = await import('./demo.js');
       outcome.code = await demo(options, world);
     });
-}
-
-/** What is looked at, and how. */
-function addRendering(command: Command): Command {
-  return command
-    .option('--code <text>', 'the snippet itself; may be given several times', gather)
-    .option('--extract', 'take the blocks that show code out of HTML documents')
-    .option('--house <file>', 'the house file (else mivket.yaml, looked for upward)')
-    .option('--slot <names>', 'only these slots of the house', list)
-    .option(
-      '--insert <kinds>',
-      'how code is put into the page: inline, late, frame, shadow; several at once are compared',
-      list,
-    )
-    .option('--viewport <names>', 'only these viewports of the house', list)
-    .option('--width <list>', 'widths in px, with a density if wanted: 320,768@2', list)
-    .option('--no-ranges', 'leave out the windows between the widths that are rendered')
-    .option('--offline', 'let nothing out but what the house serves and reroutes')
-    .option('--jobs <n>', 'how many snippets are rendered at once, or widths of one')
-    .option(
-      '--time-limit <time>',
-      'how long one snippet may take as a whole, such as 90s (else 60s)',
-    )
-    .option('--browser <path>', BROWSER);
-}
-
-function addOutput(command: Command): Command {
-  return command
-    .option(
-      '--format <name>',
-      `on standard output: ${PRINTED.map(({ name, about }) => `${name} (${about})`).join(', ')}`,
-    )
-    .option(
-      '--save <file>',
-      `write a file, by its ending: ${SAVED.map(({ ending, about }) => `${ending} (${about})`).join(', ')}`,
-      list,
-    )
-    .option('--open', 'open the HTML report')
-    .option('--quiet', 'no progress and no notes')
-    .option('--no-color', 'no colours');
-}
-
-function addJudging(command: Command): Command {
-  return command
-    .option('--only <ids>', 'judge only these findings', list)
-    .option('--skip <ids>', 'do not judge these findings', list)
-    .option('--hold-on <level>', 'hold on blocker, concern or advice');
-}
-
-/** What of the findings counts, in a run that others went before. */
-function addCounting(command: Command): Command {
-  return command
-    .option('--new-since <run>', 'tell only what a kept run did not have (a folder of --keep)')
-    .option(
-      '--budget <list>',
-      'how many findings of a level may be before it is a hold: concern:5,advice:20',
-      list,
-    )
-    .option('--write-waivers <file>', 'write what counts as waivers for the house file (.yaml)')
-    .option('--clear-to <file>', 'add each snippet that is clear to a ledger (.jsonl)')
-    .option('--by <name>', 'who clears them (else the user of this machine)');
 }

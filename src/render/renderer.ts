@@ -226,7 +226,7 @@ export class Renderer {
   }
 
   async #render(booth: Booth, job: Job, budget: Budget): Promise<Rendered> {
-    const { root, onShot, cold = true, house } = this.#options;
+    const { root, onShot, onStanding, cold = true, house } = this.#options;
     const { render } = job;
     const sources = getSources(this.#options, render, job.subject.texts);
     const around = await this.#findAround(job);
@@ -234,7 +234,7 @@ export class Renderer {
       booth,
       sources,
       {
-        terms: { steps: house.steps, root, cold },
+        terms: { steps: house.steps, root, cold, ...(onStanding && { onStanding }) },
         around,
         reach: findReach(booth, job, sources, this.#hostTraits, this.#options),
         limits: shortenLimits(this.#limits, job),

@@ -2,6 +2,7 @@ import type { House } from '../core/house/house.js';
 import type { Viewport } from '../core/render.js';
 import type { Budget } from './bounds/budget.js';
 import type { Limits } from './bounds/limit.js';
+import type { RendererOptions } from './renderer-options.js';
 import type { Preparation } from './page/browser-page.js';
 import type { ServedPage } from './page/served-page.js';
 
@@ -13,6 +14,8 @@ export interface Terms {
   root: string | null;
   /** Everything is asked for again. */
   cold: boolean;
+  /** Takes what stands in the page, of each load that is as it is. */
+  onStanding?: RendererOptions['onStanding'];
 }
 
 /** What holds for all loads of one page in one window. */

@@ -1,4 +1,5 @@
 import type { ToolError } from '../core/errors.js';
+import type { StandingText } from '../render/standing.js';
 import type { NotJudged, SnippetReport } from '../core/run.js';
 
 /** What happens while an audit runs. */
@@ -8,6 +9,8 @@ export type AuditEvent =
   /** The browser is there. `sandboxed` is false where it runs as root. */
   | { type: 'browser'; version: string; sandboxed: boolean }
   | { type: 'begun'; snippet: string }
+  /** What stood in a published page, where that is asked for. */
+  | { type: 'standing'; address: string; texts: readonly StandingText[] }
   /** So many renders of a snippet are made, or were found kept. */
   | { type: 'rendered'; snippet: string; renders: number }
   | {

@@ -104,6 +104,11 @@ export class LazyRenderer {
       seats: this.#means.seats,
       signal: this.#signal,
       onFault: (error) => faults.add(error, 'a render'),
+      ...(published &&
+        request.standing && {
+          onStanding: (texts) =>
+            this.#events.tell({ type: 'standing', address: published.address, texts }),
+        }),
       ...(recordTo && { recordTo: recordTo.spool }),
       ...(recording && { recording: recording.getExchanges() }),
       ...(shots && { onShot: ({ shot, bytes }) => shots.add(shot.hash, bytes) }),

@@ -61,6 +61,8 @@ export interface AuditRequest {
   record?: string;
   /** A recording (.har) that answers, and nothing else. */
   replay?: string;
+  /** Of published pages it is told what stands in them, by events. */
+  standing?: boolean;
   /** A folder for the shots of all renders, PNGs named by their hashes; left out: none are taken. */
   shots?: string;
 }

@@ -47,6 +47,7 @@ import {
   showSlot,
 } from '../in-page/show.js';
 import { readLength } from '../in-page/moving.js';
+import { readStanding } from '../in-page/standing.js';
 import { readStored } from '../in-page/stored.js';
 
 /** What can be asked of the code that stands in a page. */
@@ -89,6 +90,7 @@ export const CALLS = {
   readNatural,
   readObjects,
   readScroll,
+  readStanding,
   readStored,
   readView,
   readWhole,

@@ -1,0 +1,150 @@
+import { readFile } from 'node:fs/promises';
+import { resolve } from 'node:path';
+import { ToolError } from '../core/errors.js';
+import { holdAgainst, type HeldDocument } from '../core/ledger/held.js';
+import type { Cleared } from '../core/live/live.js';
+import { flatMap } from '../core/lists.js';
+import { getOverall } from '../core/verdict.js';
+import { formatJson } from '../formats/json.js';
+import { formatHeld, formatLive } from '../formats/live.js';
+import { checkLive } from '../run/check-live.js';
+import { loadHouse } from '../run/house-file.js';
+import { readLedger } from '../run/ledger.js';
+import { listPages } from '../run/page-list.js';
+import { rejudge } from '../run/rejudge.js';
+import { getVersion } from '../run/version.js';
+import { makePaint } from './colours.js';
+import { readInputs } from './intake.js';
+import { watchInterrupt } from './interrupt.js';
+import { called, parseOptions, TEXT_OR_JSON, toRequest, type AuditFlags } from './options.js';
+import { getExit, getFailureCode, INTERRUPTED } from './outputs.js';
+import { complain, complainOf, getTextWidth, write, type World } from './streams.js';
+
+/** Where it is told what was cleared. */
+interface Sources {
+  snippet?: string[];
+  run?: string;
+  ledger?: string;
+}
+
+/** Is what was cleared what is published? Resolves to the exit code, which is the verdict. */
+export async function runCheckLive(
+  { snippet, run, ledger, ...given }: Record<string, unknown> & Sources,
+  world: World,
+): Promise<number> {
+  const options = parseOptions(given, TEXT_OR_JSON);
+  const sources: Sources = {
+    ...(snippet && { snippet }),
+    ...(run !== undefined && { run }),
+    ...(ledger !== undefined && { ledger }),
+  };
+  if (Object.keys(sources).length === 0)
+    throw bad('Say what was cleared: give --ledger, --run, or --snippet.');
+  if (options.inputs.length === 0) return holdFiles(sources, options, world);
+  return lookLive(await readCleared(sources, world), options, world);
+}
+
+function bad(message: string): ToolError {
+  return new ToolError('bad-input', message);
+}
+
+/** Without a page: which files are as the ledger has them. */
+async function holdFiles(
+  { snippet, ledger, run }: Sources,
+  options: AuditFlags,
+  world: World,
+): Promise<number> {
+  if (!snippet || ledger === undefined || run !== undefined)
+    throw bad(
+      'Give the addresses of pages to look at; without, --ledger and --snippet tell which files are as they were cleared.',
+    );
+  const entries = await readLedger(resolve(world.cwd, ledger), ledger);
+  const { snippets, problems } = await readInputs(snippet, [], world.cwd, world.stdin);
+  const held = holdAgainst(snippets, entries);
+  const document: HeldDocument = {
+    schema: 'mivket-cleared-1',
+    tool: { name: 'mivket', version: getVersion() },
+    verdict: getOverall(held.map(({ state }) => (state === 'cleared' ? 'clear' : 'hold'))),
+    snippets: held,
+  };
+  await write(
+    world.stdout,
+    options.format === 'json'
+      ? formatJson(document)
+      : formatHeld(document, getMeans(options, world)),
+  );
+  for (const { message } of problems) await complain(world, message);
+  return problems.length > 0 ? 2 : getExit(document);
+}
+
+/** What was cleared, from wherever it is told; of what is named twice the ledger's counts. */
+async function readCleared({ snippet, run, ledger }: Sources, world: World): Promise<Cleared[]> {
+  const all: Cleared[] = [];
+  if (snippet) {
+    const { snippets, problems } = await readInputs(snippet, [], world.cwd, world.stdin);
+    if (problems[0]) throw problems[0];
+    all.push(...snippets.map(({ name, text }) => ({ name, text, findings: null, hosts: null })));
+  }
+  if (run !== undefined) {
+    const kept = await rejudge({ folder: resolve(world.cwd, run), shown: run }, called);
+    all.push(
+      ...flatMap(kept.document.snippets, ({ name, text, findings, contacts, verdict }) =>
+        verdict === 'clear'
+          ? [
+              {
+                name,
+                text,
+                findings: findings.map(({ id }) => id),
+                hosts: contacts.map(({ host }) => host),
+              },
+            ]
+          : [],
+      ),
+    );
+    if (all.length === 0) throw bad(`No snippet of ${run} is clear.`);
+  }
+  if (ledger !== undefined)
+    all.push(
+      ...(await readLedger(resolve(world.cwd, ledger), ledger)).map((one) => ({
+        ...{ name: one.name, text: one.text, hosts: one.hosts },
+        findings: [...one.findings, ...one.waivers].map(({ id }) => id),
+      })),
+    );
+  return [...new Map(all.map((one) => [one.name, one])).values()];
+}
+
+async function lookLive(
+  cleared: readonly Cleared[],
+  options: AuditFlags,
+  world: World,
+): Promise<number> {
+  const home = await loadHouse(options.house, world.cwd);
+  const read = (file: string) => readFile(resolve(world.cwd, file), 'utf8');
+  const addresses = await listPages(options.inputs, read);
+  const { snippets, problems } = await readInputs(addresses, [], world.cwd, world.stdin);
+  const interrupt = watchInterrupt();
+  const { signal } = interrupt;
+  try {
+    const request = { ...toRequest(options), ...home, snippets, cleared };
+    const { document, faults } = await checkLive(request, { signal, called });
+    if (signal.aborted) {
+      await complain(world, 'Interrupted: nothing was checked.');
+      return INTERRUPTED;
+    }
+    await write(
+      world.stdout,
+      options.format === 'json'
+        ? formatJson(document)
+        : formatLive(document, getMeans(options, world)),
+    );
+    for (const { message } of problems) await complain(world, message);
+    for (const fault of faults.found) await complainOf(world, fault);
+    return getFailureCode(problems, faults) ?? getExit(document);
+  } finally {
+    interrupt.stop();
+  }
+}
+
+function getMeans({ color }: AuditFlags, world: World) {
+  return { paint: makePaint(world, color), width: getTextWidth(world, 120) };
+}

@@ -1,0 +1,112 @@
+import { flatMap } from '../lists.js';
+import type { LoadReport } from '../loads-report.js';
+import { readMarkup, type Markup } from '../markup/markup.js';
+import type { SnippetReport } from '../run.js';
+import type { Span } from '../snippet.js';
+import { findCopies, type Copy } from './copies.js';
+import type { Cleared, LiveState, LiveStanding } from './live.js';
+
+/** A page as it was sent, as it stood, and what was found in it. */
+export interface SeenPage {
+  address: string;
+  sent: Markup;
+  /** Its documents as they stood, its own first; of several loads, one after the other. */
+  stood: readonly { markup: Markup; inFrame: boolean }[];
+  report: Pick<SnippetReport, 'findings' | 'loads' | 'contacts'>;
+}
+
+/** How a cleared snippet stands on a page. */
+export function findStanding(cleared: Cleared, page: SeenPage): LiveStanding {
+  const snippet = readMarkup(cleared.text);
+  const { address: base, sent } = page;
+  const inSource = findCopies(snippet, sent, { base, asSent: true });
+  const stood = page.stood.map(({ markup, inFrame }) => ({
+    inFrame,
+    found: findCopies(snippet, markup, { base, asSent: false }),
+  }));
+  const own = Math.max(
+    0,
+    ...stood.filter(({ inFrame }) => !inFrame).map(({ found }) => found.length),
+  );
+  const inPage = stood.find(({ found, inFrame }) => !inFrame && found.length === own)?.found ?? [];
+  const framed = flatMap(stood, ({ inFrame, found }) => (inFrame ? found : []));
+  const copies: LiveStanding['copies'] = [
+    ...inSource.map((one) => tellCopy('sent', one, sent.place(one.span).line)),
+    // What stands there besides was put there by code.
+    ...inPage.slice(inSource.length).map((one) => tellCopy('added', one, null)),
+    ...framed.map((one) => tellCopy('frame', one, null)),
+  ];
+  const isEscaped = copies.length === 0 && holdsEscaped(snippet, page);
+  return {
+    name: cleared.name,
+    state: getState(copies, isEscaped),
+    copies,
+    behaviour: inSource.length > 0 ? compareBehaviour(cleared, page, inSource) : null,
+  };
+}
+
+function tellCopy(
+  where: LiveStanding['copies'][number]['where'],
+  { changes }: Copy,
+  line: number | null,
+): LiveStanding['copies'][number] {
+  return { where, line, changes };
+}
+
+function getState(copies: LiveStanding['copies'], isEscaped: boolean): LiveState {
+  if (copies.length === 0) return isEscaped ? 'escaped' : 'missing';
+  if (copies.length > 1) return 'doubled';
+  return copies[0]!.changes.length > 0 ? 'altered' : 'as-cleared';
+}
+
+/** Whether its code stands there as words that visitors read. */
+function holdsEscaped(snippet: Markup, { address, sent }: SeenPage): boolean {
+  return sent.elements.some(
+    ({ name, text }) =>
+      !/^(script|style|template|noscript)$/.test(name) &&
+      text.includes('<') &&
+      findCopies(snippet, readMarkup(text), { base: address, asSent: true }).length > 0,
+  );
+}
+
+/** What it does there, beside what it did when it was cleared. */
+function compareBehaviour(
+  { findings: before, hosts }: Cleared,
+  { sent, report }: SeenPage,
+  copies: readonly Copy[],
+): LiveStanding['behaviour'] {
+  if (before === null || hosts === null)
+    return { known: false, newFindings: [], newHosts: [], goneHosts: [] };
+  const spans = copies.map(({ span }) => span);
+  const found = report.findings.filter(({ where, id }) => {
+    return spans.some((span) => isWithin(where, span)) && !before.includes(id);
+  });
+  const here = new Set(listHosts(report.loads?.requests ?? [], spans, sent));
+  const all = new Set(report.contacts.map(({ host }) => host));
+  return {
+    known: true,
+    newFindings: found.map(({ id, level, brief }) => ({ id, level, brief })),
+    newHosts: [...here].filter((host) => !hosts.includes(host)).sort(),
+    goneHosts: hosts.filter((host) => !all.has(host)),
+  };
+}
+
+function isWithin({ offset, endOffset }: Span, span: Span): boolean {
+  return offset >= span.offset && endOffset <= span.endOffset;
+}
+
+/** Hosts of other sites that are asked by what stands on the lines of a copy, and by what that loads. */
+function listHosts(
+  requests: readonly LoadReport[],
+  spans: readonly Span[],
+  sent: Markup,
+): string[] {
+  const lines = spans.map((span) => sent.place(span));
+  const isOn = (line: number | null) =>
+    line !== null && lines.some((one) => line >= one.line && line <= one.endLine);
+  const isOf = (at: number): boolean => {
+    const { line, by } = requests[at]!;
+    return by === null ? isOn(line) : isOf(by);
+  };
+  return requests.filter((one, i) => one.thirdParty && isOf(i)).map(({ host }) => host);
+}
