@@ -30,6 +30,7 @@ export function makeProgram(world: World, outcome: { code: number }): Command {
   addAudit(program, world, outcome);
   addMend(program, world, outcome);
   addCompare(program, world, outcome);
+  addWatch(program, world, outcome);
   addJudge(program, world, outcome);
   addCheckLive(program, world, outcome);
   addExplain(program, world, outcome);
@@ -113,6 +114,26 @@ function addCompare(program: Command, world: World, outcome: { code: number }): 
       outcome.code = await withAllReady(async () => {
         const { runCompare } = await import('./compare.js');
         return runCompare({ ...options, inputs }, world);
+      });
+    });
+}
+
+function addWatch(program: Command, world: World, outcome: { code: number }): void {
+  const command = program
+    .command('watch')
+    .description(
+      'Audit on save, what has changed alone, and show the report on a local page that refreshes itself; Ctrl-C ends it.',
+    )
+    .argument('[inputs...]', 'files, folders or patterns');
+  addJudging(addRendering(command))
+    .option('--port <n>', 'where the page listens on this machine (else any that is free)')
+    .option('--open', 'open the page')
+    .option('--no-color', 'no colours')
+    .action(async (inputs: string[], options: Record<string, unknown>) => {
+      const { withAllReady } = await import('../run/ready.js');
+      outcome.code = await withAllReady(async () => {
+        const { runWatch } = await import('./watch/watch.js');
+        return runWatch({ ...options, inputs }, world);
       });
     });
 }

@@ -54,7 +54,8 @@ const WHERE = { sent: 'in the page', added: 'put there by code', frame: 'in a fr
 function formatStanding(standing: LiveStanding, options: TextOptions): string[] {
   const { name, state, copies } = standing;
   const places = copies.map(({ where, line }) => (line === null ? WHERE[where] : `line ${line}`));
-  const at = places.length > 0 ? `: ${joinWords(places)}` : ': as words that visitors read';
+  const at =
+    places.length > 0 ? `: ${joinWords([...new Set(places)])}` : ': as words that visitors read';
   const told = [
     ...flatMap(copies, ({ changes }) => tellChanges(changes)),
     ...tellBehaviour(standing.behaviour),

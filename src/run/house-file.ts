@@ -35,6 +35,14 @@ export async function loadHouse(given?: string, cwd = process.cwd()): Promise<Lo
   return { house, ownPage, root: await checkRoot(house, folder, shown) };
 }
 
+/** The files that a house is made of, absolute: its own, and its page. None where there is no house file. */
+export async function listHouseFiles(given?: string, cwd = process.cwd()): Promise<string[]> {
+  const file = given === undefined ? await findUpward(cwd) : resolve(cwd, given);
+  if (file === null) return [];
+  const { page } = readHouse(await read(file, relative(cwd, file) || file), file);
+  return page === undefined ? [file] : [file, resolve(dirname(file), page)];
+}
+
 async function findUpward(from: string): Promise<string | null> {
   for (let folder = from; ; folder = dirname(folder)) {
     const file = join(folder, NAME);
