@@ -8,7 +8,7 @@ import { formatCounts, getMainReason } from '../../formats/summary.js';
 import { makeTemporary } from '../../render/machine/temporary.js';
 import { listHouseFiles, loadHouse } from '../../run/house-file.js';
 import { readShot } from '../../run/shots.js';
-import { Watching, type Renewed } from '../../run/watching.js';
+import { Watcher, type Renewed } from '../../run/watcher.js';
 import { readInputs } from '../intake.js';
 import { watchInterrupt } from '../interrupt.js';
 import { openFile } from '../open.js';
@@ -51,7 +51,7 @@ export async function runWatch(
     );
     if (options.open) await openFile(`${page.origin}/`, world.env);
     const asked = { ...toRequest(options), shots: shots.path };
-    const watching = new Watching(asked, { signal: interrupt.signal, called });
+    const watching = new Watcher(asked, { signal: interrupt.signal, called });
     for await (const files of changes) {
       if (files.some((file) => isIn(file, rest) && !isIn(file, paths))) watching.forget();
       page.say('looking');
@@ -75,7 +75,7 @@ function isIn(file: string, paths: readonly string[]): boolean {
 
 /** Looks at what has changed, and says what came of it; what is wrong is said, and waited for. */
 async function look(
-  watching: Watching,
+  watching: Watcher,
   options: AuditFlags,
   world: World,
   page: WatchPage,

@@ -15,7 +15,7 @@ export interface Renewed {
 }
 
 /** Audits again and again: what is as it was, in a house that is as it was, is not rendered again. */
-export class Watching {
+export class Watcher {
   readonly #asked: Omit<AuditRequest, 'snippets' | keyof LoadedHouse>;
   readonly #options: AuditOptions;
   #house = '';
