@@ -40,6 +40,10 @@ const SHOTS = [
     'node bin/mivket.js compare demo/snippets/map.html demo/snippets/noticeboard.html demo/snippets/counter.html --house demo/mivket.yaml --slot article',
   ],
   [
+    'check-live',
+    'node bin/mivket.js check-live https://www.seedletter.example/spring --snippet demo/snippets/booking.html,demo/snippets/calendar.html --house demo/mivket.yaml',
+  ],
+  [
     'demo',
     'node bin/mivket.js demo --quiet | tail -n 6; node bin/mivket.js demo --quiet --format json | head -n 30',
   ],

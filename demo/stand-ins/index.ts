@@ -4,6 +4,7 @@ import { Hono } from 'hono';
 import { compress } from 'hono/compress';
 import { booking } from './booking.js';
 import { counter } from './counter.js';
+import { letter } from './letter.js';
 import { map } from './map.js';
 import { player } from './player.js';
 import { rootcellar } from './rootcellar.js';
@@ -16,6 +17,7 @@ const VENDORS: Record<string, Hono> = {
   'tally.example': counter,
   'tallyroot.example': counter,
   'rootcellar.example': rootcellar,
+  'seedletter.example': letter,
 };
 
 /** The patterns of all hosts that have a stand-in, as a house file's `reroute` names them. */

@@ -77,7 +77,8 @@ Try next:
   ${program} demo --open
       the same as a report with pictures
   ${program} demo --serve
-      keeps the stand-ins running, for audits of ${folder}/snippets
+      keeps the stand-ins running, for audits of ${folder}/snippets, and for a look at what became of two of them:
+  ${program} check-live https://www.seedletter.example/spring --snippet ${folder}/snippets/booking.html,${folder}/snippets/calendar.html --house ${folder}/mivket.yaml
   cp -r ${house} .
       a house to start your own from: its file, its page and its files
 `;
