@@ -2,6 +2,7 @@ import { join, relative, sep } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { ToolError } from '../core/errors.js';
 import { runAudit } from './audit.js';
+import { showWay } from './demo-way.js';
 import { loadHouse, type LoadedHouse } from '../run/house-file.js';
 import { watchInterrupt } from './interrupt.js';
 import { write, type World } from './streams.js';
@@ -28,7 +29,10 @@ export async function demo(given: Record<string, unknown>, world: World): Promis
       loaded.house.reroute[pattern] = standIns.origin;
     const code = await runAudit({ ...options, inputs: [`${FOLDER}/snippets`] }, world, loaded);
     if (!RAN.includes(code)) return code;
-    if (!options.quiet) await write(world.stderr, getNextSteps(world.cwd));
+    if (options.quiet) return 0;
+    const isRead = options.format === undefined || options.format === 'text';
+    if (isRead) await showWay(FOLDER, loaded, standIns.origin, world);
+    await write(world.stderr, getNextSteps(world.cwd));
     return 0;
   } finally {
     await standIns.close();

@@ -22,7 +22,7 @@ export function formatLive(document: LiveDocument, options: TextOptions): string
     ...pages.map((page) => formatPage(page, options)),
     ...missing.map(
       (name) =>
-        `${options.paint.strong(cleanLine(name))}  ${formatState('missing', options)}: on none of these pages`,
+        `${options.paint.strong(cleanLine(name))}  ${options.paint.blocker(STATES.missing)}: on none of these pages`,
     ),
     `${options.paint.strong(verdict.toUpperCase())}: ${sum(document)}`,
   ];
@@ -52,20 +52,30 @@ function formatPage({ asked, address, why, standings }: LivePage, options: TextO
 const WHERE = { sent: 'in the page', added: 'put there by code', frame: 'in a frame' } as const;
 
 function formatStanding(standing: LiveStanding, options: TextOptions): string[] {
-  const { name, state, copies } = standing;
-  const places = copies.map(({ where, line }) => (line === null ? WHERE[where] : `line ${line}`));
-  const at =
-    places.length > 0 ? `: ${joinWords([...new Set(places)])}` : ': as words that visitors read';
-  const told = [
-    ...flatMap(copies, ({ changes }) => tellChanges(changes)),
-    ...tellBehaviour(standing.behaviour),
-  ];
+  const { name } = standing;
+  const { state, at, told } = describeLive(standing);
+  const tone = standing.state === 'as-cleared' ? options.paint.sound : options.paint.blocker;
   return [
-    `  ${options.paint.strong(cleanLine(name))}  ${formatState(state, options)}${at}`,
+    `  ${options.paint.strong(cleanLine(name))}  ${tone(state)}: ${at}`,
     ...told.map((line) =>
       wrap(cleanLine(line), options.width, ' '.repeat(INDENT + 2), ' '.repeat(INDENT)),
     ),
   ];
+}
+
+/** How it stands there, where, and what is otherwise, in words. */
+export function describeLive({ state, copies, behaviour }: LiveStanding): {
+  state: string;
+  at: string;
+  told: string[];
+} {
+  const places = copies.map(({ where, line }) => (line === null ? WHERE[where] : `line ${line}`));
+  const at = places.length > 0 ? joinWords([...new Set(places)]) : 'as words that visitors read';
+  const told = [
+    ...flatMap(copies, ({ changes }) => tellChanges(changes)),
+    ...tellBehaviour(behaviour),
+  ];
+  return { state: STATES[state], at, told };
 }
 
 const STATES: Record<LiveState, string> = {
@@ -75,10 +85,6 @@ const STATES: Record<LiveState, string> = {
   escaped: 'shown as text',
   missing: 'not found',
 };
-
-function formatState(state: LiveState, { paint }: TextOptions): string {
-  return (state === 'as-cleared' ? paint.sound : paint.blocker)(STATES[state]);
-}
 
 function tellChanges(changes: readonly LiveChange[]): string[] {
   const more = changes.length - MOST;
@@ -90,7 +96,7 @@ function tellChange({ what, tag, attribute, line, before, after }: LiveChange): 
   const [from, to] = [before, after].map((value) => `“${shorten(value ?? '', LONG)}”`);
   const words: Record<LiveChange['what'], string> = {
     'element-missing': `the <${tag}> of line ${line} is gone`,
-    'element-added': `a <${tag}> was put in (line ${line} of the page)`,
+    'element-added': `<${tag}> was put in (line ${line} of the page)`,
     'attribute-missing': `${attribute} of the <${tag}> of line ${line} is gone: it was ${from}`,
     'attribute-changed': `${attribute} of the <${tag}> of line ${line} is ${to}: it was ${from}`,
     'attribute-added': `the <${tag}> of line ${line} was given ${attribute} (${to})`,

@@ -22,6 +22,12 @@ describe('a snippet on a page', () => {
     ['as it was', FRAME, FRAME, [[]]],
     ['written otherwise', FRAME, FRAME.replace('https:', '').replace('&amp;', '&'), [[]]],
     ['twice', FRAME, `${FRAME}<hr>${FRAME}`, [[], []]],
+    [
+      'twice, one right behind the other',
+      `<h2>Find us</h2>${FRAME}`,
+      `<h2>Find us</h2>${FRAME}<hr><h2>Find us</h2>${FRAME}`,
+      [[], []],
+    ],
     ['with an element that it has twice itself', CARD, CARD, [[]]],
     ['nowhere, though others are of its class', CARD, '<div class="card"><p>Peas</p></div>', []],
     ['of a short word', '<p>Sow</p>', '<p>Peas</p><p>Sow</p>', [[]]],

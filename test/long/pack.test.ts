@@ -99,6 +99,7 @@ async function seeDemo(folder: string, env: Record<string, string>): Promise<voi
     expect.stringMatching(/ audit --code /),
     expect.stringMatching(/ demo --open$/),
     expect.stringMatching(/ demo --serve$/),
+    expect.stringMatching(/ check-live https:.* --snippet .* --house /),
     expect.stringMatching(/^cp /),
   ]);
   const first = await here(hints[0]!);

@@ -70,7 +70,8 @@ function pair(
   [anchor, at]: [own: number, at: number],
 ): Pair[] {
   return [
-    ...pairRun(own.slice(0, anchor), others.slice(0, at), base),
+    // Of several that are alike the nearest is meant.
+    ...pairRun(own.slice(0, anchor).reverse(), others.slice(0, at).reverse(), base).reverse(),
     { own: own[anchor]!, other: others[at]! },
     ...pairRun(own.slice(anchor + 1), others.slice(at + 1), base),
   ];
