@@ -16,10 +16,11 @@ const load = z.object({
     .describe(
       'For how many seconds a browser may use it again without asking; 0: not at all; null where it does not say.',
     ),
-  line: z
+  offset: z
     .int()
     .nullable()
-    .describe('The line of the snippet that led to it; null where that is not known.'),
+    .describe('Where the tag of the snippet begins that led to it; null where that is not known.'),
+  line: z.int().nullable().describe('The line of that tag.'),
   by: z
     .int()
     .nullable()

@@ -31,12 +31,12 @@ export async function checkLive(
 ): Promise<CheckedLive> {
   const startedAt = new Date().toISOString();
   const faults = new Faults();
-  const stood = new Map<string, StandingText[]>();
+  const stood = new Map<string, (readonly StandingText[])[]>();
   const run = audit({ ...request, standing: true }, options);
   for await (const event of run) {
     if (event.type === 'fault') faults.add(event.error, '');
     if (event.type === 'standing')
-      stood.set(event.address, [...(stood.get(event.address) ?? []), ...event.texts]);
+      stood.set(event.address, [...(stood.get(event.address) ?? []), event.texts]);
   }
   const document = await run.document;
   const pages = request.snippets.map(({ name, published }): LivePage => {
@@ -58,20 +58,22 @@ export async function checkLive(
 function lookAtPage(
   asked: string,
   report: SnippetReport,
-  texts: readonly StandingText[],
+  loads: readonly (readonly StandingText[])[],
   cleared: readonly Cleared[],
 ): LivePage {
   const address = report.published!;
   const page: SeenPage = {
     address,
     sent: readMarkup(report.text),
-    stood: texts.map(({ text, inFrame }) => ({ markup: readMarkup(text), inFrame })),
+    stood: loads.map((texts) =>
+      texts.map(({ text, inFrame }) => ({ markup: readMarkup(text), inFrame })),
+    ),
     report,
   };
   const unseen = new Set(
     mapPresent(report.gaps, ({ kind, why }) => (kind === 'page' ? why : null)),
   );
-  if (texts.length === 0 && unseen.size === 0) unseen.add(UNREAD);
+  if (loads.flat().length === 0 && unseen.size === 0) unseen.add(UNREAD);
   const standings = cleared
     .map((one) => findStanding(one, page))
     .filter(({ state }) => state !== 'missing');

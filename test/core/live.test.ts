@@ -1,7 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import { findCopies } from '../../src/core/live/copies.js';
 import type { Cleared } from '../../src/core/live/live.js';
-import { findStanding } from '../../src/core/live/standing.js';
+import { findStanding, type SeenPage } from '../../src/core/live/standing.js';
+import { makeLoads } from '../support/document.js';
 import { readMarkup } from '../../src/core/markup/markup.js';
 
 const base = 'https://www.seedlibrary.example/visit/';
@@ -73,24 +74,58 @@ const cleared = (text: string, given: Partial<Cleared> = {}): Cleared => ({
   ...{ name: 'a.html', text, findings: [], hosts: [] },
   ...given,
 });
-const stand = (one: Cleared, sent: string, stood: [string, boolean][] = [[sent, false]]) =>
+const stand = (
+  one: Cleared,
+  sent: string,
+  stood: [string, boolean][][] = [[[sent, false]]],
+  report: SeenPage['report'] = { findings: [], loads: null, contacts: [] },
+) =>
   findStanding(one, {
     address: base,
     sent: readMarkup(sent),
-    stood: stood.map(([text, inFrame]) => ({ markup: readMarkup(text), inFrame })),
-    report: { findings: [], loads: null, contacts: [] },
+    stood: stood.map((load) =>
+      load.map(([text, inFrame]) => ({ markup: readMarkup(text), inFrame })),
+    ),
+    report,
   });
 
 test('a copy that code adds to one that was sent is a second one; the same one in several loads is not', () => {
   const whole = wrap(FRAME);
+  const tell = (...loads: [string, boolean][][]) => {
+    const { state, copies } = stand(cleared(FRAME), whole, loads);
+    return [state, copies.map(({ where }) => where).join()];
+  };
+  expect(tell([[whole, false]], [[whole, false]])).toEqual(['as-cleared', 'sent']);
+  expect(tell([[whole + FRAME, false]])).toEqual(['doubled', 'sent,added']);
+  // What is in a shadow root is no part of the document's own text.
   expect(
-    stand(cleared(FRAME), whole, [
+    tell([
       [whole, false],
+      [FRAME, false],
+    ]),
+  ).toEqual(['doubled', 'sent,added']);
+  expect(
+    tell([
       [whole, false],
-    ]).state,
-  ).toBe('as-cleared');
-  const { state, copies } = stand(cleared(FRAME), whole, [[whole + FRAME, false]]);
-  expect([state, copies.map(({ where }) => where)]).toEqual(['doubled', ['sent', 'added']]);
+      [FRAME, true],
+    ]),
+  ).toEqual(['doubled', 'sent,frame']);
+  const framed = stand(cleared(FRAME), '<p>Visit</p>', [[[FRAME, true]], [[FRAME, true]]]);
+  expect(framed.state).toBe('as-cleared');
+});
+
+test('whom it contacts anew is told of what stands in it, and of nothing else on its line', () => {
+  const sent = wrap(`${FRAME}<script src="https://tally.example/a.js"></script>`);
+  const at = sent.indexOf('<iframe');
+  const requests = [
+    { offset: at, host: 'maps.fernmap.example' },
+    { offset: null, by: 0, host: 'tiles.fernmap.example' },
+    { offset: sent.indexOf('<script'), host: 'tally.example' },
+  ];
+  const loads = makeLoads(requests.map((one) => ({ ...one, address: `https://${one.host}/` })));
+  const known = cleared(FRAME, { hosts: ['maps.fernmap.example'] });
+  const { behaviour } = stand(known, sent, [], { findings: [], loads, contacts: [] });
+  expect(behaviour!.newHosts).toEqual(['tiles.fernmap.example']);
 });
 
 test('code that visitors read as words is escaped; code in a script is not', () => {

@@ -51,6 +51,8 @@ describe('who loads whom', () => {
         ask('gone', { status: 301, by: A }),
         ask('there', { first: GONE, status: 302, by: A }),
         ask('kept', { status: 304, by: A }),
+        // Made by a script, of which it is not known which.
+        ask('made', { from: { script: null, line: null } }),
       ]),
     );
     expect(draw(told!.requests)).toEqual([
@@ -59,6 +61,7 @@ describe('who loads whom', () => {
       '/gone 0 null',
       '/there 2 null',
       '/kept 0 null',
+      '/made null null',
     ]);
   });
 

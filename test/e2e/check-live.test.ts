@@ -42,7 +42,10 @@ beforeAll(async () => {
   const origin = `http://127.0.0.1:${await listen(server)}`;
   const hosts = ['www.seedlibrary.example', 'maps.fernmap.example', 'tally.example'];
   const routes = hosts.map((host) => `"${host}": "${origin}"`).join(', ');
-  shop.write('mivket.yaml', `viewports: [{ name: phone, width: 390 }]\nreroute: { ${routes} }\n`);
+  shop.write(
+    'mivket.yaml',
+    `viewports: [{ name: phone, width: 390 }, { name: desktop, width: 1280 }]\nreroute: { ${routes} }\n`,
+  );
   shop.write('in/map.html', MAP);
   shop.write('in/sowing.html', SOWING);
   const { code, err } = await shop.run([

@@ -81,7 +81,7 @@ export const makeLoads = (requests: readonly Partial<LoadReport>[]): LoadsReport
   requests: requests.map((given) => ({
     ...{ address: '', host: new URL(given.address!).host, thirdParty: true, type: 'picture' },
     ...{ status: 200, wire: 0, unpacked: 0, failed: null, fresh: null },
-    ...{ line: null, by: null, inFrame: false },
+    ...{ offset: null, line: null, by: null, inFrame: false },
     ...given,
   })),
 });

@@ -6,12 +6,15 @@ import type { Span } from '../snippet.js';
 import { findCopies, type Copy } from './copies.js';
 import type { Cleared, LiveState, LiveStanding } from './live.js';
 
+/** What stood in a page in one load: its own document, what is in shadow roots, and documents of frames. */
+export type StoodLoad = readonly { markup: Markup; inFrame: boolean }[];
+
 /** A page as it was sent, as it stood, and what was found in it. */
 export interface SeenPage {
   address: string;
   sent: Markup;
-  /** Its documents as they stood, its own first; of several loads, one after the other. */
-  stood: readonly { markup: Markup; inFrame: boolean }[];
+  /** Its documents as they stood, in each load. */
+  stood: readonly StoodLoad[];
   report: Pick<SnippetReport, 'findings' | 'loads' | 'contacts'>;
 }
 
@@ -20,20 +23,11 @@ export function findStanding(cleared: Cleared, page: SeenPage): LiveStanding {
   const snippet = readMarkup(cleared.text);
   const { address: base, sent } = page;
   const inSource = findCopies(snippet, sent, { base, asSent: true });
-  const stood = page.stood.map(({ markup, inFrame }) => ({
-    inFrame,
-    found: findCopies(snippet, markup, { base, asSent: false }),
-  }));
-  const own = Math.max(
-    0,
-    ...stood.filter(({ inFrame }) => !inFrame).map(({ found }) => found.length),
-  );
-  const inPage = stood.find(({ found, inFrame }) => !inFrame && found.length === own)?.found ?? [];
-  const framed = flatMap(stood, ({ inFrame, found }) => (inFrame ? found : []));
+  const { own, framed } = findStood(snippet, page);
   const copies: LiveStanding['copies'] = [
     ...inSource.map((one) => tellCopy('sent', one, sent.place(one.span).line)),
     // What stands there besides was put there by code.
-    ...inPage.slice(inSource.length).map((one) => tellCopy('added', one, null)),
+    ...own.slice(inSource.length).map((one) => tellCopy('added', one, null)),
     ...framed.map((one) => tellCopy('frame', one, null)),
   ];
   const isEscaped = copies.length === 0 && holdsEscaped(snippet, page);
@@ -43,6 +37,21 @@ export function findStanding(cleared: Cleared, page: SeenPage): LiveStanding {
     copies,
     behaviour: inSource.length > 0 ? compareBehaviour(cleared, page, inSource) : null,
   };
+}
+
+/** Its copies in the load that has most of them, where code puts one in on some visits only. */
+function findStood(snippet: Markup, { address: base, stood }: SeenPage) {
+  const loads = stood.map((load) => {
+    const find = (inFrame: boolean) =>
+      flatMap(
+        load.filter((one) => one.inFrame === inFrame),
+        ({ markup }) => findCopies(snippet, markup, { base, asSent: false }),
+      );
+    return { own: find(false), framed: find(true) };
+  });
+  const count = ({ own, framed }: (typeof loads)[number]) => own.length + framed.length;
+  const none = { own: [], framed: [] };
+  return loads.reduce((most, one) => (count(one) > count(most) ? one : most), none);
 }
 
 function tellCopy(
@@ -72,7 +81,7 @@ function holdsEscaped(snippet: Markup, { address, sent }: SeenPage): boolean {
 /** What it does there, beside what it did when it was cleared. */
 function compareBehaviour(
   { findings: before, hosts }: Cleared,
-  { sent, report }: SeenPage,
+  { report }: SeenPage,
   copies: readonly Copy[],
 ): LiveStanding['behaviour'] {
   if (before === null || hosts === null)
@@ -81,7 +90,7 @@ function compareBehaviour(
   const found = report.findings.filter(({ where, id }) => {
     return spans.some((span) => isWithin(where, span)) && !before.includes(id);
   });
-  const here = new Set(listHosts(report.loads?.requests ?? [], spans, sent));
+  const here = new Set(listHosts(report.loads?.requests ?? [], spans));
   const all = new Set(report.contacts.map(({ host }) => host));
   return {
     known: true,
@@ -95,18 +104,14 @@ function isWithin({ offset, endOffset }: Span, span: Span): boolean {
   return offset >= span.offset && endOffset <= span.endOffset;
 }
 
-/** Hosts of other sites that are asked by what stands on the lines of a copy, and by what that loads. */
-function listHosts(
-  requests: readonly LoadReport[],
-  spans: readonly Span[],
-  sent: Markup,
-): string[] {
-  const lines = spans.map((span) => sent.place(span));
-  const isOn = (line: number | null) =>
-    line !== null && lines.some((one) => line >= one.line && line <= one.endLine);
+/** Hosts of other sites that are asked by what stands in a copy, and by what that loads. */
+function listHosts(requests: readonly LoadReport[], spans: readonly Span[]): string[] {
   const isOf = (at: number): boolean => {
-    const { line, by } = requests[at]!;
-    return by === null ? isOn(line) : isOf(by);
+    const { offset, by } = requests[at]!;
+    if (by !== null) return isOf(by);
+    return (
+      offset !== null && spans.some((span) => isWithin({ offset, endOffset: offset + 1 }, span))
+    );
   };
   return requests.filter((one, i) => one.thirdParty && isOf(i)).map(({ host }) => host);
 }

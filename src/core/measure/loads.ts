@@ -3,7 +3,7 @@ import { groupBy } from '../lists.js';
 import type { LoadReport, LoadsReport } from '../loads-report.js';
 import type { Markup } from '../markup/markup.js';
 import { getPlace } from '../render.js';
-import { findRequestTag } from './blame.js';
+import { findRequestTag, getSourceOffset } from './blame.js';
 import { isThirdParty } from './site.js';
 
 /** Who loads whom: in the render as it is that asked for most; null where none asked for anything. */
@@ -21,10 +21,11 @@ export function reportLoads(
   const askers = findAskers(most.traffic);
   const requests = most.traffic.map((request, i): LoadReport => {
     const { address, host, type, status, wire, unpacked, fresh = null, from, inFrame } = request;
-    const line = from === null ? null : markup.place(findRequestTag(markup, request)).line;
+    const tag = getSourceOffset(from) === null ? null : findRequestTag(markup, request);
     return {
       ...{ address, host, thirdParty: isThirdParty(host, origin), type, status, wire, unpacked },
-      ...{ failed: request.refused?.kind ?? request.failed, fresh, line },
+      ...{ failed: request.refused?.kind ?? request.failed, fresh },
+      ...{ offset: tag && tag.offset, line: tag && markup.place(tag).line },
       ...{ by: askers[i]!, inFrame },
     };
   });
