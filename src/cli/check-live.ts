@@ -1,9 +1,9 @@
 import { readFile } from 'node:fs/promises';
 import { resolve } from 'node:path';
-import { ToolError } from '../core/errors.js';
+import { badInput } from '../core/errors.js';
+import { listCleared, toCleared } from '../core/ledger/entry.js';
 import { holdAgainst, type HeldDocument } from '../core/ledger/held.js';
 import type { Cleared } from '../core/live/live.js';
-import { flatMap } from '../core/lists.js';
 import { getOverall } from '../core/verdict.js';
 import { formatJson } from '../formats/json.js';
 import { formatHeld, formatLive } from '../formats/live.js';
@@ -39,13 +39,9 @@ export async function runCheckLive(
     ...(ledger !== undefined && { ledger }),
   };
   if (Object.keys(sources).length === 0)
-    throw bad('Say what was cleared: give --ledger, --run, or --snippet.');
+    throw badInput('Say what was cleared: give --ledger, --run, or --snippet.');
   if (options.inputs.length === 0) return holdFiles(sources, options, world);
   return lookLive(await readCleared(sources, world), options, world);
-}
-
-function bad(message: string): ToolError {
-  return new ToolError('bad-input', message);
 }
 
 /** Without a page: which files are as the ledger has them. */
@@ -55,7 +51,7 @@ async function holdFiles(
   world: World,
 ): Promise<number> {
   if (!snippet || ledger === undefined || run !== undefined)
-    throw bad(
+    throw badInput(
       'Give the addresses of pages to look at; without, --ledger and --snippet tell which files are as they were cleared.',
     );
   const entries = await readLedger(resolve(world.cwd, ledger), ledger);
@@ -87,29 +83,11 @@ async function readCleared({ snippet, run, ledger }: Sources, world: World): Pro
   }
   if (run !== undefined) {
     const kept = await rejudge({ folder: resolve(world.cwd, run), shown: run }, called);
-    all.push(
-      ...flatMap(kept.document.snippets, ({ name, text, findings, contacts, verdict }) =>
-        verdict === 'clear'
-          ? [
-              {
-                name,
-                text,
-                findings: findings.map(({ id }) => id),
-                hosts: contacts.map(({ host }) => host),
-              },
-            ]
-          : [],
-      ),
-    );
-    if (all.length === 0) throw bad(`No snippet of ${run} is clear.`);
+    all.push(...listCleared(kept.document, { by: '', houseHash: '' }).map(toCleared));
+    if (all.length === 0) throw badInput(`No snippet of ${run} is clear.`);
   }
   if (ledger !== undefined)
-    all.push(
-      ...(await readLedger(resolve(world.cwd, ledger), ledger)).map((one) => ({
-        ...{ name: one.name, text: one.text, hosts: one.hosts },
-        findings: [...one.findings, ...one.waivers].map(({ id }) => id),
-      })),
-    );
+    all.push(...(await readLedger(resolve(world.cwd, ledger), ledger)).map(toCleared));
   return [...new Map(all.map((one) => [one.name, one])).values()];
 }
 

@@ -1,6 +1,6 @@
 import { existsSync } from 'node:fs';
 import { join, resolve } from 'node:path';
-import { ToolError } from '../core/errors.js';
+import { badInput } from '../core/errors.js';
 import { formatComparison } from '../formats/compared.js';
 import { formatRunComparison } from '../formats/compared-runs.js';
 import { formatJson } from '../formats/json.js';
@@ -35,15 +35,11 @@ async function compareTwoKept(
   const { inputs, code, format, color } = options;
   const other = inputs.find((input) => !kept.includes(input)) ?? (code.length > 0 && '--code');
   if (other)
-    throw new ToolError(
-      'bad-input',
+    throw badInput(
       `${kept[0]} is a kept run, and ${other} is not: compare takes two kept runs, or snippets.`,
     );
   if (kept.length !== 2)
-    throw new ToolError(
-      'bad-input',
-      `compare takes two kept runs, the one before first: found ${kept.length}.`,
-    );
+    throw badInput(`compare takes two kept runs, the one before first: found ${kept.length}.`);
   const [before, after] = kept.map((shown) => ({ shown, folder: resolve(world.cwd, shown) }));
   const judging = await readJudging(options, world.cwd);
   const { comparison, faults } = await compareKept(
@@ -64,8 +60,7 @@ async function compareSnippets(options: AuditFlags, world: World): Promise<numbe
   const home = await loadHouse(options.house, world.cwd);
   const { snippets, problems } = await readInputs(inputs, code, world.cwd, world.stdin, extract);
   if (snippets.length < 2)
-    throw new ToolError(
-      'bad-input',
+    throw badInput(
       `There is nothing to compare ${snippets[0]?.name ?? 'with'} with: compare takes two snippets or more, or two kept runs.`,
     );
   const interrupt = watchInterrupt();

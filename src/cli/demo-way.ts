@@ -1,12 +1,12 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { listCleared } from '../core/ledger/entry.js';
+import { listCleared, toCleared } from '../core/ledger/entry.js';
 import type { LiveStanding } from '../core/live/live.js';
 import { flatMap } from '../core/lists.js';
 import type { RunDocument } from '../core/run.js';
 import { describeLive } from '../formats/live.js';
 import { cleanLine } from '../formats/clean.js';
-import { formatCounts, getMainReason } from '../formats/summary.js';
+import { formatVerdict } from '../formats/summary.js';
 import { wrap } from '../formats/wrap.js';
 import { audit } from '../run/audit.js';
 import { checkLive } from '../run/check-live.js';
@@ -54,29 +54,24 @@ export async function showWay(
   if (!entry) return;
   await publish(entry.text, origin);
   await say('published', `${ADDRESS}, whose system keeps code in its own way`);
-  const { findings, waivers, hosts } = entry;
-  const cleared = {
-    name: NAME,
-    text: entry.text,
-    hosts,
-    findings: [...findings, ...waivers].map(({ id }) => id),
-  };
   const page = {
     name: ADDRESS,
     path: ADDRESS,
     text: '',
     published: { address: ADDRESS, headers: {} },
   };
-  const { document: live } = await checkLive({ ...home, snippets: [page], cleared: [cleared] });
+  const { document: live } = await checkLive({
+    ...home,
+    snippets: [page],
+    cleared: [toCleared(entry)],
+  });
   for (const standing of flatMap(live.pages, ({ standings }) => standings))
     await say('looked for', tellLive(standing));
 }
 
 function tellVerdict(document: RunDocument): string {
   const [snippet] = document.snippets;
-  if (!snippet) return '';
-  const reason = getMainReason(snippet, document);
-  return `${snippet.verdict.toUpperCase()}${formatCounts(snippet)}${reason ? `: ${reason}` : ''}`;
+  return snippet ? formatVerdict(snippet, document) : '';
 }
 
 function tellLive(standing: LiveStanding): string {

@@ -1,7 +1,7 @@
 import { open, realpath, stat } from 'node:fs/promises';
 import { basename, relative, resolve } from 'node:path';
 import type { Readable } from 'node:stream';
-import { ToolError } from '../core/errors.js';
+import { badInput, ToolError } from '../core/errors.js';
 import { decodeText, getMark, LARGEST, LARGEST_DOCUMENT } from '../core/intake/decode.js';
 import type { CodePiece, Taken } from '../core/intake/piece.js';
 import type { Snippet } from '../core/snippet.js';
@@ -48,8 +48,7 @@ export async function readInputs(
   }
   throw (
     intake.problems[0] ??
-    new ToolError(
-      'bad-input',
+    badInput(
       'There is nothing to audit: give an HTML, text or SVG file, a folder, the address of a page, `-`, or --code.',
     )
   );
@@ -79,16 +78,16 @@ async function readPath(intake: Intake, input: string, cwd: string): Promise<voi
   // An address may have a query, whose mark is one of patterns too.
   if (/^https?:\/\//i.test(input)) return collect(intake, () => fromAddress(input));
   if (PATTERN.test(input)) return readPattern(intake, input, cwd);
-  intake.problems.push(bad(`${input} ${explainFileFault(found)}.`));
+  intake.problems.push(badInput(`${input} ${explainFileFault(found)}.`));
 }
 
 async function readFolder(intake: Intake, path: string, input: string, cwd: string): Promise<void> {
   const { files, problems } = await walkFolder(path, (file) => ENDINGS.test(file));
   for (const { path: at, why } of problems)
-    intake.problems.push(bad(`${relative(cwd, at) || input} ${why}.`));
+    intake.problems.push(badInput(`${relative(cwd, at) || input} ${why}.`));
   if (files.length === 0 && problems.length === 0)
     intake.problems.push(
-      bad(`The folder ${input} has no snippet in it (.html, .htm, .txt or .svg).`),
+      badInput(`The folder ${input} has no snippet in it (.html, .htm, .txt or .svg).`),
     );
   for (const file of files.sort()) await collectFile(intake, file, cwd);
 }
@@ -96,7 +95,7 @@ async function readFolder(intake: Intake, path: string, input: string, cwd: stri
 async function readPattern(intake: Intake, input: string, cwd: string): Promise<void> {
   const { glob } = await import('tinyglobby');
   const files = await glob(input.replaceAll('\\', '/'), { cwd, absolute: true, onlyFiles: true });
-  if (files.length === 0) intake.problems.push(bad(`No file fits the pattern ${input}.`));
+  if (files.length === 0) intake.problems.push(badInput(`No file fits the pattern ${input}.`));
   for (const file of files.sort()) await collectFile(intake, file, cwd);
 }
 
@@ -129,14 +128,16 @@ async function takeOut(
   if (!isDocument) return [file];
   const pieces = await readPieces(ending, file.text, file.path ?? file.name);
   if (pieces.length === 0)
-    throw bad(`${file.path} has not ${DOCUMENTS[ending] ?? 'a block that shows markup'} in it.`);
+    throw badInput(
+      `${file.path} has not ${DOCUMENTS[ending] ?? 'a block that shows markup'} in it.`,
+    );
   return pieces.map((piece, i) => (piece instanceof ToolError ? piece : toSnippet(file, piece, i)));
 }
 
 function toSnippet(file: Snippet, piece: CodePiece, i: number): Snippet | ToolError {
   const { text, name, line, indent, slot } = piece;
   const where = `${file.path}, line ${line}`;
-  if (text.trim() === '') return bad(`${where}, has no code.`);
+  if (text.trim() === '') return badInput(`${where}, has no code.`);
   if (Buffer.byteLength(text) > LARGEST) return tooLarge(`${where},`, Buffer.byteLength(text));
   const place = { line, ...(indent !== undefined && { indent }) };
   const shown = name ?? `${file.name}#${i + 1}`;
@@ -165,7 +166,7 @@ async function readFile(path: string, cwd: string, most: number): Promise<Snippe
     }
   } catch (error) {
     if (error instanceof ToolError) throw error;
-    throw bad(`${shown} ${explainFileFault(error as NodeJS.ErrnoException)}.`);
+    throw badInput(`${shown} ${explainFileFault(error as NodeJS.ErrnoException)}.`);
   }
 }
 
@@ -179,18 +180,18 @@ function fromBytes(
   if (bytes.length > most) throw tooLarge(shown, bytes.length, most);
   const wide = getMark(bytes)?.startsWith('utf-16') ?? false;
   if (!wide && bytes.subarray(0, 8000).includes(0))
-    throw bad(`${shown} is not text but a binary file.`);
+    throw badInput(`${shown} is not text but a binary file.`);
   const text = decodeText(bytes);
-  if (text === null) throw bad(`${shown} is not UTF-8; save it as UTF-8 and try again.`);
+  if (text === null) throw badInput(`${shown} is not UTF-8; save it as UTF-8 and try again.`);
   return { ...fromText(name, shown, text, most), path };
 }
 
 /** A page that is published: its text is fetched when the run begins. */
 function fromAddress(input: string): Snippet {
-  if (!URL.canParse(input)) throw bad(`${input} is no address of a page.`);
+  if (!URL.canParse(input)) throw badInput(`${input} is no address of a page.`);
   const { href, host, pathname, search, username } = new URL(input);
   if (username !== '')
-    throw bad(
+    throw badInput(
       `${host} comes with a name or a password: an address stands in reports, give it without.`,
     );
   const name = (host + pathname + search).replace(/\/$/, '');
@@ -198,7 +199,7 @@ function fromAddress(input: string): Snippet {
 }
 
 function fromText(name: string, shown: string, text: string, most = LARGEST): Snippet {
-  if (text.trim() === '') throw bad(`${shown} is empty.`);
+  if (text.trim() === '') throw badInput(`${shown} is empty.`);
   if (text.length > most) throw tooLarge(shown, Buffer.byteLength(text), most);
   return { name, path: null, text };
 }
@@ -233,9 +234,5 @@ function tooLarge(shown: string, size: number, most = LARGEST): ToolError {
   // What is over by a little would seem to be just as large.
   const [has, may] = [formatBytes(size), formatBytes(most)];
   const told = has === may ? `${size.toLocaleString('en')} bytes` : has;
-  return bad(`${shown} has ${told}; ${what} may have ${may} at most.`);
-}
-
-function bad(message: string): ToolError {
-  return new ToolError('bad-input', message);
+  return badInput(`${shown} has ${told}; ${what} may have ${may} at most.`);
 }

@@ -1,5 +1,5 @@
 import { relative, resolve } from 'node:path';
-import { ToolError } from '../core/errors.js';
+import { badInput, ToolError } from '../core/errors.js';
 import { getOverall } from '../core/verdict.js';
 import { countWords } from '../core/words/list.js';
 import { formatMended, formatMendedEnd, formatMendedJson } from '../formats/mended.js';
@@ -144,8 +144,7 @@ function getTarget(inPlace: boolean, out: string | undefined, cwd: string): Dest
 function checkInputs(snippets: readonly Snippet[], target: Destination | null): void {
   const page = snippets.find(({ published }) => published);
   if (page)
-    throw new ToolError(
-      'bad-input',
+    throw badInput(
       `${page.name} is a page that is published: mend the code that it is made of, as a file.`,
     );
   const loose = snippets.find(({ path }) => path === null);

@@ -47,3 +47,8 @@ export class ToolError extends Error {
     return TABLE[this.code].remedy;
   }
 }
+
+/** What was given cannot be taken. */
+export function badInput(message: string): ToolError {
+  return new ToolError('bad-input', message);
+}

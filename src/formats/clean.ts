@@ -1,3 +1,4 @@
+import { squeeze } from '../core/words/squeeze.js';
 const CONTROLS = /[\u0000-\u0008\u000b-\u001f\u007f]/g;
 
 /** What takes no room, or turns the writing, by its name in Unicode. */
@@ -49,7 +50,7 @@ export function clean(text: string): string {
 
 /** The same on one line. */
 export function cleanLine(text: string): string {
-  return clean(text).replace(/\s+/g, ' ').trim();
+  return squeeze(clean(text));
 }
 
 /** JSON that says the same, and is safe for a terminal. */

@@ -152,6 +152,13 @@ export function getMainReason(
   return counting?.brief ?? '';
 }
 
+/** The verdict of a snippet, what was found in it, and why, on a line. */
+export function formatVerdict(snippet: SnippetReport, document: RunDocument): string {
+  const reason = getMainReason(snippet, document);
+  const counted = formatCounts(snippet);
+  return `${snippet.verdict.toUpperCase()}${counted}${reason && `: ${reason}`}`;
+}
+
 const ORDER: Record<Verdict, number> = { hold: 0, unsure: 1, clear: 2 };
 
 /** Snippets, the worst first. */

@@ -1,5 +1,5 @@
 import { request, type IncomingMessage } from 'node:http';
-import { ToolError } from '../core/errors.js';
+import { badInput } from '../core/errors.js';
 import { flatMap } from '../core/lists.js';
 import { LARGEST } from '../core/intake/decode.js';
 import { makeKey } from './gate/key.js';
@@ -57,10 +57,11 @@ export class PageFetcher {
         return { address, status, headers: pick(headers), body: await read(answer, asked) };
       answer.resume();
       const { href, protocol } = new URL(next, address);
-      if (!/^https?:$/.test(protocol)) throw bad(`${asked} leads to ${href}, which is no page.`);
+      if (!/^https?:$/.test(protocol))
+        throw badInput(`${asked} leads to ${href}, which is no page.`);
       address = href;
     }
-    throw bad(`${asked} leads from one address to the next without end.`);
+    throw badInput(`${asked} leads from one address to the next without end.`);
   }
 
   async #ask(address: string, asked: string, signal: AbortSignal): Promise<IncomingMessage> {
@@ -82,11 +83,11 @@ export class PageFetcher {
       asking.end();
     }).catch((error: Error) => {
       signal.throwIfAborted();
-      throw bad(`${asked} could not be had: ${error.message}.`);
+      throw badInput(`${asked} could not be had: ${error.message}.`);
     });
     const { refusals } = await this.#gate.takeLog();
     const [refusal] = refusals;
-    if (refusal) throw bad(`${asked} could not be had: ${refusal.host}: ${refusal.words}.`);
+    if (refusal) throw badInput(`${asked} could not be had: ${refusal.host}: ${refusal.words}.`);
     return answer;
   }
 }
@@ -99,13 +100,13 @@ async function read(answer: IncomingMessage, asked: string): Promise<Buffer> {
   for await (const chunk of answer) {
     chunks.push(chunk as Buffer);
     size += (chunk as Buffer).length;
-    if (size > LARGEST) throw bad(`${asked} is larger than a page may be here, 2 MB.`);
+    if (size > LARGEST) throw badInput(`${asked} is larger than a page may be here, 2 MB.`);
   }
   const whole = Buffer.concat(chunks);
   const coding = answer.headers['content-encoding'];
   const plain = coding ? await decode(whole, coding) : whole;
-  if (plain === null) throw bad(`${asked} comes in a coding that cannot be read: ${coding}.`);
-  if (plain.length > LARGEST) throw bad(`${asked} is larger than a page may be here, 2 MB.`);
+  if (plain === null) throw badInput(`${asked} comes in a coding that cannot be read: ${coding}.`);
+  if (plain.length > LARGEST) throw badInput(`${asked} is larger than a page may be here, 2 MB.`);
   return plain;
 }
 
@@ -115,8 +116,4 @@ function pick(headers: IncomingMessage['headers']): FetchedPage['headers'] {
     return known && value !== undefined ? [[name, [value].flat().join(', ')]] : [];
   });
   return Object.fromEntries(kept) as Record<string, string>;
-}
-
-function bad(message: string): ToolError {
-  return new ToolError('bad-input', message);
 }

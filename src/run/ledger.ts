@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { appendFile, readFile } from 'node:fs/promises';
 import { dirname } from 'node:path';
 import { userInfo } from 'node:os';
-import { ToolError } from '../core/errors.js';
+import { badInput } from '../core/errors.js';
 import type { House } from '../core/house/house.js';
 import { toPlainHouse } from '../core/house/plain.js';
 import { ledgerSchema, listCleared, type LedgerEntry } from '../core/ledger/entry.js';
@@ -62,7 +62,7 @@ function getUser(): string {
  */
 export async function readLedger(path: string, shown: string): Promise<LedgerEntry[]> {
   const text = await readFile(path, 'utf8').catch((error: unknown) => {
-    throw new ToolError('bad-input', `${shown} could not be read: ${describeFault(error)}.`);
+    throw badInput(`${shown} could not be read: ${describeFault(error)}.`);
   });
   const entries = new Map<string, LedgerEntry>();
   for (const [i, line] of text.split('\n').entries()) {
@@ -72,8 +72,7 @@ export async function readLedger(path: string, shown: string): Promise<LedgerEnt
     entries.delete(entry.name);
     entries.set(entry.name, entry);
   }
-  if (entries.size === 0)
-    throw new ToolError('bad-input', `${shown} has no snippet that was cleared.`);
+  if (entries.size === 0) throw badInput(`${shown} has no snippet that was cleared.`);
   return [...entries.values()];
 }
 
@@ -82,14 +81,11 @@ function readEntry(line: string, where: string): LedgerEntry {
   if (!parsed.success) {
     const path = parsed.error.issues[0]!.path.join('.');
     const what = path === '' ? 'it is no entry of a ledger' : `\`${path}\` is missing or wrong`;
-    throw new ToolError('bad-input', `${where} is no line that \`--clear-to\` wrote: ${what}.`);
+    throw badInput(`${where} is no line that \`--clear-to\` wrote: ${what}.`);
   }
   const { text, hash } = parsed.data;
   if (createHash('sha256').update(text).digest('hex') !== hash)
-    throw new ToolError(
-      'bad-input',
-      `${where} was changed: its text is not the one that was cleared.`,
-    );
+    throw badInput(`${where} was changed: its text is not the one that was cleared.`);
   return parsed.data;
 }
 

@@ -1,5 +1,5 @@
 import { convert } from 'xmlbuilder2';
-import { ToolError } from '../core/errors.js';
+import { badInput } from '../core/errors.js';
 import { flatMap } from '../core/lists.js';
 import { describeFault } from '../core/words/fault.js';
 
@@ -26,14 +26,14 @@ async function readPageList(
   read: (file: string) => Promise<string>,
 ): Promise<string[]> {
   const text = await read(file).catch((error: unknown) => {
-    throw bad(
+    throw badInput(
       `${file} is neither the address of a page nor a file with such: ${describeFault(error)}.`,
     );
   });
   const found = /^\s*(?:\uFEFF)?</.test(text) ? readSitemap(text, file) : readLines(text);
   const wrong = found.find((one) => !ADDRESS.test(one));
-  if (wrong !== undefined) throw bad(`${file}: “${wrong}” is no address of a page.`);
-  if (found.length === 0) throw bad(`${file} has no address of a page.`);
+  if (wrong !== undefined) throw badInput(`${file}: “${wrong}” is no address of a page.`);
+  if (found.length === 0) throw badInput(`${file} has no address of a page.`);
   return found;
 }
 
@@ -49,7 +49,7 @@ function readSitemap(text: string, file: string): string[] {
   try {
     return listLocations(convert(text, { format: 'object' }));
   } catch (error) {
-    throw bad(`${file} is no sitemap that can be read: ${describeFault(error)}.`);
+    throw badInput(`${file} is no sitemap that can be read: ${describeFault(error)}.`);
   }
 }
 
@@ -62,8 +62,4 @@ function listLocations(node: unknown): string[] {
       ? flatMap([value].flat(), (one) => (typeof one === 'string' ? [one.trim()] : []))
       : listLocations(value),
   );
-}
-
-function bad(message: string): ToolError {
-  return new ToolError('bad-input', message);
 }

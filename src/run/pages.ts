@@ -1,4 +1,4 @@
-import { ToolError } from '../core/errors.js';
+import { badInput, ToolError } from '../core/errors.js';
 import { decodeText } from '../core/intake/decode.js';
 import type { Snippet } from '../core/snippet.js';
 import type { FetchedPage } from '../render/fetch-page.js';
@@ -64,5 +64,5 @@ function takeIn(snippet: Snippet, { address, status, headers, body }: FetchedPag
 }
 
 function refuse(address: string, why: string): ToolError {
-  return new ToolError('bad-input', `${address} ${why}.`);
+  return badInput(`${address} ${why}.`);
 }

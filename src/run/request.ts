@@ -1,6 +1,6 @@
 import { cpus } from 'node:os';
 import type { Check } from '../core/check.js';
-import { ToolError } from '../core/errors.js';
+import { badInput, ToolError } from '../core/errors.js';
 import type { Interval } from '../core/evidence.js';
 import { getSlotRange, type House, type Level, type Slot } from '../core/house/house.js';
 import { getDefaultHouse } from '../core/house/read.js';
@@ -158,8 +158,7 @@ const KEEPS = ['keep', 'record', 'replay', 'shots'] as const;
 function checkNames({ snippets }: Plan): void {
   const names = snippets.map(({ name }) => name);
   const twice = names.find((name, i) => names.indexOf(name) !== i);
-  if (twice !== undefined)
-    throw new ToolError('bad-input', `Two snippets have the name "${twice}".`);
+  if (twice !== undefined) throw badInput(`Two snippets have the name "${twice}".`);
 }
 
 /** A slot that a snippet is for must be one of the house, and one that was asked for. */

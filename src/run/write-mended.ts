@@ -2,7 +2,7 @@ import { execFile } from 'node:child_process';
 import { copyFile, readFile, stat } from 'node:fs/promises';
 import { basename, dirname, isAbsolute, resolve } from 'node:path';
 import { promisify } from 'node:util';
-import { ToolError } from '../core/errors.js';
+import { badInput, ToolError } from '../core/errors.js';
 import { decodeText, getMark } from '../core/intake/decode.js';
 import type { Snippet } from '../core/snippet.js';
 import { writeWhole } from './write.js';
@@ -129,5 +129,5 @@ async function keepOriginal(file: string): Promise<string> {
 }
 
 function refuse(path: string, why: string): ToolError {
-  return new ToolError('bad-input', `${path} is left as it is: ${why}.`);
+  return badInput(`${path} is left as it is: ${why}.`);
 }

@@ -15,6 +15,7 @@ import { listRuns } from '../../core/markup/unparsed.js';
 import { tell } from '../../core/tell.js';
 import { findFiller, findFillerWords, mayHaveFillerWords } from '../../core/words/fillers.js';
 import { shorten } from '../../core/words/list.js';
+import { squeeze } from '../../core/words/squeeze.js';
 
 interface Data {
   /** The attribute; null for a text that visitors read. */
@@ -209,7 +210,7 @@ function judgeTexts(c: Case<'texts'>): Fact<Data>[] {
 
 /** Where an element’s text shows as it is written: a script may have filled it in. */
 function findRead({ renders }: Case<'texts'>, element: MarkupElement): Seen[] {
-  const written = element.text.replace(/\s+/g, ' ').trim();
+  const written = squeeze(element.text);
   return flatMap(renders, (render) => {
     const shows = ({ from, shown, sample }: (typeof render.texts)[number]) =>
       'offset' in from && from.offset === element.offset && shown && written.startsWith(sample);

@@ -11,6 +11,7 @@ import {
 import { WITH_ALT } from '../../core/standards/elements.js';
 import { askFor } from '../../core/mend/attribute.js';
 import { tell } from '../../core/tell.js';
+import { squeeze } from '../../core/words/squeeze.js';
 
 type Why = 'file' | 'word' | 'punctuation' | 'beside';
 
@@ -40,7 +41,7 @@ export default defineCheck({
       c.markup.elements.filter(({ name }) => WITH_ALT.has(name)),
       (element): Fact<Data>[] => {
         const alt = getAttribute(element, 'alt');
-        const text = alt?.value.replace(/\s+/g, ' ').trim() ?? '';
+        const text = squeeze(alt?.value ?? '');
         const why = alt && text ? judgeText(text, element, c.markup) : null;
         if (!alt || !why || isHidden(c.markup, element)) return [];
         return [tell.markup(atTag(element, alt), { alt: text, why })];

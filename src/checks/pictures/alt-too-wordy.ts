@@ -5,6 +5,7 @@ import { isHidden } from '../../core/markup/hidden.js';
 import { getAttribute } from '../../core/markup/markup.js';
 import { WITH_ALT } from '../../core/standards/elements.js';
 import { tell } from '../../core/tell.js';
+import { squeeze } from '../../core/words/squeeze.js';
 
 interface Data {
   /** Characters. */
@@ -57,5 +58,5 @@ export default defineCheck({
 });
 
 function count(text: string): number {
-  return [...text.replace(/\s+/g, ' ').trim()].length;
+  return [...squeeze(text)].length;
 }

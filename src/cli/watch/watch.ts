@@ -1,10 +1,10 @@
 import { watch as watchFiles, type FSWatcher } from 'chokidar';
-import { ToolError } from '../../core/errors.js';
+import { badInput, ToolError } from '../../core/errors.js';
 import type { RunDocument } from '../../core/run.js';
 import { countWords } from '../../core/words/list.js';
 import { cleanLine } from '../../formats/clean.js';
 import { formatHtml } from '../../formats/html/report.js';
-import { formatCounts, getMainReason } from '../../formats/summary.js';
+import { formatVerdict } from '../../formats/summary.js';
 import { makeTemporary } from '../../render/machine/temporary.js';
 import { listHouseFiles, loadHouse } from '../../run/house-file.js';
 import { readShot } from '../../run/shots.js';
@@ -29,7 +29,7 @@ export async function runWatch(
 ): Promise<number> {
   const options = parseOptions(given, ['text']);
   if (options.inputs.length === 0)
-    throw new ToolError('bad-input', 'There is nothing to watch: give files, folders or patterns.');
+    throw badInput('There is nothing to watch: give files, folders or patterns.');
   const paths = listWatched(options.inputs, world.cwd);
   const interrupt = watchInterrupt();
   const shots = await makeTemporary('shots');
@@ -103,12 +103,10 @@ async function look(
 
 /** When, what, what became of it, and why. */
 function tell({ before, after }: Renewed, document: RunDocument): string {
-  const now = after.verdict.toUpperCase();
   const was =
     before && before.verdict !== after.verdict ? `${before.verdict.toUpperCase()} → ` : '';
-  const reason = getMainReason(after, document);
   const time = new Date().toTimeString().slice(0, 5);
-  const said = cleanLine(`${was}${now}${formatCounts(after)}${reason ? `: ${reason}` : ''}`);
+  const said = cleanLine(`${was}${formatVerdict(after, document)}`);
   return `${time}  ${cleanLine(after.name)}  ${said}\n`;
 }
 

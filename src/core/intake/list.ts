@@ -1,6 +1,6 @@
 import { parse } from 'csv-parse/sync';
 import * as z from 'zod';
-import { ToolError } from '../errors.js';
+import { badInput, ToolError } from '../errors.js';
 import { flatMap } from '../lists.js';
 import type { Taken } from './piece.js';
 
@@ -16,7 +16,9 @@ export function takeFromJson(text: string, shown: string): Taken[] {
   const read = readJson(text, shown);
   const list = Array.isArray(read) ? (read as unknown[]) : getList(read);
   if (!list)
-    throw bad(`${shown} must be a list of objects with \`code\`, or have one under \`snippets\`.`);
+    throw badInput(
+      `${shown} must be a list of objects with \`code\`, or have one under \`snippets\`.`,
+    );
   return list.map((one, i) => toPiece(one, 1, `${shown}, record ${i + 1}`));
 }
 
@@ -42,7 +44,7 @@ export function takeFromCsv(text: string, shown: string): Taken[] {
   const rows = readCsv(text, shown, delimiter);
   const columns = rows[0]?.record ?? {};
   if (rows.length > 0 && !('code' in columns))
-    throw bad(
+    throw badInput(
       `${shown} has no column \`code\`; its first line must name the columns name, slot and code.`,
     );
   return rows
@@ -76,7 +78,7 @@ function readCsv(text: string, shown: string, delimiter: string): Row[] {
     }) as unknown as Row[];
   } catch (error) {
     const [said = ''] = (error as Error).message.split('\n');
-    throw bad(`${shown} is no CSV: ${said.replace(/\.$/, '')}.`);
+    throw badInput(`${shown} is no CSV: ${said.replace(/\.$/, '')}.`);
   }
 }
 
@@ -90,7 +92,7 @@ function readJson(text: string, shown: string): unknown {
   try {
     return JSON.parse(text);
   } catch (error) {
-    throw bad(`${shown} is no JSON: ${(error as Error).message.replace(/\.$/, '')}.`);
+    throw badInput(`${shown} is no JSON: ${(error as Error).message.replace(/\.$/, '')}.`);
   }
 }
 
@@ -103,14 +105,11 @@ function toPiece(given: unknown, line: number, shown: string): Taken {
   const parsed = record.safeParse(given);
   if (!parsed.success) {
     const key = parsed.error.issues[0]!.path.join('.');
-    return bad(`${shown} must have a text under \`${key || 'code'}\`.`);
+    return badInput(`${shown} must have a text under \`${key || 'code'}\`.`);
   }
   const { code, name = null, slot = null } = parsed.data;
   const called = name === null ? null : String(name);
-  if (code.trim() === '') return bad(`${shown}${called ? ` ("${called}")` : ''}, has no code.`);
+  if (code.trim() === '')
+    return badInput(`${shown}${called ? ` ("${called}")` : ''}, has no code.`);
   return { text: code, name: called, line, slot };
-}
-
-function bad(message: string): ToolError {
-  return new ToolError('bad-input', message);
 }

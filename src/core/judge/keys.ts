@@ -1,6 +1,7 @@
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import { getCulpritKey, getMade, type Fact } from '../check.js';
+import { squeeze } from '../words/squeeze.js';
 
 /** As many hexadecimal digits tell the findings of a snippet apart. */
 const DIGITS = 16;
@@ -32,7 +33,7 @@ export function listFindingKeys(text: string, all: readonly Keyed[]): string[] {
 
 /** Offsets would change with every line that is put in before; white space says nothing. */
 function toKeyText(text: string, { id, fact: { where, culprit, group = '' } }: Keyed): string {
-  const piece = text.slice(where.offset, where.endOffset).replace(/\s+/g, ' ').trim();
+  const piece = squeeze(text.slice(where.offset, where.endOffset));
   const part = culprit.at === 'element' ? (culprit.part ?? '') : '';
   const what = culprit.at === 'snippet' ? getCulpritKey(culprit) : piece;
   return [id, what, part, getMade(culprit) ?? '', group].join('\0');

@@ -4,6 +4,7 @@ import type { House } from '../house/house.js';
 import { flatMap } from '../lists.js';
 import type { CheckReport, Finding, IdleWaiver, NotJudged, SnippetReport } from '../run.js';
 import type { Snippet } from '../snippet.js';
+import { squeeze } from '../words/squeeze.js';
 
 type Waiver = House['waivers'][number];
 
@@ -57,7 +58,7 @@ function hasParts(text: string, piece: string): boolean {
   const plain = text.replace(/\s+/g, ' ');
   let from = 0;
   for (const part of piece.split(CUT)) {
-    const words = part.replace(/\s+/g, ' ').trim();
+    const words = squeeze(part);
     const at = plain.indexOf(words, from);
     if (at < 0) return false;
     from = at + words.length;

@@ -3,6 +3,7 @@ import { finding, waiver } from '../finding.js';
 import { flatMap, mapPresent } from '../lists.js';
 import { runSchema, type RunDocument, type SnippetReport } from '../run.js';
 import { counts } from '../verdict.js';
+import type { Cleared } from '../live/live.js';
 
 const accepted = finding.pick({ id: true, key: true, level: true, brief: true });
 
@@ -71,4 +72,9 @@ function toEntry(
 
 function tellAccepted({ id, key, level, brief }: SnippetReport['findings'][number]) {
   return { id, key, level, brief };
+}
+
+/** What of an entry is looked for on pages. */
+export function toCleared({ name, text, hosts, findings, waivers }: LedgerEntry): Cleared {
+  return { name, text, hosts, findings: [...findings, ...waivers].map(({ id }) => id) };
 }

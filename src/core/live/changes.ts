@@ -3,6 +3,7 @@ import { flatMap } from '../lists.js';
 import { getValue, type Markup, type MarkupElement } from '../markup/markup.js';
 import type { Span } from '../snippet.js';
 import type { OnPage, Pair } from './copies.js';
+import { squeeze } from '../words/squeeze.js';
 
 /** What is otherwise in a copy of a snippet than it was cleared. */
 export const liveChange = z.object({
@@ -87,10 +88,6 @@ function isAlike(before: string, after: string, base: string): boolean {
   if (squeezeStyle(before) === squeezeStyle(after)) return true;
   const read = (value: string) => (URL.canParse(value, base) ? new URL(value, base).href : null);
   return /[/?#]/.test(before) && read(before) !== null && read(before) === read(after);
-}
-
-function squeeze(text: string): string {
-  return text.replace(/\s+/g, ' ').trim();
 }
 
 /** How declarations are spaced, and whether the last one has its semicolon. */

@@ -4,6 +4,7 @@ import { getValue, type Markup, type MarkupElement } from '../markup/markup.js';
 import type { Span } from '../snippet.js';
 import { listChanges, type LiveChange } from './changes.js';
 import { listAnchors } from './identity.js';
+import { squeeze } from '../words/squeeze.js';
 
 /** A copy of a snippet on a page: where it stands, and what is otherwise in it. */
 export interface Copy {
@@ -114,7 +115,7 @@ function pairByName(lost: readonly MarkupElement[], extra: readonly MarkupElemen
 /** By this two elements are alike, whatever else is otherwise in them. */
 function getKey(element: MarkupElement, base: string): string {
   const known = ['src', 'href', 'id', 'data'].map((name) => getValue(element, name) ?? '');
-  const text = element.text.replace(/\s+/g, ' ').trim();
+  const text = squeeze(element.text);
   return JSON.stringify([element.name, ...known.map((one) => resolve(one, base)), text]);
 }
 
@@ -124,10 +125,10 @@ function resolve(value: string, base: string): string {
 
 /** A snippet without any element is known by its words. */
 function findWords({ text }: Markup, page: Markup): Copy[] {
-  const words = text.replace(/\s+/g, ' ').trim();
+  const words = squeeze(text);
   if (words === '') return [];
   return flatMap(page.elements, (one) =>
-    one.text.replace(/\s+/g, ' ').includes(words)
+    squeeze(one.text).includes(words)
       ? [{ span: { offset: one.tagEnd, endOffset: one.endOffset }, changes: [] }]
       : [],
   );

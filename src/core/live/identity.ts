@@ -1,6 +1,7 @@
 import { groupBy, mapPresent } from '../lists.js';
 import { getValue, type Markup, type MarkupElement } from '../markup/markup.js';
 import { parseAddress } from '../measure/site.js';
+import { squeeze } from '../words/squeeze.js';
 
 /** An element of a snippet, and one that stands for it on a page, by their numbers. */
 export interface Anchor {
@@ -58,7 +59,7 @@ export function* listAnchors(
 
 /** Its own, without those of elements in it: what is around has these too. */
 function getWords({ text }: MarkupElement): string {
-  return text.replace(/\s+/g, ' ').trim();
+  return squeeze(text);
 }
 
 function listNames({ attributes }: MarkupElement): string[] {

@@ -7,6 +7,7 @@ import {
 } from 'parse5';
 import type { Spot, Snippet, Span } from '../snippet.js';
 import { getLineStarts, getSpot } from './lines.js';
+import { squeeze } from '../words/squeeze.js';
 
 /** An attribute as written; `value` is '' where none was given. */
 export interface MarkupAttribute extends Span {
@@ -170,8 +171,7 @@ export function listInside({ children }: MarkupElement): MarkupElement[] {
 /** All text inside, in source order. */
 export function getText(element: MarkupElement): string {
   const found =
-    texts.get(element) ??
-    [element.text, ...element.children.map(getText)].join(' ').replace(/\s+/g, ' ').trim();
+    texts.get(element) ?? squeeze([element.text, ...element.children.map(getText)].join(' '));
   texts.set(element, found);
   return found;
 }

@@ -1,4 +1,5 @@
 import type { Control } from './elements.js';
+import { squeeze } from '../words/squeeze.js';
 
 /** A tree that names are computed on: that of the markup, or that of a page. */
 export interface NameTree<N> {
@@ -99,5 +100,5 @@ function getText<N>(tree: NameTree<N>, node: N, named: N | null = null): string 
 }
 
 function tidy(texts: readonly string[]): string {
-  return texts.join(' ').replace(/\s+/g, ' ').trim();
+  return squeeze(texts.join(' '));
 }

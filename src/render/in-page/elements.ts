@@ -6,6 +6,7 @@ import { readSaid, SILENT, type Said } from './says.js';
 import { toPageBox } from './shared.js';
 import { getStatedWidth } from './stated.js';
 import { clips } from './styles.js';
+import { squeeze } from '../../core/words/squeeze.js';
 
 /** An element as read in the page, before it is known whose it is. */
 export interface RawElement {
@@ -158,7 +159,7 @@ const KNOWN_BY_WORDS = /^(h[1-6]|a|button|summary)$/;
 const MOST_WORDS = 40;
 
 function getWords({ textContent }: Element): string {
-  const words = (textContent ?? '').trim().replace(/\s+/g, ' ');
+  const words = squeeze(textContent ?? '');
   return words.length > MOST_WORDS ? `${words.slice(0, MOST_WORDS - 1).trimEnd()}…` : words;
 }
 

@@ -1,5 +1,6 @@
 import { flatMap } from '../../core/lists.js';
 import { SLOT_ATTRIBUTE } from '../../core/host/slot-attribute.js';
+import { squeeze } from '../../core/words/squeeze.js';
 
 /** A rule of a style sheet that holds in this window. */
 export interface SheetRule {
@@ -37,7 +38,7 @@ export function listSheets(): string[] {
 
 function nameSheet({ href, ownerNode }: CSSStyleSheet): string {
   const text = ownerNode?.textContent ?? '';
-  return href ?? `${text.length} ${text.replace(/\s+/g, ' ').trim().slice(0, LONGEST)}`;
+  return href ?? `${text.length} ${squeeze(text).slice(0, LONGEST)}`;
 }
 
 function listRules(sheet: Pick<CSSStyleSheet, 'cssRules'>): CSSStyleRule[] {

@@ -1,4 +1,5 @@
 import { getOwnText } from './ink.js';
+import { squeeze } from '../../core/words/squeeze.js';
 
 /** What a reader is told by an element, apart from what stands in it: short, to be compared. '' where it says nothing. */
 export interface Said {
@@ -37,7 +38,7 @@ function getFilled(node: Element): string {
 }
 
 function tidy(text: string): string {
-  return text.trim().replace(/\s+/g, ' ');
+  return squeeze(text);
 }
 
 /** Two of them are the same by chance once in 2^53 (multiply and xor, both halves apart). */

@@ -1,4 +1,5 @@
 import type { Box } from '../../core/evidence.js';
+import { squeeze } from '../../core/words/squeeze.js';
 
 /** To a hundredth of a px: more is noise. */
 export function round(n: number): number {
@@ -23,7 +24,7 @@ const SAMPLE = 40;
 
 /** How a text begins, on one line. */
 export function getSample(text: string): string {
-  return text.replace(/\s+/g, ' ').trim().slice(0, SAMPLE);
+  return squeeze(text).slice(0, SAMPLE);
 }
 
 /** Elements with all that is in them, shadow roots too, in the order of the tree. */
