@@ -79,6 +79,8 @@ describe('who loads whom', () => {
       ['offline', true],
       ['cancelled', false],
     ]);
+    // What is refused, or breaks off, weighs nothing: how much of it came goes by the moment.
+    expect(told!.requests.map(({ wire, unpacked }) => wire + unpacked)).toEqual([0, 0]);
   });
 });
 

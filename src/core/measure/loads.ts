@@ -20,17 +20,22 @@ export function reportLoads(
   const { slot, viewport } = getPlace(most);
   const askers = findAskers(most.traffic);
   const requests = most.traffic.map((request, i): LoadReport => {
-    const { address, host, type, status, wire, unpacked, fresh = null, from, inFrame } = request;
+    const { address, host, type, status, fresh = null, from, inFrame } = request;
+    const why = request.refused?.kind ?? request.failed;
+    // How much comes of what breaks off goes by the moment.
+    const { wire, unpacked } = why === null ? request : NOTHING_CAME;
     const tag = getSourceOffset(from) === null ? null : findRequestTag(markup, request);
     return {
       ...{ address, host, thirdParty: isThirdParty(host, origin), type, status, wire, unpacked },
-      ...{ failed: request.refused?.kind ?? request.failed, fresh },
+      ...{ failed: why, fresh },
       ...{ offset: tag && tag.offset, line: tag && markup.place(tag).line },
       ...{ by: askers[i]!, inFrame },
     };
   });
   return { slot, viewport, requests };
 }
+
+const NOTHING_CAME = { wire: 0, unpacked: 0 };
 
 /** Which of them asked for each, by their numbers. What was sent elsewhere is asked for by what sent it. */
 function findAskers(traffic: readonly RequestFact[]): (number | null)[] {
