@@ -5,20 +5,19 @@ import { listCleared, toCleared } from '../core/ledger/entry.js';
 import { holdAgainst, type HeldDocument } from '../core/ledger/held.js';
 import type { Cleared } from '../core/live/live.js';
 import { getOverall } from '../core/verdict.js';
-import { formatJson } from '../formats/json.js';
 import { formatHeld, formatLive } from '../formats/live.js';
 import { checkLive } from '../run/check-live.js';
+import { Faults } from '../run/faults.js';
 import { loadHouse } from '../run/house-file.js';
 import { readLedger } from '../run/ledger.js';
 import { listPages } from '../run/page-list.js';
 import { rejudge } from '../run/rejudge.js';
-import { getVersion } from '../run/version.js';
-import { makePaint } from './colours.js';
+import { getTool } from '../run/version.js';
 import { readInputs } from './intake.js';
 import { watchInterrupt } from './interrupt.js';
 import { called, parseOptions, TEXT_OR_JSON, toRequest, type AuditFlags } from './options.js';
-import { getExit, getFailureCode, INTERRUPTED } from './outputs.js';
-import { complain, complainOf, getTextWidth, write, type World } from './streams.js';
+import { getExit, getFailureCode, INTERRUPTED, tellDocument } from './outputs.js';
+import { complain, complainOf, type World } from './streams.js';
 
 /** Where it is told what was cleared. */
 interface Sources {
@@ -59,18 +58,13 @@ async function holdFiles(
   const held = holdAgainst(snippets, entries);
   const document: HeldDocument = {
     schema: 'mivket-cleared-1',
-    tool: { name: 'mivket', version: getVersion() },
+    tool: getTool(),
     verdict: getOverall(held.map(({ state }) => (state === 'cleared' ? 'clear' : 'hold'))),
     snippets: held,
   };
-  await write(
-    world.stdout,
-    options.format === 'json'
-      ? formatJson(document)
-      : formatHeld(document, getMeans(options, world)),
-  );
+  await tellDocument(document, options, world, formatHeld);
   for (const { message } of problems) await complain(world, message);
-  return problems.length > 0 ? 2 : getExit(document);
+  return getFailureCode(problems, new Faults()) ?? getExit(document);
 }
 
 /** What was cleared, from wherever it is told; of what is named twice the ledger's counts. */
@@ -109,20 +103,11 @@ async function lookLive(
       await complain(world, 'Interrupted: nothing was checked.');
       return INTERRUPTED;
     }
-    await write(
-      world.stdout,
-      options.format === 'json'
-        ? formatJson(document)
-        : formatLive(document, getMeans(options, world)),
-    );
+    await tellDocument(document, options, world, formatLive);
     for (const { message } of problems) await complain(world, message);
     for (const fault of faults.found) await complainOf(world, fault);
     return getFailureCode(problems, faults) ?? getExit(document);
   } finally {
     interrupt.stop();
   }
-}
-
-function getMeans({ color }: AuditFlags, world: World) {
-  return { paint: makePaint(world, color), width: getTextWidth(world, 120) };
 }

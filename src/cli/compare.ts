@@ -3,18 +3,16 @@ import { join, resolve } from 'node:path';
 import { badInput } from '../core/errors.js';
 import { formatComparison } from '../formats/compared.js';
 import { formatRunComparison } from '../formats/compared-runs.js';
-import { formatJson } from '../formats/json.js';
 import { compare, compareKept } from '../run/compare.js';
 import { Faults } from '../run/faults.js';
 import { loadHouse } from '../run/house-file.js';
 import { KEPT_LIST } from '../run/kept-run.js';
-import { makePaint } from './colours.js';
 import { readInputs } from './intake.js';
 import { watchInterrupt } from './interrupt.js';
 import { readJudging } from './judge.js';
 import { called, parseOptions, TEXT_OR_JSON, toRequest, type AuditFlags } from './options.js';
-import { getFailureCode, INTERRUPTED } from './outputs.js';
-import { complain, complainOf, getTextWidth, write, type World } from './streams.js';
+import { getFailureCode, INTERRUPTED, tellDocument } from './outputs.js';
+import { complain, complainOf, type World } from './streams.js';
 
 /** Holds candidates, or two kept runs, against each other. Resolves to the exit code: 0 where they were. */
 export async function runCompare(given: Record<string, unknown>, world: World): Promise<number> {
@@ -32,7 +30,7 @@ async function compareTwoKept(
   options: AuditFlags,
   world: World,
 ): Promise<number> {
-  const { inputs, code, format, color } = options;
+  const { inputs, code } = options;
   const other = inputs.find((input) => !kept.includes(input)) ?? (code.length > 0 && '--code');
   if (other)
     throw badInput(
@@ -46,17 +44,13 @@ async function compareTwoKept(
     { ...judging, before: before!, after: after! },
     called,
   );
-  const text =
-    format === 'json'
-      ? formatJson(comparison)
-      : formatRunComparison(comparison, getMeans(world, color));
-  await write(world.stdout, text);
+  await tellDocument(comparison, options, world, formatRunComparison);
   for (const one of faults) for (const fault of one.found) await complainOf(world, fault);
   return Math.max(0, ...faults.map(({ exitCode }) => exitCode ?? 0));
 }
 
 async function compareSnippets(options: AuditFlags, world: World): Promise<number> {
-  const { inputs, code, extract, format, color } = options;
+  const { inputs, code, extract } = options;
   const home = await loadHouse(options.house, world.cwd);
   const { snippets, problems } = await readInputs(inputs, code, world.cwd, world.stdin, extract);
   if (snippets.length < 2)
@@ -72,18 +66,10 @@ async function compareSnippets(options: AuditFlags, world: World): Promise<numbe
       await complain(world, 'Interrupted: nothing was compared.');
       return INTERRUPTED;
     }
-    const text =
-      format === 'json'
-        ? formatJson(comparison)
-        : formatComparison(comparison, getMeans(world, color));
-    await write(world.stdout, text);
+    await tellDocument(comparison, options, world, formatComparison);
     for (const { message } of problems) await complain(world, message);
     return getFailureCode(problems, new Faults()) ?? 0;
   } finally {
     interrupt.stop();
   }
-}
-
-function getMeans(world: World, colours: boolean) {
-  return { paint: makePaint(world, colours), width: getTextWidth(world, 120) };
 }

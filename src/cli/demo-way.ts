@@ -1,4 +1,5 @@
 import { readFile } from 'node:fs/promises';
+import { request } from 'node:http';
 import { join } from 'node:path';
 import { listCleared, toCleared } from '../core/ledger/entry.js';
 import type { LiveStanding } from '../core/live/live.js';
@@ -81,7 +82,6 @@ function tellLive(standing: LiveStanding): string {
 
 async function publish(text: string, origin: string): Promise<void> {
   const headers = { host: 'www.seedletter.example' };
-  const { request } = await import('node:http');
   await new Promise<void>((resolve, reject) => {
     const path = new URL(ADDRESS).pathname;
     const asking = request(

@@ -11,6 +11,7 @@ import {
   type FormatMeans,
   type Lines,
 } from '../formats/table.js';
+import { formatJson } from '../formats/json.js';
 import { Drawer } from '../run/drawing.js';
 import { readShot } from '../run/shots.js';
 import type { Faults } from '../run/faults.js';
@@ -122,6 +123,17 @@ export async function tell(
     draw: () => Promise.resolve(null),
   };
   for await (const content of make(document, means)) await write(world.stdout, content as string);
+}
+
+/** Writes a document of another kind than a run's, as text or as JSON. */
+export async function tellDocument<T extends object>(
+  document: T,
+  { format, color }: Pick<AuditFlags, 'format' | 'color'>,
+  world: World,
+  toText: (document: T, means: Pick<FormatMeans, 'paint' | 'width'>) => string,
+): Promise<void> {
+  const means = { paint: makePaint(world, color), width: getTextWidth(world, 120) };
+  await write(world.stdout, format === 'json' ? formatJson(document) : toText(document, means));
 }
 
 /**

@@ -41,6 +41,17 @@ export function makeProgram(world: World, outcome: { code: number }): Command {
   return program;
 }
 
+/** What renders begins once the machine is ready for it. */
+function whenReady(
+  outcome: { code: number },
+  work: (given: Record<string, unknown>) => Promise<number>,
+) {
+  return async (inputs: string[], options: Record<string, unknown>): Promise<void> => {
+    const { withAllReady } = await import('../run/ready.js');
+    outcome.code = await withAllReady(() => work({ ...options, inputs }));
+  };
+}
+
 function addAudit(program: Command, world: World, outcome: { code: number }): void {
   const command = program
     .command('audit')
@@ -86,13 +97,7 @@ function addMend(program: Command, world: World, outcome: { code: number }): voi
     .option('--format <name>', 'on standard output: text, or json (with the mended code)')
     .option('--quiet', 'no progress and no notes')
     .option('--no-color', 'no colours')
-    .action(async (inputs: string[], options: Record<string, unknown>) => {
-      const { withAllReady } = await import('../run/ready.js');
-      outcome.code = await withAllReady(async () => {
-        const { runMend } = await import('./mend.js');
-        return runMend({ ...options, inputs }, world);
-      });
-    });
+    .action(whenReady(outcome, async (given) => (await import('./mend.js')).runMend(given, world)));
 }
 
 function addCompare(program: Command, world: World, outcome: { code: number }): void {
@@ -109,13 +114,9 @@ function addCompare(program: Command, world: World, outcome: { code: number }): 
     .option('--format <name>', 'on standard output: text, or json')
     .option('--quiet', 'no notes')
     .option('--no-color', 'no colours')
-    .action(async (inputs: string[], options: Record<string, unknown>) => {
-      const { withAllReady } = await import('../run/ready.js');
-      outcome.code = await withAllReady(async () => {
-        const { runCompare } = await import('./compare.js');
-        return runCompare({ ...options, inputs }, world);
-      });
-    });
+    .action(
+      whenReady(outcome, async (given) => (await import('./compare.js')).runCompare(given, world)),
+    );
 }
 
 function addWatch(program: Command, world: World, outcome: { code: number }): void {
@@ -129,13 +130,11 @@ function addWatch(program: Command, world: World, outcome: { code: number }): vo
     .option('--port <n>', 'where the page listens on this machine (else any that is free)')
     .option('--open', 'open the page')
     .option('--no-color', 'no colours')
-    .action(async (inputs: string[], options: Record<string, unknown>) => {
-      const { withAllReady } = await import('../run/ready.js');
-      outcome.code = await withAllReady(async () => {
-        const { runWatch } = await import('./watch/watch.js');
-        return runWatch({ ...options, inputs }, world);
-      });
-    });
+    .action(
+      whenReady(outcome, async (given) =>
+        (await import('./watch/watch.js')).runWatch(given, world),
+      ),
+    );
 }
 
 function addJudge(program: Command, world: World, outcome: { code: number }): void {
@@ -174,13 +173,11 @@ function addCheckLive(program: Command, world: World, outcome: { code: number })
     .option('--format <name>', 'on standard output: text, or json')
     .option('--quiet', 'no notes')
     .option('--no-color', 'no colours')
-    .action(async (inputs: string[], options: Record<string, unknown>) => {
-      const { withAllReady } = await import('../run/ready.js');
-      outcome.code = await withAllReady(async () => {
-        const { runCheckLive } = await import('./check-live.js');
-        return runCheckLive({ ...options, inputs }, world);
-      });
-    });
+    .action(
+      whenReady(outcome, async (given) =>
+        (await import('./check-live.js')).runCheckLive(given, world),
+      ),
+    );
 }
 
 function addExplain(program: Command, world: World, outcome: { code: number }): void {

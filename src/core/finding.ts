@@ -4,11 +4,8 @@ export const span = { offset: z.int(), endOffset: z.int() };
 export const level = z.enum(['blocker', 'concern', 'advice']);
 const measured = z.record(z.string(), z.union([z.string(), z.number(), z.boolean(), z.null()]));
 
-const seen = z.object({
-  slot: z.string(),
-  insert: z.string(),
-  viewport: z.string(),
-  width: z.number(),
+/** How a window was looked at. */
+export const viewShape = {
   density: z.number(),
   scheme: z.string(),
   condition: z
@@ -20,11 +17,19 @@ const seen = z.object({
   after: z
     .number()
     .nullable()
-    .describe('Within how many seconds after it had come to rest; null: at rest.'),
+    .describe('Within how many seconds after the page had come to rest; null: at rest.'),
   scrolled: z
     .number()
     .nullable()
     .describe('Scrolled down by so much then, CSS px; null: not at all.'),
+};
+
+const seen = z.object({
+  slot: z.string(),
+  insert: z.string(),
+  viewport: z.string(),
+  width: z.number(),
+  ...viewShape,
   measured,
   what: z
     .string()

@@ -2,7 +2,7 @@ import * as z from 'zod';
 import { boxSchema } from '../facts/common.js';
 import { innerSchema } from '../facts/frames/fact.js';
 import { harmShotsSchema, shotSchema } from './evidence.js';
-import { level } from './finding.js';
+import { level, viewShape } from './finding.js';
 
 const mark = z.object({
   number: z.int().describe('The number of the finding’s cause.'),
@@ -55,22 +55,7 @@ export const renderReport = z.object({
   viewport: z.string(),
   width: z.number(),
   height: z.number(),
-  density: z.number(),
-  scheme: z.string(),
-  condition: z
-    .string()
-    .default('')
-    .describe('What is unusual about the window, in words; empty for one of the house’s.'),
-  engine: z.string(),
-  variant: z.string(),
-  after: z
-    .number()
-    .nullable()
-    .describe('Within how many seconds after the page had come to rest; null: at rest.'),
-  scrolled: z
-    .number()
-    .nullable()
-    .describe('Scrolled down by so much then, CSS px; null: not at all.'),
+  ...viewShape,
   worst: level.nullable().describe('The heaviest finding seen here, of those that count.'),
   waived: z.boolean().describe('Whether one seen here is waived.'),
   fits: z

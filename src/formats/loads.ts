@@ -21,10 +21,9 @@ export function listLoadRows({ requests }: LoadsReport): LoadRow[] {
   const under = groupBy(requests.keys(), (i) => requests[i]!.by);
   const list = (of: number | null): LoadRow[] => {
     const groups = groupBy(under.get(of) ?? [], (i) => getGroup(requests[i]!, under.has(i), i));
-    return mapPresent(groups.values(), (all) => {
-      const found = all.map((i) => requests[i]!);
-      return found.length === 1 ? tellOne(found[0]!, list(all[0]!)) : tellAlike(found);
-    });
+    return mapPresent(groups.values(), ([first, ...rest]) =>
+      tell([requests[first!]!, ...rest.map((i) => requests[i]!)], list(first!)),
+    );
   };
   return list(null);
 }
@@ -47,23 +46,18 @@ function getGroup(
   return asks ? String(i) : JSON.stringify([host, type, status, failed, line]);
 }
 
-function tellOne(one: LoadReport, under: LoadRow[]): LoadRow {
-  const { address, type, wire } = one;
-  const what = [TYPES[type], ...(wire > 0 ? [formatWire(wire)] : []), ...tellEnd(one)];
+/** One, or several that are alike. */
+function tell(all: readonly [LoadReport, ...LoadReport[]], under: LoadRow[]): LoadRow {
+  const [one] = all;
+  const many = all.length > 1;
+  const wire = all.reduce((sum, { wire }) => sum + wire, 0);
+  const type = many ? `${all.length} × ${TYPES[one.type]}` : TYPES[one.type];
   return {
     where: tellWhere(one),
-    name: cleanLine(shortenAddress(address)),
-    what: what.join(', '),
+    name: cleanLine(many ? one.host : shortenAddress(one.address)),
+    what: [type, ...(wire > 0 ? [formatWire(wire)] : []), ...tellEnd(one)].join(', '),
     under,
   };
-}
-
-function tellAlike(all: readonly LoadReport[]): LoadRow {
-  const [one] = all;
-  const wire = all.reduce((sum, { wire }) => sum + wire, 0);
-  const what = [`${all.length} × ${TYPES[one!.type]}`, ...(wire > 0 ? [formatWire(wire)] : [])];
-  const name = cleanLine(one!.host);
-  return { where: tellWhere(one!), name, what: [...what, ...tellEnd(one!)].join(', '), under: [] };
 }
 
 function tellWhere({ line, by }: LoadReport): string {

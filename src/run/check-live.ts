@@ -8,7 +8,7 @@ import type { StandingText } from '../render/standing.js';
 import { audit, type AuditOptions } from './audit.js';
 import { Faults } from './faults.js';
 import type { AuditRequest } from './request.js';
-import { getVersion } from './version.js';
+import { getTool } from './version.js';
 
 /** What is looked for, and where: the snippets of the request are published pages. */
 export interface LiveRequest extends AuditRequest {
@@ -47,11 +47,10 @@ export async function checkLive(
     return lookAtPage(asked, report, stood.get(report.published) ?? [], cleared);
   });
   const missing = listNowhere(pages, cleared);
-  const tool = { name: 'mivket', version: getVersion() };
   const verdict = getLiveVerdict(pages, missing);
   return {
     faults,
-    document: { schema: 'mivket-live-1', tool, startedAt, verdict, pages, missing },
+    document: { schema: 'mivket-live-1', tool: getTool(), startedAt, verdict, pages, missing },
   };
 }
 

@@ -9,13 +9,13 @@ import type { RunDocument } from '../core/run.js';
 import type { Snippet } from '../core/snippet.js';
 import { formatJson } from '../formats/json.js';
 import { makeFolder } from '../render/machine/folder.js';
+import { hashOf } from './hash.js';
 import { isPassing } from '../render/bounds/lost.js';
 import {
   BASELINES,
   EVIDENCE,
   getEvidenceName,
   getShotFolder,
-  hashBytes,
   KEPT_LIST,
   KEPT_VERSION,
   readBaselines,
@@ -110,7 +110,7 @@ export class Keeper {
     const path = join(this.#folder, EVIDENCE, `${file}.jsonl.gz`);
     const packed = gzipSync(lines.join(''));
     await writeWhole(path, packed);
-    this.#kept.set(file, hashBytes(packed));
+    this.#kept.set(file, hashOf(packed));
   }
 
   /** Writes what holds the run together. Evidence that no snippet of a finished run has is removed. */

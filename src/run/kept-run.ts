@@ -1,4 +1,3 @@
-import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { gunzipSync } from 'node:zlib';
@@ -15,6 +14,8 @@ import { readMarkup } from '../core/markup/markup.js';
 import { getTraits } from '../core/markup/traits.js';
 import { publishedSchema, type Snippet } from '../core/snippet.js';
 import { markCut } from '../render/bounds/lost.js';
+import { hashOf } from './hash.js';
+import { parseJson } from './parse.js';
 
 export const KEPT_LIST = 'kept.json';
 /** What was said of it. */
@@ -87,7 +88,7 @@ export async function readList(folder: string, shown: string): Promise<KeptList>
       throw new ToolError('bad-run', `${shown} is no kept run: it ${why}.`);
     },
   );
-  const parsed = listSchema.safeParse(parse(text));
+  const parsed = listSchema.safeParse(parseJson(text));
   if (parsed.success) return parsed.data;
   const path = parsed.error.issues[0]!.path.join('.');
   throw new ToolError(
@@ -103,13 +104,13 @@ export async function readStart(
 ): Promise<string | null> {
   if (startedAt !== undefined) return startedAt;
   const text = await readFile(join(folder, RUN), 'utf8').catch(() => '');
-  return z.object({ startedAt: z.string() }).safeParse(parse(text)).data?.startedAt ?? null;
+  return z.object({ startedAt: z.string() }).safeParse(parseJson(text)).data?.startedAt ?? null;
 }
 
 /** @throws ToolError `bad-run` */
 export async function readBaselines(folder: string, shown: string): Promise<Map<string, Baseline>> {
   const text = unpack(await read(folder, shown, BASELINES), join(shown, BASELINES));
-  const parsed = baselinesSchema.safeParse(parse(text));
+  const parsed = baselinesSchema.safeParse(parseJson(text));
   if (!parsed.success) throw broken(join(shown, BASELINES), parsed.error);
   return new Map(parsed.data);
 }
@@ -129,14 +130,14 @@ export async function readEvidence(
 ): Promise<KeptSnippet> {
   const name = join(EVIDENCE, `${file}.jsonl.gz`);
   const packed = await read(folder, shown, name);
-  const asWritten = hashBytes(packed) === hash && schema === KEPT_VERSION;
+  const asWritten = hashOf(packed) === hash && schema === KEPT_VERSION;
   const [head, ...lines] = unpack(packed, join(shown, name)).split('\n').filter(Boolean);
-  const first = headSchema.safeParse(parse(head ?? ''));
+  const first = headSchema.safeParse(parseJson(head ?? ''));
   if (!first.success) throw broken(join(shown, name), first.error);
   const kept = lines.map((line): Evidence => {
     // As it was kept, key by key: what is compared and kept again stays the same.
-    if (asWritten) return parse(line) as Evidence;
-    const found = evidenceSchema.safeParse(completeEvidence(parse(line)));
+    if (asWritten) return parseJson(line) as Evidence;
+    const found = evidenceSchema.safeParse(completeEvidence(parseJson(line)));
     if (!found.success) throw broken(join(shown, name), found.error);
     return found.data as Evidence;
   });
@@ -176,12 +177,7 @@ function broken(shown: string, { issues }: z.ZodError): ToolError {
 export function getEvidenceName({ name, text, slot, published }: Snippet): string {
   const place = published ? JSON.stringify(published) : slot;
   const known = place === undefined ? `${name}\0${text}` : `${name}\0${text}\0${place}`;
-  return createHash('sha256').update(known).digest('hex').slice(0, 16);
-}
-
-/** The hash that a file is known by. */
-export function hashBytes(bytes: Uint8Array): string {
-  return createHash('sha256').update(bytes).digest('hex');
+  return hashOf(known).slice(0, 16);
 }
 
 async function read(folder: string, shown: string, name: string): Promise<Buffer> {
@@ -196,14 +192,5 @@ function unpack(packed: Uint8Array, shown: string): string {
     return gunzipSync(packed).toString();
   } catch {
     throw new ToolError('bad-run', `${shown} is broken.`);
-  }
-}
-
-/** null for what is no JSON: the shape is looked at next. */
-function parse(text: string): unknown {
-  try {
-    return JSON.parse(text);
-  } catch {
-    return null;
   }
 }

@@ -1,4 +1,3 @@
-import { createHash } from 'node:crypto';
 import { appendFile, readFile } from 'node:fs/promises';
 import { dirname } from 'node:path';
 import { userInfo } from 'node:os';
@@ -9,6 +8,8 @@ import { ledgerSchema, listCleared, type LedgerEntry } from '../core/ledger/entr
 import type { RunDocument } from '../core/run.js';
 import { describeFault } from '../core/words/fault.js';
 import { makeFolder } from '../render/machine/folder.js';
+import { hashOf } from './hash.js';
+import { parseJson } from './parse.js';
 import { cannotWrite } from './write.js';
 
 /**
@@ -23,9 +24,7 @@ export async function clearTo(
   house: House,
   by = getUser(),
 ): Promise<number> {
-  const houseHash = createHash('sha256')
-    .update(JSON.stringify(toPlainHouse(house)))
-    .digest('hex');
+  const houseHash = hashOf(JSON.stringify(toPlainHouse(house)));
   const entries = listCleared(document, { by, houseHash });
   const lines = entries.map((entry) => `${JSON.stringify(entry)}\n`).join('');
   try {
@@ -77,22 +76,14 @@ export async function readLedger(path: string, shown: string): Promise<LedgerEnt
 }
 
 function readEntry(line: string, where: string): LedgerEntry {
-  const parsed = ledgerSchema.safeParse(parse(line));
+  const parsed = ledgerSchema.safeParse(parseJson(line));
   if (!parsed.success) {
     const path = parsed.error.issues[0]!.path.join('.');
     const what = path === '' ? 'it is no entry of a ledger' : `\`${path}\` is missing or wrong`;
     throw badInput(`${where} is no line that \`--clear-to\` wrote: ${what}.`);
   }
   const { text, hash } = parsed.data;
-  if (createHash('sha256').update(text).digest('hex') !== hash)
+  if (hashOf(text) !== hash)
     throw badInput(`${where} was changed: its text is not the one that was cleared.`);
   return parsed.data;
-}
-
-function parse(line: string): unknown {
-  try {
-    return JSON.parse(line);
-  } catch {
-    return null;
-  }
 }

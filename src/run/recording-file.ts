@@ -1,4 +1,4 @@
-import { createHash } from 'node:crypto';
+import { hashOf } from './hash.js';
 import { createReadStream } from 'node:fs';
 import { open, readFile, rename, rm, stat, type FileHandle } from 'node:fs/promises';
 import { basename, dirname } from 'node:path';
@@ -27,7 +27,7 @@ export class RecordingText {
   }
 
   private constructor(bytes: Buffer, shown: string) {
-    this.hash = createHash('sha256').update(bytes).digest('hex');
+    this.hash = hashOf(bytes);
     this.#bytes = bytes;
     this.#shown = shown;
   }

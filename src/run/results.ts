@@ -1,5 +1,4 @@
 import { getDay } from '../core/words/time.js';
-import { createHash } from 'node:crypto';
 import { flatMap } from '../core/lists.js';
 import { housePublished } from '../core/house/published.js';
 import { toPlainHouse } from '../core/house/plain.js';
@@ -20,7 +19,8 @@ import type { Faults } from './faults.js';
 import type { Measured } from './measure.js';
 import type { Plan } from './request.js';
 import { Spool } from './spool.js';
-import { getVersion } from './version.js';
+import { hashOf } from './hash.js';
+import { getTool } from './version.js';
 
 /** What of a plan results depend on. */
 export type Judging = Omit<Plan, 'request' | 'root' | 'wants' | 'search'>;
@@ -91,7 +91,7 @@ export class Results {
     const waived = { house, snippets, checks, notJudged, today: getDay(startedAt) };
     return {
       schema: 'mivket-run-1',
-      tool: { name: 'mivket', version: getVersion() },
+      tool: getTool(),
       startedAt: startedAt.toISOString(),
       renderedAt,
       durationMs: Date.now() - startedAt.getTime(),
@@ -120,7 +120,7 @@ function forget({ markup, evidence, baselines }: Measured): Measured {
 }
 
 function addHash({ name, path, published, ...rest }: JudgedReport): SnippetReport {
-  const hash = createHash('sha256').update(rest.text).digest('hex');
+  const hash = hashOf(rest.text);
   return { name, path, published, hash, ...rest };
 }
 

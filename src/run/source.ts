@@ -1,4 +1,4 @@
-import { createHash } from 'node:crypto';
+import { hashOf } from './hash.js';
 import { readdir, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import { getRenderedPart } from '../core/house/plain.js';
@@ -25,7 +25,7 @@ export async function nameSource(
     ownPage,
     root === null ? [] : await listFiles(root),
   ];
-  return createHash('sha256').update(JSON.stringify(parts)).digest('hex');
+  return hashOf(JSON.stringify(parts));
 }
 
 /** A folder's files with size and time of change. */

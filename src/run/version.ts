@@ -8,3 +8,8 @@ export function getVersion(): string {
   const text = readFileSync(new URL('package.json', PACKAGE), 'utf8');
   return (JSON.parse(text) as { version: string }).version;
 }
+
+/** What documents say that they were made by. */
+export function getTool(): { name: string; version: string } {
+  return { name: 'mivket', version: getVersion() };
+}

@@ -1,10 +1,10 @@
-import { createHash } from 'node:crypto';
 import { toPlainHouse } from '../core/house/plain.js';
 import { joinJudged, type JudgedSnippet } from '../core/joined.js';
 import { mapPresent } from '../core/lists.js';
 import type { RunDocument, SnippetReport } from '../core/run.js';
 import type { Snippet } from '../core/snippet.js';
 import { audit, type AuditOptions } from './audit.js';
+import { hashOf } from './hash.js';
 import type { LoadedHouse } from './house-file.js';
 import type { AuditRequest } from './request.js';
 
@@ -73,7 +73,5 @@ export class Watcher {
 }
 
 function hashSnippet({ text, slot, line }: Snippet): string {
-  return createHash('sha256')
-    .update(JSON.stringify([text, slot, line]))
-    .digest('hex');
+  return hashOf(JSON.stringify([text, slot, line]));
 }

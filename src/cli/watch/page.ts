@@ -43,8 +43,8 @@ export class WatchPage {
 
   /** Something is looked at again, or stands; said on the page. */
   say(words: string): void {
-    this.#tell({ event: 'state', data: words });
     this.#state = { event: 'state', data: words };
+    this.#tell(this.#state);
   }
 
   /** There is another report. */
