@@ -1,3 +1,4 @@
+import { Stopwatch } from './awake.js';
 import { within } from './limit.js';
 
 /** How long one snippet may take as a whole where nobody says otherwise, ms. */
@@ -7,12 +8,11 @@ export const OVER = /that a snippet may take were over$/;
 
 /**
  * The time that a snippet may take as a whole. What it spends is counted, and not what it waits for others: a
- * browser that is free, the page without it.
+ * browser that is free, the page without it, a machine that is asleep.
  */
 export class Budget {
   readonly ms: number;
-  #spent = 0;
-  #since: number | null = null;
+  #watch = new Stopwatch();
   #working = 0;
 
   constructor(ms: number = USUAL_TIME) {
@@ -21,8 +21,7 @@ export class Budget {
 
   /** What is left of it, ms; never less than 0. */
   get left(): number {
-    const running = this.#since === null ? 0 : performance.now() - this.#since;
-    return Math.max(0, this.ms - this.#spent - running);
+    return Math.max(0, this.ms - this.#watch.ms);
   }
 
   get isOver(): boolean {
@@ -36,15 +35,11 @@ export class Budget {
 
   /** Counts the time in which work is done: once, where several pieces are done side by side. */
   async spend<T>(work: () => Promise<T>): Promise<T> {
-    this.#since ??= performance.now();
-    this.#working++;
+    if (this.#working++ === 0) this.#watch.start();
     try {
       return await work();
     } finally {
-      if (--this.#working === 0) {
-        this.#spent += performance.now() - this.#since;
-        this.#since = null;
-      }
+      if (--this.#working === 0) this.#watch.stop();
     }
   }
 

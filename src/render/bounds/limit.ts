@@ -1,16 +1,15 @@
-/** The longest that a timer can be set to, ms: a longer one goes off at once. */
-const LONGEST = 2 ** 31 - 1;
+import { setAlarm } from './awake.js';
 
 /** Resolves to null where the promise has not settled within `ms`; a rejection passes through. */
 export async function within<T>(promise: Promise<T>, ms: number): Promise<T | null> {
-  let timer: NodeJS.Timeout | undefined;
+  let putOff: (() => void) | undefined;
   const over = new Promise<null>((resolve) => {
-    timer = setTimeout(resolve, Math.min(ms, LONGEST), null);
+    putOff = setAlarm(ms, () => resolve(null));
   });
   try {
     return await Promise.race([promise, over]);
   } finally {
-    clearTimeout(timer);
+    putOff?.();
   }
 }
 

@@ -162,14 +162,13 @@ export class Clock {
     if (requests.open > 0) await within(requests.whenIdle(), Math.min(HELD, limit));
     const isHeld = this.#held !== null && requests.pending <= this.#held;
     const isOpen = isHeld || requests.open > 0;
-    const end = performance.now() + limit;
     const passing = this.#moveAll(targets, ms, isOpen ? 'advance' : WAITING);
     const soon = await within(passing, Math.min(HELD, limit));
     if (soon) return true;
     this.#held = requests.pending;
     // Now without regard to what is asked for.
     for (const { session } of targets) goOn(session);
-    return (await patiently(passing, Math.max(end - performance.now(), 0))) ?? false;
+    return (await patiently(passing, Math.max(limit - HELD, 0))) ?? false;
   }
 
   /** Those of one process have one clock: it must stand in all of them before any has a goal. */

@@ -1,6 +1,7 @@
 import type { Readable, Writable } from 'node:stream';
 import { EventEmitter } from 'node:events';
 import type { ProtocolMapping } from 'devtools-protocol/types/protocol-mapping.js';
+import { setAlarm } from '../bounds/awake.js';
 import { Breakdown } from '../bounds/breakdown.js';
 
 export type Commands = ProtocolMapping.Commands;
@@ -18,7 +19,7 @@ const LONG = 1_000_000;
 const HEAD = 200;
 
 interface Pending {
-  timer: NodeJS.Timeout;
+  putOff: () => void;
   resolve: (result: unknown) => void;
   reject: (error: Error) => void;
   session: string;
@@ -80,8 +81,8 @@ export class Connection {
     const message = { id, method, params, ...(session && { sessionId: session }) };
     return new Promise((resolve, reject) => {
       const over = () => this.#settle({ id, error: { message: `${method}: no answer in time` } });
-      const timer = setTimeout(over, this.#limits.call);
-      this.#pending.set(id, { timer, resolve, reject, session });
+      const putOff = setAlarm(this.#limits.call, over);
+      this.#pending.set(id, { putOff, resolve, reject, session });
       this.#post(`${JSON.stringify(message)}\0`);
     });
   }
@@ -157,7 +158,7 @@ export class Connection {
     const pending = this.#pending.get(message.id!);
     if (!pending) return;
     this.#pending.delete(message.id!);
-    clearTimeout(pending.timer);
+    pending.putOff();
     if (message.error) pending.reject(new ProtocolError(message.error.message));
     else pending.resolve(message.result);
   }

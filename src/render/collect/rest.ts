@@ -1,5 +1,6 @@
 import type { House } from '../../core/house/house.js';
 import type { Traits } from '../../core/markup/traits.js';
+import { timed, type Stopwatch } from '../bounds/awake.js';
 import { within, withinTalk, type Limits } from '../bounds/limit.js';
 import { patiently } from '../bounds/patience.js';
 import { DUE, type SettleWish } from '../in-page/settle.js';
@@ -20,14 +21,30 @@ const AFTER_HOLD = 1000;
  * @param loaded it has only just loaded
  * @param watching that goes on as long as its time goes by itself; null: nothing
  */
-export async function rest(
+export function rest(
   page: BrowserPage,
   traits: ReadingTraits,
   limits: Limits,
   loaded = false,
   watching: Promise<unknown> | null = null,
 ): Promise<string[]> {
-  let end = performance.now() + limits.settle;
+  return timed((watch) => restWithin(watch, page, { traits, limits, loaded, watching }));
+}
+
+/** What a page comes to rest with. */
+interface Resting {
+  traits: ReadingTraits;
+  limits: Limits;
+  loaded: boolean;
+  watching: Promise<unknown> | null;
+}
+
+async function restWithin(
+  watch: Stopwatch,
+  page: BrowserPage,
+  { traits, limits, loaded, watching }: Resting,
+): Promise<string[]> {
+  let end = limits.settle;
   let moving: string[] = [];
   // The page itself is the first.
   const asking = loaded && traits.live && page.requests.requests.length > 1;
@@ -35,13 +52,13 @@ export async function rest(
   const begun = asking ? 'asking' : loaded && 'loaded';
   let hastened = 0;
   for (let first: SettleWish['first'] = begun; ; first = false) {
-    const left = Math.max(end - performance.now(), 50);
+    const left = Math.max(end - watch.ms, 50);
     const wish = { limit: left, quiet: traits.changes ? QUIET : 0, media: traits.media, first };
     const settling = page.read('settle', wish);
     moving = (await withinTalk(page, settling, left + 500, patiently)) ?? ['the page'];
     const waits = moving.includes(DUE) && hastened < MOST_HASTENED;
     moving = moving.filter((what) => what !== DUE);
-    if (performance.now() >= end) break;
+    if (watch.ms >= end) break;
     if (waits) {
       await watching;
       hastened += HASTE;
@@ -49,7 +66,7 @@ export async function rest(
       continue;
     }
     const quietFor = performance.now() - page.requests.lastActivity;
-    if (page.requests.pending > 0) end += await awaitNetwork(page, end - performance.now());
+    if (page.requests.pending > 0) end += await awaitNetwork(page, end - watch.ms);
     else if (!traits.live || quietFor >= QUIET) return moving;
     else await page.requests.whenStill(QUIET);
   }
