@@ -51,7 +51,12 @@ async function restWithin(
   if (asking) end += await awaitNetwork(page, limits.settle);
   const begun = asking ? 'asking' : loaded && 'loaded';
   let hastened = 0;
-  for (let first: SettleWish['first'] = begun; ; first = false) {
+  let asked = 0;
+  // What comes of what it asks for, link by link, belongs to its load.
+  const goesOn = () =>
+    loaded && traits.live && hastened === 0 && page.requests.lastActivity > asked;
+  for (let first: SettleWish['first'] = begun; ; first = goesOn() && 'asking') {
+    asked = performance.now();
     const left = Math.max(end - watch.ms, 50);
     const wish = { limit: left, quiet: traits.changes ? QUIET : 0, media: traits.media, first };
     const settling = page.read('settle', wish);
@@ -67,7 +72,7 @@ async function restWithin(
     }
     const quietFor = performance.now() - page.requests.lastActivity;
     if (page.requests.pending > 0) end += await awaitNetwork(page, end - watch.ms);
-    else if (!traits.live || quietFor >= QUIET) return moving;
+    else if (!traits.live || (quietFor >= QUIET && !goesOn())) return moving;
     else await page.requests.whenStill(QUIET);
   }
   const asksOn = traits.live && performance.now() - page.requests.lastActivity < QUIET;
