@@ -76,6 +76,7 @@ try {
   for (const [name, command] of SHOTS)
     if (only.length === 0 || only.includes(name)) await shoot(name, command);
   if (only.length === 0 || only.includes('report')) await shootReport();
+  if (only.length === 0 || only.includes('beside')) await shootBeside();
 } finally {
   standIns.kill('SIGINT');
   server.kill();
@@ -125,6 +126,48 @@ async function shootReport() {
   const args = ['bin/mivket.js', 'audit', ...snippets, '--house', 'demo/mivket.yaml', ...out];
   spawnSync(process.execPath, args, { cwd: ROOT, stdio: 'ignore' });
   copyFileSync(join(work, 'map.html.png'), join(FOLDER, 'sheet.png'));
+  const { browser, page } = await openPage(join(work, 'report.html'));
+  await page.screenshot({ path: join(FOLDER, 'report.png') });
+  await page.emulateMediaFeatures([{ name: 'prefers-color-scheme', value: 'dark' }]);
+  await page.evaluate(() => document.querySelector('article').scrollIntoView());
+  await page.screenshot({ path: join(FOLDER, 'report-finding.png') });
+  await browser.close();
+  rmSync(work, { recursive: true, force: true });
+  console.log('docs/screenshots/report.png, report-finding.png, sheet.png');
+}
+
+/** A snippet before and after it was mended, side by side. */
+async function shootBeside() {
+  const work = mkdtempSync(join(tmpdir(), 'mivket-shot-'));
+  const run = (...args) =>
+    spawnSync(
+      process.execPath,
+      [join(ROOT, 'bin/mivket.js'), ...args, '--house', join(ROOT, 'demo/mivket.yaml')],
+      { cwd: work, stdio: 'ignore' },
+    );
+  copyFileSync(join(ROOT, 'demo/snippets/map.html'), join(work, 'map.html'));
+  copyFileSync(join(work, 'map.html'), join(work, 'map-mended.html'));
+  run('mend', 'map-mended.html', '--write');
+  run(
+    'compare',
+    'map.html',
+    'map-mended.html',
+    '--slot',
+    'article',
+    '--width',
+    '320,768',
+    '--save',
+    'beside.html',
+  );
+  const { browser, page } = await openPage(join(work, 'beside.html'));
+  await page.evaluate(() => document.querySelector('h2').scrollIntoView());
+  await page.screenshot({ path: join(FOLDER, 'beside.png') });
+  await browser.close();
+  rmSync(work, { recursive: true, force: true });
+  console.log('docs/screenshots/beside.png');
+}
+
+async function openPage(file) {
   const program = await findBrowser();
   const browser = await puppeteer.launch({
     executablePath: program.path,
@@ -134,14 +177,8 @@ async function shootReport() {
   });
   const page = await browser.newPage();
   await page.setViewport({ width: 1280, height: 800 });
-  await page.goto(pathToFileURL(join(work, 'report.html')).href);
-  await page.screenshot({ path: join(FOLDER, 'report.png') });
-  await page.emulateMediaFeatures([{ name: 'prefers-color-scheme', value: 'dark' }]);
-  await page.evaluate(() => document.querySelector('article').scrollIntoView());
-  await page.screenshot({ path: join(FOLDER, 'report-finding.png') });
-  await browser.close();
-  rmSync(work, { recursive: true, force: true });
-  console.log('docs/screenshots/report.png, report-finding.png, sheet.png');
+  await page.goto(pathToFileURL(file).href);
+  return { browser, page };
 }
 
 function untilThere(folder, file) {

@@ -1,10 +1,16 @@
 import { existsSync } from 'node:fs';
-import { join, resolve } from 'node:path';
-import { badInput } from '../core/errors.js';
+import { extname, join, resolve } from 'node:path';
+import type { Comparison } from '../core/compare/candidates.js';
+import { badInput, ToolError } from '../core/errors.js';
+import { joinWords } from '../core/words/list.js';
+import { formatJson } from '../formats/json.js';
 import { formatComparison } from '../formats/compared.js';
 import { formatRunComparison } from '../formats/compared-runs.js';
 import { compare, compareKept } from '../run/compare.js';
 import { Faults } from '../run/faults.js';
+import { readShot } from '../run/shots.js';
+import { checkTarget, writeWhole } from '../run/write.js';
+import { makeTemporary } from '../render/machine/temporary.js';
 import { loadHouse } from '../run/house-file.js';
 import { KEPT_LIST } from '../run/kept-run.js';
 import { readInputs } from './intake.js';
@@ -38,6 +44,7 @@ async function compareTwoKept(
     );
   if (kept.length !== 2)
     throw badInput(`compare takes two kept runs, the one before first: found ${kept.length}.`);
+  const files = checkSaved(options, ['.json']);
   const [before, after] = kept.map((shown) => ({ shown, folder: resolve(world.cwd, shown) }));
   const judging = await readJudging(options, world.cwd);
   const { comparison, faults } = await compareKept(
@@ -45,31 +52,70 @@ async function compareTwoKept(
     called,
   );
   await tellDocument(comparison, options, world, formatRunComparison);
-  for (const one of faults) for (const fault of one.found) await complainOf(world, fault);
-  return Math.max(0, ...faults.map(({ exitCode }) => exitCode ?? 0));
+  const writing = new Faults();
+  for (const file of files) await saveOne(file, () => formatJson(comparison), world, writing);
+  const all = [...faults, writing];
+  for (const one of all) for (const fault of one.found) await complainOf(world, fault);
+  return Math.max(0, ...all.map(({ exitCode }) => exitCode ?? 0));
 }
 
 async function compareSnippets(options: AuditFlags, world: World): Promise<number> {
   const { inputs, code, extract } = options;
+  const files = checkSaved(options, ['.html', '.json']);
   const home = await loadHouse(options.house, world.cwd);
   const { snippets, problems } = await readInputs(inputs, code, world.cwd, world.stdin, extract);
   if (snippets.length < 2)
     throw badInput(
       `There is nothing to compare ${snippets[0]?.name ?? 'with'} with: compare takes two snippets or more, or two kept runs.`,
     );
+  for (const file of files) await checkTarget(resolve(world.cwd, file));
   const interrupt = watchInterrupt();
   const { signal } = interrupt;
+  const { path: shots, remove } = await makeTemporary('shots');
   try {
-    const request = { ...toRequest(options), ...home, snippets };
+    const request = { ...toRequest(options), ...home, snippets, shots };
     const comparison = await compare(request, { signal, called });
     if (signal.aborted) {
       await complain(world, 'Interrupted: nothing was compared.');
       return INTERRUPTED;
     }
     await tellDocument(comparison, options, world, formatComparison);
+    const faults = new Faults();
+    for (const file of files)
+      await saveOne(file, () => formatFile(file, comparison, shots), world, faults);
     for (const { message } of problems) await complain(world, message);
-    return getFailureCode(problems, new Faults()) ?? 0;
+    for (const fault of faults.found) await complainOf(world, fault);
+    return getFailureCode(problems, faults) ?? 0;
   } finally {
+    await remove();
     interrupt.stop();
   }
+}
+
+/** Which files are to be written. @throws ToolError `bad-option` where one has another ending */
+function checkSaved({ save }: AuditFlags, endings: readonly string[]): string[] {
+  const files = [...new Set(save)];
+  const other = files.find((file) => !endings.includes(extname(file).toLowerCase()));
+  if (other !== undefined)
+    throw new ToolError(
+      'bad-option',
+      `\`--save\` must end on ${joinWords(endings, 'or')} here, found ${JSON.stringify(other)}.`,
+    );
+  return files;
+}
+
+async function saveOne(
+  file: string,
+  make: () => Promise<string> | string,
+  { cwd }: World,
+  faults: Faults,
+): Promise<void> {
+  const writing = Promise.resolve(make()).then((text) => writeWhole(resolve(cwd, file), text));
+  await faults.collect(writing, `writing ${file}`);
+}
+
+async function formatFile(file: string, comparison: Comparison, shots: string): Promise<string> {
+  if (/\.json$/i.test(file)) return formatJson(comparison);
+  const { formatComparisonPage } = await import('../formats/html/compared.js');
+  return formatComparisonPage(comparison, (hash) => readShot(shots, hash));
 }

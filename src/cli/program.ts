@@ -112,6 +112,11 @@ function addCompare(program: Command, world: World, outcome: { code: number }): 
     );
   addJudging(addRendering(command))
     .option('--format <name>', 'on standard output: text, or json')
+    .option(
+      '--save <file>',
+      'write a file, by its ending: .html (with pictures side by side) or .json; of two kept runs .json',
+      list,
+    )
     .option('--quiet', 'no notes')
     .option('--no-color', 'no colours')
     .action(

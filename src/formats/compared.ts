@@ -1,6 +1,8 @@
 import stringWidth from 'string-width';
 import type { Candidate, Comparison } from '../core/compare/candidates.js';
-import { formatPixels, formatWire } from '../core/measure/units.js';
+import { formatPixels, formatTime, formatWire } from '../core/measure/units.js';
+import type { Finding } from '../core/run.js';
+import { groupBy } from '../core/lists.js';
 import { countWords, joinWords } from '../core/words/list.js';
 import { cleanLine } from './clean.js';
 import type { FormatMeans } from './table.js';
@@ -12,22 +14,35 @@ import { wrap } from './wrap.js';
 export type ComparedMeans = Pick<FormatMeans, 'paint' | 'width'>;
 
 /** On what page they were looked at. */
-function formatWhere({ house }: Comparison, { width }: ComparedMeans): string {
+export function describeWhere({ house }: Comparison): string {
   const page = house === null ? 'a neutral page: there is no house file' : `the page of ${house}`;
-  return wrap(cleanLine(`Side by side on ${page}.`), width, '  ');
+  return `Side by side on ${page}.`;
 }
 
-function formatUnseen(candidates: readonly Candidate[], { width }: ComparedMeans): string {
+/** Of which not all was seen, and why. */
+export function listUnseen({ candidates }: Comparison): string[] {
   return candidates
     .filter(({ unseen }) => unseen.length > 0)
-    .map(({ name, unseen }) =>
-      wrap(cleanLine(`Not all of ${name} was seen: ${unseen.join('; ')}.`), width, '    ', '  '),
-    )
-    .join('\n');
+    .map(({ name, unseen }) => `Not all of ${name} was seen: ${unseen.join('; ')}.`);
+}
+
+/** Where they look alike, and where not. */
+export function listLooks({ pictures }: Comparison): string[] {
+  const tell = (alike: boolean, words: string) => {
+    const bySlot = groupBy(
+      pictures.filter((one) => one.alike === alike),
+      ({ slot }) => slot,
+    );
+    const places = [...bySlot].map(
+      ([slot, rows]) => `${slot} at ${joinWords(rows.map(({ width }) => String(width)))} px`,
+    );
+    return places.length > 0 ? [`${words} in ${joinWords(places)}.`] : [];
+  };
+  return [...tell(true, 'They look alike'), ...tell(false, 'They look different')];
 }
 
 /** A line of the table: what it is about, and what it is with each. */
-interface Row {
+export interface Row {
   what: string;
   values: string[];
 }
@@ -35,25 +50,33 @@ interface Row {
 /** Candidates side by side; where there is no room for that, one below the other. */
 export function formatComparison(comparison: Comparison, means: ComparedMeans): string {
   const { candidates } = comparison;
-  const rows = candidates.map(toRows);
-  const measures = rows[0]!.map(([what], i) => ({ what, values: rows.map((one) => one[i]![1]) }));
   const parts = [
-    formatWhere(comparison, means),
-    formatRows('', measures, candidates, means),
+    wrap(cleanLine(describeWhere(comparison)), means.width, '  '),
+    formatRows('', listMeasures(comparison), candidates, means),
     formatFindings(comparison, means),
-    formatUnseen(candidates, means),
-    formatBest(comparison)
-      .map((line) => wrap(line, means.width, '    ', '  '))
-      .join('\n'),
+    wrapAll(listUnseen(comparison), means),
+    wrapAll(listLooks(comparison), means),
+    wrapAll(listBest(comparison), means),
   ];
   return `${parts.filter(Boolean).join('\n\n')}\n`;
+}
+
+function wrapAll(lines: readonly string[], { width }: ComparedMeans): string {
+  return lines.map((line) => wrap(cleanLine(line), width, '    ', '  ')).join('\n');
 }
 
 const NOTHING = '–';
 const UNKNOWN = 'not known';
 
+/** What is measured of each, a line each. */
+export function listMeasures({ candidates }: Comparison): Row[] {
+  const rows = candidates.map(toRows);
+  return rows[0]!.map(([what], i) => ({ what, values: rows.map((one) => one[i]![1]) }));
+}
+
 function toRows(one: Candidate): [what: string, value: string][] {
   const { verdict, counts, fits, fitsFrom, code, wire, requests, hosts, scripts, stored } = one;
+  const { scriptTime } = one;
   const count = (n: number | null) => (n === 0 ? NOTHING : (n?.toString() ?? UNKNOWN));
   return [
     ['verdict', verdict.toUpperCase()],
@@ -67,6 +90,7 @@ function toRows(one: Candidate): [what: string, value: string][] {
     ['other hosts', requests === null && hosts.length === 0 ? UNKNOWN : count(hosts.length)],
     ['their scripts', count(scripts)],
     ['stored', count(stored)],
+    ['script time', scriptTime === null ? NOTHING : formatTime(scriptTime)],
     ...one.heights.map(({ slot, viewport, height }): [string, string] => [
       `height in ${cleanLine(slot)}, ${cleanLine(viewport)}`,
       height === null ? UNKNOWN : formatPixels(height),
@@ -103,21 +127,32 @@ function toCells(what: string, values: readonly string[]): Record<string, string
   return Object.fromEntries([['what', what], ...values.map((value, i) => [`of ${i}`, value])]);
 }
 
-function formatFindings({ findings, common, candidates }: Comparison, means: ComparedMeans) {
-  const rows = findings.map(({ id, level, counts }) => ({
-    what: `${SHAPES[level]} ${id}`,
+/** What only some have, or have more often, a line each. */
+export function listDifferences({ findings }: Comparison): (Row & { level: Finding['level'] })[] {
+  return findings.map(({ id, level, counts }) => ({
+    level,
+    what: id,
     values: counts.map((count) => (count === 0 ? NOTHING : String(count))),
   }));
-  const title = 'found in some';
-  const table = rows.length > 0 ? formatRows(title, rows, candidates, means) : '';
+}
+
+/** Above what only some have, and before what all have. */
+export const [IN_SOME, IN_ALL] = ['found in some', 'found in all'];
+
+function formatFindings(comparison: Comparison, means: ComparedMeans) {
+  const { candidates, common } = comparison;
+  const rows = listDifferences(comparison).map(({ what, level, values }) => ({
+    what: `${SHAPES[level]} ${what}`,
+    values,
+  }));
+  const table = rows.length > 0 ? formatRows(IN_SOME, rows, candidates, means) : '';
   const all =
-    common.length > 0
-      ? wrap(`found in all: ${common.join(', ')}`, means.width, '      ', '    ')
-      : '';
+    common.length > 0 ? wrap(`${IN_ALL}: ${common.join(', ')}`, means.width, '      ', '    ') : '';
   return [table, all].filter(Boolean).join('\n');
 }
 
-function formatBest({ lighter, fitting, lessAsking, candidates }: Comparison): string[] {
+/** Which is lighter, which fits, which asks less. */
+export function listBest({ lighter, fitting, lessAsking, candidates }: Comparison): string[] {
   const isKnown = candidates.every(({ unseen }) => unseen.length === 0);
   const tell = (what: string, names: readonly string[], same: string) => {
     if (names.length > 0) return `${what}: ${cleanLine(joinWords(names))}.`;

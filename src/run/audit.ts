@@ -1,3 +1,5 @@
+import { isMeasured, type Evidence } from '../core/evidence.js';
+import { mapPresent } from '../core/lists.js';
 import { readMarkup } from '../core/markup/markup.js';
 import type { RunDocument } from '../core/run.js';
 import type { Snippet } from '../core/snippet.js';
@@ -95,7 +97,7 @@ async function readAll(
     for (const [i, snippet] of whole.snippets.entries()) {
       if (signal.aborted) break;
       const judged = await results.judge(i, read(snippet, faults));
-      events.tell({ type: 'judged', snippet: snippet.name, ...judged });
+      events.tell({ type: 'judged', snippet: snippet.name, ...judged, scriptTime: null });
     }
     onDocument(await results.makeDocument([]));
   } finally {
@@ -151,11 +153,21 @@ async function lookAt(
   try {
     await renderAll(plan, means, browser, events, signal, async (i, measured) => {
       const judged = await results.judge(i, measured);
-      events.tell({ type: 'judged', snippet: judged.report.name, ...judged });
+      const scriptTime = getScriptTime(measured?.evidence ?? []);
+      events.tell({ type: 'judged', snippet: judged.report.name, ...judged, scriptTime });
     });
   } catch (error) {
     if (!signal.aborted) throw error;
   }
+}
+
+/** In the window in which it took most. */
+function getScriptTime(evidence: readonly Evidence[]): number | null {
+  const plain = evidence.filter(
+    (one) => one.render.variant === 'as-is' && isMeasured(one, 'times'),
+  );
+  const timed = mapPresent(plain, ({ times }) => times.all);
+  return timed.length > 0 ? Math.max(...timed) : null;
 }
 
 /** What a kept run must say of how it was made. */

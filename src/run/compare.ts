@@ -1,18 +1,43 @@
+import { comparePictures } from '../core/compare/pictures.js';
+import { makeTemporary } from '../render/machine/temporary.js';
 import { compareCandidates, type Comparison } from '../core/compare/candidates.js';
 import { compareRuns, type RunComparison } from '../core/compare/runs.js';
 import type { Faults } from './faults.js';
 import { audit, type AuditOptions } from './audit.js';
+import { readRaster } from './shots.js';
 import { rejudge, type RejudgeRequest } from './rejudge.js';
 import type { AuditRequest, Called } from './request.js';
 
-/** Audits candidates for one place, and holds them against each other. @throws ToolError as `audit` does */
+/**
+ * Audits candidates for one place, and holds them against each other. The pictures are in the folder `shots` of the
+ * request; without one they are gone afterwards.
+ * @throws ToolError as `audit` does
+ */
 export async function compare(
   request: AuditRequest,
   options: AuditOptions = {},
 ): Promise<Comparison> {
-  const run = audit(request, options);
-  await run.finished;
-  return compareCandidates(await run.document);
+  if (request.shots !== undefined) return compareIn(request.shots, request, options);
+  const own = await makeTemporary('shots');
+  try {
+    return await compareIn(own.path, request, options);
+  } finally {
+    await own.remove();
+  }
+}
+
+async function compareIn(
+  shots: string,
+  request: AuditRequest,
+  options: AuditOptions,
+): Promise<Comparison> {
+  const run = audit({ ...request, shots }, options);
+  const scriptTimes = new Map<string, number | null>();
+  for await (const event of run)
+    if (event.type === 'judged') scriptTimes.set(event.snippet, event.scriptTime);
+  const document = await run.document;
+  const pictures = await comparePictures(document.snippets, ({ hash }) => readRaster(shots, hash));
+  return compareCandidates(document, { scriptTimes, pictures });
 }
 
 /** How two kept runs are held against each other: both are judged by this version, and by one house where one is given. */

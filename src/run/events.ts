@@ -18,6 +18,11 @@ export type AuditEvent =
       snippet: string;
       report: SnippetReport;
       notJudged: readonly NotJudged[];
+      /**
+       * For how long code of the page, of whomever, had its main thread until it came to rest, as it is, ms; null where
+       * that was not timed. It goes by the machine: no document of a run has it.
+       */
+      scriptTime: number | null;
     }
   /** Something could not be written; all else goes on. */
   | { type: 'fault'; error: ToolError };

@@ -1,5 +1,7 @@
+import { PNG } from 'pngjs';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
+import type { Raster } from '../core/compare/raster.js';
 import { exists } from '../render/machine/folder.js';
 import type { Faults } from './faults.js';
 import { writeWhole } from './write.js';
@@ -32,9 +34,19 @@ export class ShotStore {
 
 /** A shot's bytes as base64; null where it is not in the folder. */
 export async function readShot(folder: string, hash: string): Promise<string | null> {
-  if (!/^[0-9a-f]{64}$/.test(hash)) return null;
-  const bytes = await readFile(getPath(folder, hash)).catch(() => null);
+  const bytes = await readBytes(folder, hash);
   return bytes && bytes.toString('base64');
+}
+
+/** A shot's pixels; null where it is not in the folder. */
+export async function readRaster(folder: string, hash: string): Promise<Raster | null> {
+  const bytes = await readBytes(folder, hash);
+  return bytes && PNG.sync.read(bytes);
+}
+
+function readBytes(folder: string, hash: string): Promise<Buffer | null> {
+  if (!/^[0-9a-f]{64}$/.test(hash)) return Promise.resolve(null);
+  return readFile(getPath(folder, hash)).catch(() => null);
 }
 
 function getPath(folder: string, hash: string): string {

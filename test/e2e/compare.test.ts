@@ -1,4 +1,6 @@
 import { afterAll, expect, test } from '@jest/globals';
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import type { Comparison } from '../../dist/src/core/compare/candidates.js';
 import type { RunComparison } from '../../dist/src/core/compare/runs.js';
 import { Workshop } from '../support/program.js';
@@ -26,6 +28,34 @@ test('candidates are looked at in the same place, and the choice is left open', 
     { id: 'page-scrolls-sideways', level: 'blocker', counts: [1, 0] },
   ]);
   expect([told.fitting, told.lighter]).toEqual([['fluid.html'], []]);
+  const [row] = told.pictures;
+  expect([row!.slot, row!.width, row!.alike]).toEqual(['column', 320, false]);
+  // The wider box differs where the other is not, and nowhere else.
+  expect(row!.of.map((one) => one!.areas.length > 0)).toEqual([true, true]);
+}, 60_000);
+
+test('pictures stand side by side in a page, and what is the same looks the same', async () => {
+  shop.write('sow.html', '<p>Sow in May.</p><script>for (let i = 0; i < 3e8; i++);</script>');
+  shop.write('sow-again.html', '<p>Sow in May.</p>');
+  const args = [
+    'compare',
+    'sow.html',
+    'sow-again.html',
+    ...WHERE,
+    '--save',
+    'beside.html',
+    '--save',
+    'beside.json',
+  ];
+  const { code, out } = await shop.run(args);
+  expect([code, out]).toEqual([0, expect.stringMatching(/They look alike in \S+ at 320 px\./)]);
+  const page = readFileSync(join(shop.folder, 'beside.html'), 'utf8');
+  expect(page.match(/<img\s/g)).toHaveLength(2);
+  expect(page).not.toContain('class="area"');
+  const told = JSON.parse(readFileSync(join(shop.folder, 'beside.json'), 'utf8')) as Comparison;
+  const [busy, idle] = told.candidates.map(({ scriptTime }) => scriptTime);
+  expect(busy).toBeGreaterThan(30);
+  expect(idle ?? 0).toBeLessThan(busy!);
 }, 60_000);
 
 test('of two kept runs what is new and gone is told without a browser', async () => {
@@ -53,6 +83,8 @@ test.each([
   [['one.html'], 'There is nothing to compare one.html with'],
   [['kept', 'one.html'], 'kept is a kept run, and one.html is not'],
   [['kept', 'kept', 'kept'], 'takes two kept runs, the one before first: found 3'],
+  [['one.html', 'one.html', '--save', 'x.csv'], '`--save` must end on .html or .json here'],
+  [['kept', 'kept', '--save', 'x.html'], '`--save` must end on .json here'],
   [['one.html', 'one.html', '--format', 'xml'], '`--format` must be one of text, json'],
 ])('%j is bad usage', async (args, complaint) => {
   shop.write('one.html', '<p>x</p>');

@@ -3,6 +3,8 @@ import { compareCandidates } from '../../src/core/compare/candidates.js';
 import { compareRuns } from '../../src/core/compare/runs.js';
 import { formatRunComparison } from '../../src/formats/compared-runs.js';
 import { formatComparison } from '../../src/formats/compared.js';
+import { formatComparisonPage } from '../../src/formats/html/compared.js';
+import { getAttribute, getText, listNodes } from '../support/nodes.js';
 import { makeDocument, makeFinding, makeRender, makeSnippet } from '../support/document.js';
 
 const plain = (text: string) => text;
@@ -47,6 +49,49 @@ test('where one was not wholly seen no more is claimed than is known', () => {
   expect(text).toContain('Not all of light.html was seen: the page was left.');
   expect(text).toContain('Equally heavy on the wire, as far as is known.');
   expect(text).toMatch(/other hosts +not known +–/);
+});
+
+const region = { x: 0, y: 400, width: 320, height: 200 };
+const shots = ['a', 'b'].map((name) => ({ hash: name.repeat(64), region }));
+const area = { x: 32, y: 420, width: 64, height: 50 };
+const row = (viewport: number, alike: boolean | null, of: (typeof area)[][]) => ({
+  ...{ slot: 'column', viewport: String(viewport), width: viewport, alike },
+  of: of.map((areas, i) => ({ shot: shots[i]!, areas })),
+});
+const seen = compareCandidates(makeDocument([heavy, light]), {
+  scriptTimes: new Map([['light.html', 1234]]),
+  pictures: [
+    row(320, false, [[area], [area]]),
+    row(768, true, [[], []]),
+    row(900, false, [[], []]),
+  ],
+});
+
+test('where they look alike is said, and where not', () => {
+  const text = formatComparison(seen, { paint, width: 80 });
+  expect(text).toContain('They look alike in column at 768 px.');
+  expect(text).toContain('They look different in column at 320 and 900 px.');
+  expect(text).toMatch(/script time +– +1\.2 s/);
+});
+
+test('as a page with pictures side by side, and outlines where they differ', async () => {
+  const getShot = (hash: string) => Promise.resolve(hash.startsWith('a') ? 'QUJD' : null);
+  const page = await formatComparisonPage(seen, getShot);
+  const nodes = listNodes(page);
+  const texts = (tag: string) => nodes.filter(({ tagName }) => tagName === tag).map(getText);
+  const ofClass = (name: string) => nodes.filter((one) => getAttribute(one, 'class') === name);
+  expect(texts('h2')).toEqual([
+    'Slot column, 320 px',
+    'Slot column, 768 px: they look alike',
+    'Slot column, 900 px',
+  ]);
+  expect(texts('figcaption').slice(0, 2)).toEqual(['heavy␛.html', 'light.html']);
+  expect([texts('img').length, ofClass('missing').length]).toEqual([3, 3]);
+  const outlines = ofClass('area').map((one) => getAttribute(one, 'style'));
+  expect(outlines).toEqual(Array(2).fill('left: 10%; top: 10%; width: 20%; height: 25%'));
+  expect(texts('th')).toContain('slot-overflow');
+  expect(texts('li')).toContain('Lighter: light.html.');
+  expect(texts('script')).toEqual([]);
 });
 
 test('of two runs what is new, gone and the same', () => {

@@ -1,5 +1,4 @@
 import { expect, test } from '@jest/globals';
-import { parse, type DefaultTreeAdapterTypes } from 'parse5';
 import type { Mark } from '../../src/core/judge/marks.js';
 import type { RunDocument } from '../../src/core/run.js';
 import { formatHtml, formatSheetPage } from '../../src/formats/html/report.js';
@@ -10,8 +9,7 @@ import {
   makeRender,
   makeSnippet,
 } from '../support/document.js';
-
-type Node = DefaultTreeAdapterTypes.Element;
+import { getAttribute, listNodes } from '../support/nodes.js';
 
 const NASTY = '"><img src=x onerror=alert(1)><script>alert(2)</script>\u202e\u001b[2J';
 const region = { x: 0, y: 100, width: 656, height: 200 };
@@ -44,24 +42,11 @@ async function format(document: RunDocument): Promise<string> {
   return html;
 }
 
-function list(html: string): Node[] {
-  const all: Node[] = [];
-  const visit = (node: DefaultTreeAdapterTypes.Node) => {
-    if ('tagName' in node) all.push(node);
-    if ('childNodes' in node) node.childNodes.forEach(visit);
-  };
-  visit(parse(html));
-  return all;
-}
-
-const attribute = (node: Node, name: string) =>
-  node.attrs.find((one) => one.name === name)?.value ?? null;
-
 test('the overview stays a table where a phone lays its rows out otherwise', async () => {
   const report = makeReport();
   report.snippets.push(makeSnippet({ name: 'beds.html' }));
-  const nodes = list(await format(report));
-  const roles = nodes.flatMap((node) => attribute(node, 'role') ?? []);
+  const nodes = listNodes(await format(report));
+  const roles = nodes.flatMap((node) => getAttribute(node, 'role') ?? []);
   const count = (role: string) => roles.filter((one) => one === role).length;
   expect(['table', 'row', 'columnheader', 'cell'].map(count)).toEqual([1, 3, 5, 10]);
 });
@@ -74,15 +59,15 @@ test('says at its end what is left out', async () => {
 
 test('asks for nothing outside, has no script, and every picture has its words', async () => {
   const html = await format(makeReport());
-  const nodes = list(html);
+  const nodes = listNodes(html);
   expect(nodes.some(({ tagName }) => /^(script|link|iframe|base)$/.test(tagName))).toBe(false);
   const addresses = nodes.flatMap(
-    (node) => attribute(node, 'src') ?? attribute(node, 'href') ?? [],
+    (node) => getAttribute(node, 'src') ?? getAttribute(node, 'href') ?? [],
   );
   expect(addresses.filter((address) => !/^(data:image\/png|#)/.test(address))).toEqual([]);
   expect(html).not.toMatch(/url\(|@import/);
   const pictures = nodes.filter(({ tagName }) => tagName === 'img');
-  expect(pictures.map((node) => attribute(node, 'alt'))).toEqual([
+  expect(pictures.map((node) => getAttribute(node, 'alt'))).toEqual([
     'map.html in the slot column of a window of 320 px; outlined: finding 1, 2',
   ]);
 });
@@ -90,7 +75,7 @@ test('asks for nothing outside, has no script, and every picture has its words',
 test('has all snippets in its one main part, and its foot behind them', async () => {
   const report = makeReport();
   report.snippets.push({ ...report.snippets[0]!, name: 'other.html' });
-  const nodes = list(await format(report));
+  const nodes = listNodes(await format(report));
   const [main] = nodes.filter(({ tagName }) => tagName === 'main');
   const sections = nodes.filter(({ tagName }) => tagName === 'section');
   expect(sections.map(({ parentNode }) => parentNode)).toEqual([main, main]);
@@ -100,19 +85,19 @@ test('has all snippets in its one main part, and its foot behind them', async ()
 });
 
 test('has one first heading, no level left out, and no id twice', async () => {
-  const nodes = list(await format(makeReport()));
+  const nodes = listNodes(await format(makeReport()));
   const levels = nodes.flatMap(({ tagName }) => /^h(\d)$/.exec(tagName)?.[1] ?? []).map(Number);
   expect(levels.filter((level) => level === 1)).toHaveLength(1);
   expect(levels.filter((level, i) => i > 0 && level > levels[i - 1]! + 1)).toEqual([]);
-  const ids = nodes.flatMap((node) => attribute(node, 'id') ?? []);
+  const ids = nodes.flatMap((node) => getAttribute(node, 'id') ?? []);
   expect(new Set(ids).size).toBe(ids.length);
 });
 
 test('what lies on one box has one outline with all numbers, placed within the picture', async () => {
-  const outlines = list(await format(makeReport())).filter((node) =>
-    attribute(node, 'class')?.startsWith('mark'),
+  const outlines = listNodes(await format(makeReport())).filter((node) =>
+    getAttribute(node, 'class')?.startsWith('mark'),
   );
-  expect(outlines.map((node) => attribute(node, 'style'))).toEqual([
+  expect(outlines.map((node) => getAttribute(node, 'style'))).toEqual([
     'left: 2.439%; top: 12%; width: 50%; height: 25%',
   ]);
 });
@@ -121,8 +106,10 @@ test('numbers stand over what they mark, and never on it: where that begins abov
   const report = makeReport();
   const render = report.snippets[0]!.renders[0]!;
   render.marks = [mark(1, BOX), mark(2, { ...BOX, y: 40 }), mark(3, { ...BOX, x: 650, y: 250 })];
-  const tags = list(await format(report)).filter((node) => attribute(node, 'class') === 'tags');
-  expect(tags.map((node) => attribute(node, 'style'))).toEqual([
+  const tags = listNodes(await format(report)).filter(
+    (node) => getAttribute(node, 'class') === 'tags',
+  );
+  expect(tags.map((node) => getAttribute(node, 'style'))).toEqual([
     'left: min(2.439% + -2px, 100% - 20px); bottom: 88%',
     'left: min(2.439% + -2px, 100% - 20px); bottom: 100%',
     'left: min(99.085% + -2px, 100% - 20px); bottom: 25%',
@@ -148,7 +135,7 @@ test('nothing of a snippet is markup in the report', async () => {
   };
   report.notJudged = [{ id: 'page-hangs', why: NASTY, snippet: NASTY }];
   for (const html of [await format(report), formatSheetPage(report.snippets, SHOTS)]) {
-    const nodes = list(html);
+    const nodes = listNodes(html);
     expect(nodes.filter(({ tagName }) => tagName === 'script')).toEqual([]);
     expect(nodes.flatMap(({ attrs }) => attrs).some(({ name }) => name.startsWith('on'))).toBe(
       false,
@@ -173,13 +160,13 @@ test('where the page around is harmed it is shown without and with the snippet, 
     ...makeRender('column', width, 'blocker'),
     harm: { with: { hash: HASH, region }, without: width > 320 ? null : { hash: other, region } },
   }));
-  const nodes = list(await format(makeDocument([makeSnippet({ renders })])));
+  const nodes = listNodes(await format(makeDocument([makeSnippet({ renders })])));
   const shown = nodes.filter(({ tagName }) => tagName === 'img');
-  expect(shown.map((one) => attribute(one, 'alt'))).toEqual([
+  expect(shown.map((one) => getAttribute(one, 'alt'))).toEqual([
     'The page around at 320 px, with the snippet',
     'The page around at 1280 px, with the snippet',
   ]);
-  const missing = nodes.filter((one) => attribute(one, 'class') === 'missing');
+  const missing = nodes.filter((one) => getAttribute(one, 'class') === 'missing');
   expect(missing).toHaveLength(2);
   const same = await format(makeDocument([makeSnippet({ renders: [renders[2]!] })]));
   expect(same.match(/The page around, /g)).toHaveLength(1);

@@ -2,6 +2,7 @@ import * as z from 'zod';
 import { level } from '../finding.js';
 import { flatMap } from '../lists.js';
 import { nameRoom } from '../render.js';
+import { pictureRow, type PictureRow } from './pictures.js';
 import {
   runSchema,
   verdict,
@@ -38,6 +39,13 @@ const candidate = z.object({
   hosts: z.array(z.string()).describe('Hosts besides the page’s own site.'),
   scripts: z.int().nullable().describe('Scripts of these.'),
   stored: z.int().nullable().describe('Things stored on the device, unasked.'),
+  scriptTime: z
+    .number()
+    .nullable()
+    .default(null)
+    .describe(
+      'For how long code had the page’s main thread until it came to rest, ms, on this machine; null where it was not timed.',
+    ),
   heights: z.array(height),
   unseen: z.array(z.string()).describe('Why not all could be seen of it.'),
 });
@@ -61,6 +69,7 @@ export const comparisonSchema = z.object({
   candidates: z.array(candidate),
   findings: z.array(difference).describe('What not all have equally often, the heaviest first.'),
   common: z.array(z.string()).describe('What all have equally often.'),
+  pictures: z.array(pictureRow).default([]).describe('What they look like, side by side.'),
   lighter: best,
   fitting: best,
   lessAsking: best.describe('Those that contact fewest hosts and store least.'),
@@ -68,9 +77,24 @@ export const comparisonSchema = z.object({
 export type Comparison = z.infer<typeof comparisonSchema>;
 export type Candidate = z.infer<typeof candidate>;
 
+/** What was seen of candidates besides what the document of their run says. */
+export interface Seen {
+  /** By their names, ms. */
+  scriptTimes: ReadonlyMap<string, number | null>;
+  pictures: PictureRow[];
+}
+
+const NOTHING_SEEN: Seen = { scriptTimes: new Map(), pictures: [] };
+
 /** Holds the snippets of one run against each other: each is a candidate for the same place. */
-export function compareCandidates({ tool, startedAt, house, snippets }: RunDocument): Comparison {
-  const candidates = snippets.map(toCandidate);
+export function compareCandidates(
+  { tool, startedAt, house, snippets }: RunDocument,
+  { scriptTimes, pictures }: Seen = NOTHING_SEEN,
+): Comparison {
+  const candidates = snippets.map((one) => ({
+    ...toCandidate(one),
+    scriptTime: scriptTimes.get(one.name) ?? null,
+  }));
   const all = compareFindings(snippets);
   const isCommon = (one: Comparison['findings'][number]) => new Set(one.counts).size === 1;
   return {
@@ -78,13 +102,14 @@ export function compareCandidates({ tool, startedAt, house, snippets }: RunDocum
     ...{ tool, startedAt, house: house.file, candidates },
     findings: all.filter((one) => !isCommon(one)),
     common: all.filter(isCommon).map(({ id }) => id),
+    pictures,
     lighter: listLeast(candidates, ({ wire }) => wire),
     fitting: listFitting(candidates),
     lessAsking: listLessAsking(candidates),
   };
 }
 
-function toCandidate(report: SnippetReport): Candidate {
+function toCandidate(report: SnippetReport): Omit<Candidate, 'scriptTime'> {
   const { name, verdict, fitsFrom, text, contacts, findings } = report;
   const renders = report.renders.filter(({ variant }) => variant === 'as-is');
   const most = (get: (render: RenderReport) => number) => Math.max(...renders.map(get), 0);

@@ -1,4 +1,5 @@
 import { formatMinute } from '../../core/words/time.js';
+import type { Shot } from '../../core/evidence.js';
 import { flatMap } from '../../core/lists.js';
 import type { RunDocument, SnippetReport } from '../../core/run.js';
 import { clean, cleanLine } from '../clean.js';
@@ -18,6 +19,7 @@ import { formatHtmlBlock } from './block.js';
 import { formatHtmlContacts } from './contacts.js';
 import { formatHtmlFrames } from './frames.js';
 import { formatHtmlLoads } from './loads.js';
+import { formatPage } from './page.js';
 import { formatShape } from './shapes.js';
 import { formatHarm } from './harm.js';
 import { formatSheet, type ShotBytes } from './sheet.js';
@@ -35,26 +37,12 @@ export async function* formatHtml(
   document: RunDocument,
   getShot: GetShot,
 ): AsyncGenerator<string, void, undefined> {
-  const page = html`<!doctype html>
-    <html lang="en" class="themed">
-      <head>
-        <meta charset="utf-8" />
-        <meta name="viewport" content="width=device-width, initial-scale=1" />
-        <meta
-          http-equiv="content-security-policy"
-          content="default-src 'none'; style-src 'unsafe-inline'; img-src data:"
-        />
-        <title>${document.verdict.toUpperCase()}: ${getTitle(document)}</title>
-        <style>
-          ${trusted(STYLE)}
-        </style>
-      </head>
-      <body>
-        ${formatTop(document)}
-        <main>${document.snippets.length > 1 ? formatList(document) : null} ${trusted(CUT)}</main>
-        ${formatFoot(document)}
-      </body>
-    </html>`.toString();
+  const page = formatPage(
+    `${document.verdict.toUpperCase()}: ${getTitle(document)}`,
+    html`${formatTop(document)}
+      <main>${document.snippets.length > 1 ? formatList(document) : null} ${trusted(CUT)}</main>
+      ${formatFoot(document)}`,
+  );
   const [before = '', after = ''] = page.split(CUT);
   yield before;
   for (const [i, snippet] of document.snippets.entries())
@@ -66,14 +54,22 @@ export async function* formatHtml(
 const CUT = '<!-- snippets -->';
 
 /** The shots of some snippets, as far as they are there. */
-export async function loadShots(
+export function loadShots(
   snippets: readonly SnippetReport[],
   getShot: GetShot,
 ): Promise<ShotBytes> {
-  const shots = new Map<string, string>();
   const taken = flatMap(snippets, ({ renders }) =>
     flatMap(renders, ({ shot, harm }) => [shot, harm?.with, harm?.without]),
   );
+  return loadShotBytes(taken, getShot);
+}
+
+/** The bytes of shots, as far as they are there. */
+export async function loadShotBytes(
+  taken: readonly (Shot | null | undefined)[],
+  getShot: GetShot,
+): Promise<ShotBytes> {
+  const shots = new Map<string, string>();
   for (const shot of taken) {
     const bytes = shot && !shots.has(shot.hash) ? await getShot(shot.hash) : null;
     if (shot && bytes) shots.set(shot.hash, bytes);

@@ -1,5 +1,5 @@
 import { groupBy } from '../../core/lists.js';
-import type { Shot } from '../../core/evidence.js';
+import type { Box, Shot } from '../../core/evidence.js';
 import { nameRoom, nameState } from '../../core/render.js';
 import type { RenderReport, SnippetReport } from '../../core/run.js';
 import { formatPixels } from '../../core/measure/units.js';
@@ -102,13 +102,21 @@ function formatMarks(marks: readonly Mark[], region: Shot['region']): Html[] {
 }
 
 function formatOutline({ box, level }: Mark, region: Shot['region']): Html {
-  const style = [
+  return html`<span
+    class="mark ${level}"
+    style="${placeIn(box, region)}"
+    aria-hidden="true"
+  ></span>`;
+}
+
+/** Where a box of the page lies on a picture of a region of it, as CSS. */
+export function placeIn(box: Box, region: Shot['region']): string {
+  return [
     `left: ${percent((box.x - region.x) / region.width)}`,
     `top: ${percent((box.y - region.y) / region.height)}`,
     `width: ${percent(box.width / region.width)}`,
     `height: ${percent(box.height / region.height)}`,
   ].join('; ');
-  return html`<span class="mark ${level}" style="${style}" aria-hidden="true"></span>`;
 }
 
 /** @param shift the room of so many tags is taken already */

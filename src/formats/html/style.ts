@@ -9,7 +9,7 @@ body { margin: 0; background: var(--paper); color: var(--ink); font: 16px/1.55 s
 main, header.top, footer { max-width: 76rem; margin: 0 auto; padding: 0 1.5rem; }
 h1, h2, h3, .stamp { font-family: Georgia, 'Times New Roman', serif; font-weight: 600; line-height: 1.2; }
 h1 { font-size: 2.1rem; margin: 0 0 .4rem; } h2 { font-size: 1.6rem; margin: 0; } h3 { font-size: 1.12rem; margin: 0; }
-h3.slot { font: 600 .85rem/1.4 system-ui, Arial, sans-serif; margin: 0 0 .35rem; color: var(--faint); }
+h2.slot, h3.slot { font: 600 .85rem/1.4 system-ui, Arial, sans-serif; margin: 0 0 .35rem; color: var(--faint); }
 a { color: inherit; text-underline-offset: .15em; } a:focus-visible, summary:focus-visible, [tabindex]:focus-visible { outline: 2px solid var(--advice); outline-offset: 3px; }
 code, pre { font-family: ui-monospace, 'DejaVu Sans Mono', Menlo, Consolas, monospace; font-size: .84rem; }
 .faint { color: var(--faint); } .blocker { color: var(--blocker); } .concern { color: var(--concern); } .advice { color: var(--advice); } .sound { color: var(--sound); }
@@ -30,6 +30,7 @@ figure { margin: 0; min-width: 0; } figcaption { font-size: .8rem; margin-bottom
 .edge { position: absolute; top: 0; bottom: 0; border-left: 2px dashed #1d1b18; box-shadow: -1px 0 0 var(--halo), 1px 0 0 var(--halo); }
 .mark { position: absolute; outline: 2px solid currentColor; box-shadow: 0 0 0 3px rgb(250 248 244 / .9); }
 .mark.blocker, .tags .blocker { color: #a33b20; } .mark.concern, .tags .concern { color: #8a6100; } .mark.advice, .tags .advice { color: #3d5a73; }
+.area { position: absolute; outline: 2px dashed #3d5a73; outline-offset: -2px; box-shadow: inset 0 0 0 4px rgb(250 248 244 / .75); }
 .tags { position: absolute; display: flex; gap: 2px; padding-bottom: 4px; }
 .tags b { min-width: 17px; padding: 0 4px; background: currentColor; font: 600 12px/17px system-ui, Arial, sans-serif; text-align: center; box-shadow: 0 0 0 1px rgb(250 248 244 / .9); } .tags i { font-style: normal; color: #fff; }
 article { border-top: 1px solid var(--line); padding: 1.1rem 0 1.2rem; }
@@ -41,6 +42,7 @@ pre { margin: .2rem 0 .7rem; padding: .6rem .8rem; background: var(--wash); whit
 pre mark { background: none; color: inherit; text-decoration: underline 2px var(--concern); text-underline-offset: .3em; }
 dl { display: grid; grid-template-columns: 7.5rem 1fr; gap: .25rem .8rem; margin: 0; font-size: .94rem; } dt { color: var(--faint); } dd { margin: 0; max-width: 46rem; min-width: 0; } dd pre { margin: 0; }
 .measured caption { text-align: left; color: var(--faint); } details.whole { border-top: 1px solid var(--line); padding: .9rem 0; } details.whole summary { cursor: pointer; font-weight: 600; } details.whole pre { margin-top: .7rem; white-space: pre-wrap; }
+ul.plain { list-style: none; margin: 0 0 .8rem; padding: 0; max-width: 46rem; } .beside { width: auto; min-width: 60%; margin: 0 0 1.6rem; } .beside tbody th { font-weight: 400; font-size: .94rem; }
 nav ol { list-style: none; margin: 0; padding: 0; } footer { padding-top: 2rem; padding-bottom: 3rem; margin-top: 3rem; font-size: .88rem; color: var(--faint); }
 footer > div { border-top: 1px solid var(--line); padding-top: 1rem; }
 .missing { display: block; padding: 2rem 1rem; color: #6a645b; font-size: .85rem; }

@@ -1,0 +1,132 @@
+import * as z from 'zod';
+import { boxSchema } from '../../facts/common.js';
+import { shotSchema, type Box, type Shot } from '../evidence.js';
+import { flatMap, groupBy, mapPresent } from '../lists.js';
+import { nameRoom } from '../render.js';
+import type { RenderReport, SnippetReport } from '../run.js';
+import { findDiffering, type Raster } from './raster.js';
+
+const picture = z.object({
+  shot: shotSchema,
+  areas: z
+    .array(boxSchema)
+    .describe(
+      'Where it differs from the first of them; of the first, from any other. px of the page',
+    ),
+});
+
+/** One slot in one window, with each candidate in it. */
+export const pictureRow = z.object({
+  slot: z.string(),
+  viewport: z.string(),
+  width: z.number().describe('Of the window, CSS px.'),
+  alike: z
+    .boolean()
+    .nullable()
+    .describe('Whether all look the same; null where not all have a picture.'),
+  of: z
+    .array(picture.nullable())
+    .describe('Candidate by candidate; null where there is no picture.'),
+});
+export type PictureRow = z.infer<typeof pictureRow>;
+type Picture = z.infer<typeof picture>;
+
+/** The pixels of a shot; null where they are not there. */
+export type GetRaster = (shot: Shot) => Promise<Raster | null>;
+
+/** Holds what candidates look like against each other, slot by slot and window by window. */
+export async function comparePictures(
+  snippets: readonly SnippetReport[],
+  getRaster: GetRaster,
+): Promise<PictureRow[]> {
+  const own = snippets.map(({ renders }) => groupBy(renders.filter(isPlain), getKey));
+  const keys = [...new Set(flatMap(own, (renders) => [...renders.keys()]))];
+  const rows: PictureRow[] = [];
+  for (const key of keys) {
+    const renders = own.map((one) => one.get(key)?.[0] ?? null);
+    const { viewport, width, ...room } = renders.find((one) => one !== null)!;
+    const of = await compareShots(
+      renders.map((one) => one?.shot ?? null),
+      getRaster,
+    );
+    const alike = of.some((one) => one === null)
+      ? null
+      : of.every((one) => one!.areas.length === 0);
+    rows.push({ slot: nameRoom(room), viewport, width, alike, of });
+  }
+  return rows;
+}
+
+/** As a visitor finds it at first. */
+function isPlain({ variant, after, condition }: RenderReport): boolean {
+  return variant === 'as-is' && after === null && condition === '';
+}
+
+function getKey(render: RenderReport): string {
+  return JSON.stringify([nameRoom(render), render.viewport]);
+}
+
+async function compareShots(
+  shots: readonly (Shot | null)[],
+  getRaster: GetRaster,
+): Promise<(Picture | null)[]> {
+  const found: { shot: Shot; raster: Raster; areas: Box[] }[] = [];
+  for (const shot of new Set(mapPresent(shots, (one) => one))) {
+    const raster = await getRaster(shot);
+    if (!raster) continue;
+    const one = { shot, raster, areas: [] as Box[] };
+    const [first] = found;
+    if (first && first.shot.hash !== shot.hash) {
+      const areas = findInPage(first, one);
+      first.areas.push(...areas.first);
+      one.areas.push(...areas.other);
+    }
+    found.push(one);
+  }
+  return shots.map((shot) => {
+    const one = found.find((candidate) => candidate.shot === shot);
+    return one ? { shot: one.shot, areas: one.areas } : null;
+  });
+}
+
+interface Shown {
+  shot: Shot;
+  raster: Raster;
+}
+
+/** Where they differ, px of the page. Columns stand where they are in the page; one may begin further out. */
+function findInPage(first: Shown, other: Shown): { first: Box[]; other: Box[] } {
+  const left = Math.max(first.shot.region.x, other.shot.region.x);
+  const [a, b] = [cutLeft(first, left), cutLeft(other, left)];
+  const { a: inFirst, b: inOther } = findDiffering(a.raster, b.raster);
+  return { first: toPage(inFirst, first, a.cut), other: toPage(inOther, other, b.cut) };
+}
+
+function getScale({ shot, raster }: Shown): number {
+  return shot.region.width / raster.width;
+}
+
+function cutLeft(shown: Shown, left: number): { raster: Raster; cut: number } {
+  const { shot, raster } = shown;
+  const cut = Math.round((left - shot.region.x) / getScale(shown));
+  if (cut <= 0 || cut >= raster.width) return { raster, cut: 0 };
+  const width = raster.width - cut;
+  const data = new Uint8Array(width * raster.height * 4);
+  for (let row = 0; row < raster.height; row++) {
+    const from = (row * raster.width + cut) * 4;
+    data.set(raster.data.subarray(from, from + width * 4), row * width * 4);
+  }
+  return { raster: { width, height: raster.height, data }, cut };
+}
+
+function toPage(boxes: readonly Box[], shown: Shown, cut: number): Box[] {
+  const { x, y } = shown.shot.region;
+  const scale = getScale(shown);
+  const round = (value: number) => Math.round(value * 10) / 10;
+  return boxes.map((box) => ({
+    x: round(x + (box.x + cut) * scale),
+    y: round(y + box.y * scale),
+    width: round(box.width * scale),
+    height: round(box.height * scale),
+  }));
+}

@@ -1,0 +1,259 @@
+import { diffArrays } from 'diff';
+import type { Box } from '../evidence.js';
+import { flatMap } from '../lists.js';
+
+/** A decoded picture: red, green, blue and alpha, 0 to 255, pixel by pixel and row by row. */
+export interface Raster {
+  width: number;
+  height: number;
+  data: Uint8Array;
+}
+
+/** What differs by less nobody sees, of 255. */
+const ALIKE = 6;
+/** Areas are told in squares of so many pixels. */
+const SQUARE = 8;
+/** Squares no further apart than this belong together: the words of a paragraph, the lines of a grid. */
+const NEAR = 5;
+/** With more areas there is one, round all of them. */
+const MOST_AREAS = 24;
+/** With more rows put in and taken out than this nothing is sought that might match. */
+const MOST_EDITS = 3000;
+
+/** From one row to before another, of each. */
+interface Block {
+  a: [from: number, to: number];
+  b: [from: number, to: number];
+}
+
+/**
+ * Where two pictures differ, px of each. Rows that both have are found wherever they stand: what was only pushed
+ * down is no difference.
+ */
+export function findDiffering(a: Raster, b: Raster): { a: Box[]; b: Box[] } {
+  const width = Math.min(a.width, b.width);
+  // White rows match white rows anywhere: where rows stand as they are may say less, and that is nearer to the truth.
+  const ways = [[asTheyStand(a, b)], listBlocks(a, b, width)].map((blocks) =>
+    markAll(a, b, width, blocks),
+  );
+  const [{ inA, inB }] = ways.sort((one, other) => countSquares(one) - countSquares(other)) as [
+    Marked,
+  ];
+  return { a: inA.toBoxes(a), b: inB.toBoxes(b) };
+}
+
+function asTheyStand(a: Raster, b: Raster): Block {
+  return { a: [0, a.height], b: [0, b.height] };
+}
+
+/** What differs, in each. */
+interface Marked {
+  inA: Squares;
+  inB: Squares;
+}
+
+function countSquares({ inA, inB }: Marked): number {
+  return inA.count + inB.count;
+}
+
+function markAll(a: Raster, b: Raster, width: number, blocks: readonly Block[]): Marked {
+  const [inA, inB] = [new Squares(), new Squares()];
+  for (const block of blocks) {
+    const paired = Math.min(block.a[1] - block.a[0], block.b[1] - block.b[0]);
+    for (let row = 0; row < paired; row++)
+      markPair(a, b, { width, rowA: block.a[0] + row, rowB: block.b[0] + row }, inA, inB);
+    markRows(a, [block.a[0] + paired, block.a[1]], inA);
+    markRows(b, [block.b[0] + paired, block.b[1]], inB);
+  }
+  for (const [raster, squares] of [
+    [a, inA],
+    [b, inB],
+  ] as const)
+    markBeyond(raster, width, squares);
+  return { inA, inB };
+}
+
+/** The blocks of rows that are not the same in both. */
+function listBlocks(a: Raster, b: Raster, width: number): Block[] {
+  const known = new Map<string, number>();
+  const changes = diffArrays(nameRows(a, width, known), nameRows(b, width, known), {
+    maxEditLength: MOST_EDITS,
+  });
+  if (!changes) return [asTheyStand(a, b)];
+  const blocks: Block[] = [];
+  let [atA, atB] = [0, 0];
+  let open: Block | null = null;
+  for (const { count = 0, added, removed } of changes) {
+    if (!added && !removed) open = null;
+    else if (open === null) blocks.push((open = { a: [atA, atA], b: [atB, atB] }));
+    if (!added) atA += count;
+    if (!removed) atB += count;
+    if (open) [open.a[1], open.b[1]] = [atA, atB];
+  }
+  return blocks;
+}
+
+/** A number for each row: the same for the same pixels. */
+function nameRows({ data, width: own, height }: Raster, width: number, known: Map<string, number>) {
+  const bytes = Buffer.from(data.buffer, data.byteOffset, data.byteLength);
+  return Array.from({ length: height }, (_, row) => {
+    const from = row * own * 4;
+    const pixels = bytes.toString('latin1', from, from + width * 4);
+    const name = known.get(pixels) ?? known.size;
+    known.set(pixels, name);
+    return name;
+  });
+}
+
+/** Marks what two rows that stand for each other do not have in common. */
+function markPair(
+  a: Raster,
+  b: Raster,
+  { width, rowA, rowB }: { width: number; rowA: number; rowB: number },
+  inA: Squares,
+  inB: Squares,
+): void {
+  const [startA, startB] = [rowA * a.width, rowB * b.width];
+  for (let x = 0; x < width; x++) {
+    if (isAlike(a.data, (startA + x) * 4, b.data, (startB + x) * 4)) continue;
+    inA.mark(x, rowA);
+    inB.mark(x, rowB);
+  }
+}
+
+/** Marks what is painted in rows that only one picture has; where nothing is, all of them: there is more room. */
+function markRows(raster: Raster, [from, to]: Block['a'], squares: Squares): void {
+  const { data, width } = raster;
+  let painted = false;
+  for (let row = from; row < to; row++) {
+    const ground = findGround(raster, row);
+    for (let x = 0; x < width; x++) {
+      if (isAlike(data, ground, data, (row * width + x) * 4)) continue;
+      painted = true;
+      squares.mark(x, row);
+    }
+  }
+  if (painted) return;
+  for (let row = from; row < to; row++)
+    for (let x = 0; x < width; x += SQUARE) squares.mark(x, row);
+}
+
+/** Where in the data the first pixel of the colour is that a row has most of. */
+function findGround({ data, width }: Raster, row: number): number {
+  const found = new Map<number, { at: number; count: number }>();
+  for (let at = row * width * 4; at < (row + 1) * width * 4; at += 4) {
+    const colour = (data[at]! << 16) | (data[at + 1]! << 8) | data[at + 2]!;
+    const one = found.get(colour);
+    if (one) one.count++;
+    else found.set(colour, { at, count: 1 });
+  }
+  return [...found.values()].reduce((most, one) => (one.count > most.count ? one : most)).at;
+}
+
+/** Marks what is painted where the other picture is not as wide: on the ground that the page has at its top. */
+function markBeyond(raster: Raster, from: number, squares: Squares): void {
+  const { data, width, height } = raster;
+  if (from >= width) return;
+  const ground = findGround(raster, 0);
+  for (let row = 0; row < height; row++)
+    for (let x = from; x < width; x++)
+      if (!isAlike(data, ground, data, (row * width + x) * 4)) squares.mark(x, row);
+}
+
+function isAlike(a: Uint8Array, atA: number, b: Uint8Array, atB: number): boolean {
+  for (let i = 0; i < 3; i++) if (Math.abs(a[atA + i]! - b[atB + i]!) > ALIKE) return false;
+  return true;
+}
+
+/** Squares of a picture in which something differs. */
+class Squares {
+  readonly #marked = new Set<number>();
+
+  get count(): number {
+    return this.#marked.size;
+  }
+
+  mark(x: number, y: number): void {
+    this.#marked.add(name(Math.floor(y / SQUARE), Math.floor(x / SQUARE)));
+  }
+
+  /** What belongs together as one box each, px, from top to bottom. */
+  toBoxes({ width, height }: Raster): Box[] {
+    const boxes = mergeTouching(this.#gather());
+    const all = boxes.length > MOST_AREAS ? [boxes.reduce(join)] : boxes;
+    return all
+      .map(({ top, left, bottom, right }) => {
+        const [x, y] = [left * SQUARE, top * SQUARE];
+        const [endX, endY] = [(right + 1) * SQUARE, (bottom + 1) * SQUARE];
+        return { x, y, width: Math.min(endX, width) - x, height: Math.min(endY, height) - y };
+      })
+      .sort((one, other) => one.y - other.y || one.x - other.x);
+  }
+
+  #gather(): Extent[] {
+    const left = new Set(this.#marked);
+    const found: Extent[] = [];
+    for (const first of this.#marked) {
+      if (!left.delete(first)) continue;
+      const waiting = [first];
+      let extent: Extent | null = null;
+      for (let one = waiting.pop(); one !== undefined; one = waiting.pop()) {
+        const [row, column] = [Math.floor(one / STEP), one % STEP];
+        const own = { top: row, bottom: row, left: column, right: column };
+        extent = extent ? join(extent, own) : own;
+        for (const near of listNear(row, column)) if (left.delete(near)) waiting.push(near);
+      }
+      found.push(extent!);
+    }
+    return found;
+  }
+}
+
+/** More squares than a row can have. */
+const STEP = 2 ** 16;
+
+function name(row: number, column: number): number {
+  return row * STEP + column;
+}
+
+/** In squares, the last ones included. */
+interface Extent {
+  top: number;
+  bottom: number;
+  left: number;
+  right: number;
+}
+
+function join(a: Extent, b: Extent): Extent {
+  return {
+    top: Math.min(a.top, b.top),
+    bottom: Math.max(a.bottom, b.bottom),
+    left: Math.min(a.left, b.left),
+    right: Math.max(a.right, b.right),
+  };
+}
+
+const STEPS = Array.from({ length: 2 * NEAR + 1 }, (_, i) => i - NEAR);
+
+function listNear(row: number, column: number): number[] {
+  // Beyond the left edge nothing is marked, nor far out to the right in the row before.
+  return flatMap(STEPS, (down) => STEPS.map((across) => name(row + down, column + across)));
+}
+
+/** Boxes round what belongs together may lie over each other: these are one. */
+function mergeTouching(all: readonly Extent[]): Extent[] {
+  const merged: Extent[] = [];
+  for (let one of all) {
+    for (let i = merged.length - 1; i >= 0; i--) {
+      if (!touches(merged[i]!, one)) continue;
+      one = join(one, merged.splice(i, 1)[0]!);
+      i = merged.length;
+    }
+    merged.push(one);
+  }
+  return merged;
+}
+
+function touches(a: Extent, b: Extent): boolean {
+  return a.left <= b.right && b.left <= a.right && a.top <= b.bottom && b.top <= a.bottom;
+}
