@@ -159,12 +159,15 @@ async function shootBeside() {
     '--save',
     'beside.html',
   );
-  const { browser, page } = await openPage(join(work, 'beside.html'));
-  await page.evaluate(() => document.querySelector('h2').scrollIntoView());
-  await page.screenshot({ path: join(FOLDER, 'beside.png') });
-  await browser.close();
+  run('mend', 'map.html', '--slot', 'article', '--width', '320,768', '--save', 'mended.html');
+  for (const name of ['beside', 'mended']) {
+    const { browser, page } = await openPage(join(work, `${name}.html`));
+    if (name === 'beside') await page.evaluate(() => document.querySelector('h2').scrollIntoView());
+    await page.screenshot({ path: join(FOLDER, `${name}.png`) });
+    await browser.close();
+  }
   rmSync(work, { recursive: true, force: true });
-  console.log('docs/screenshots/beside.png');
+  console.log('docs/screenshots/beside.png, mended.png');
 }
 
 async function openPage(file) {

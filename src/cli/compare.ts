@@ -1,15 +1,13 @@
 import { existsSync } from 'node:fs';
-import { extname, join, resolve } from 'node:path';
+import { join, resolve } from 'node:path';
 import type { Comparison } from '../core/compare/candidates.js';
-import { badInput, ToolError } from '../core/errors.js';
-import { joinWords } from '../core/words/list.js';
+import { badInput } from '../core/errors.js';
 import { formatJson } from '../formats/json.js';
 import { formatComparison } from '../formats/compared.js';
 import { formatRunComparison } from '../formats/compared-runs.js';
 import { compare, compareKept } from '../run/compare.js';
 import { Faults } from '../run/faults.js';
 import { readShot } from '../run/shots.js';
-import { checkTarget, writeWhole } from '../run/write.js';
 import { makeTemporary } from '../render/machine/temporary.js';
 import { loadHouse } from '../run/house-file.js';
 import { KEPT_LIST } from '../run/kept-run.js';
@@ -18,6 +16,7 @@ import { watchInterrupt } from './interrupt.js';
 import { readJudging } from './judge.js';
 import { called, parseOptions, TEXT_OR_JSON, toRequest, type AuditFlags } from './options.js';
 import { getFailureCode, INTERRUPTED, tellDocument } from './outputs.js';
+import { checkFiles, listSaved, PAGE_OR_JSON, saveFiles } from './saved-files.js';
 import { complain, complainOf, type World } from './streams.js';
 
 /** Holds candidates, or two kept runs, against each other. Resolves to the exit code: 0 where they were. */
@@ -44,7 +43,7 @@ async function compareTwoKept(
     );
   if (kept.length !== 2)
     throw badInput(`compare takes two kept runs, the one before first: found ${kept.length}.`);
-  const files = checkSaved(options, ['.json']);
+  const files = listSaved(options, ['.json']);
   const [before, after] = kept.map((shown) => ({ shown, folder: resolve(world.cwd, shown) }));
   const judging = await readJudging(options, world.cwd);
   const { comparison, faults } = await compareKept(
@@ -53,7 +52,7 @@ async function compareTwoKept(
   );
   await tellDocument(comparison, options, world, formatRunComparison);
   const writing = new Faults();
-  for (const file of files) await saveOne(file, () => formatJson(comparison), world, writing);
+  await saveFiles(files, () => formatJson(comparison), world, writing);
   const all = [...faults, writing];
   for (const one of all) for (const fault of one.found) await complainOf(world, fault);
   return Math.max(0, ...all.map(({ exitCode }) => exitCode ?? 0));
@@ -61,14 +60,14 @@ async function compareTwoKept(
 
 async function compareSnippets(options: AuditFlags, world: World): Promise<number> {
   const { inputs, code, extract } = options;
-  const files = checkSaved(options, ['.html', '.json']);
+  const files = listSaved(options, PAGE_OR_JSON);
   const home = await loadHouse(options.house, world.cwd);
   const { snippets, problems } = await readInputs(inputs, code, world.cwd, world.stdin, extract);
   if (snippets.length < 2)
     throw badInput(
       `There is nothing to compare ${snippets[0]?.name ?? 'with'} with: compare takes two snippets or more, or two kept runs.`,
     );
-  for (const file of files) await checkTarget(resolve(world.cwd, file));
+  await checkFiles(files, world);
   const interrupt = watchInterrupt();
   const { signal } = interrupt;
   const { path: shots, remove } = await makeTemporary('shots');
@@ -81,8 +80,7 @@ async function compareSnippets(options: AuditFlags, world: World): Promise<numbe
     }
     await tellDocument(comparison, options, world, formatComparison);
     const faults = new Faults();
-    for (const file of files)
-      await saveOne(file, () => formatFile(file, comparison, shots), world, faults);
+    await saveFiles(files, (file) => formatFile(file, comparison, shots), world, faults);
     for (const { message } of problems) await complain(world, message);
     for (const fault of faults.found) await complainOf(world, fault);
     return getFailureCode(problems, faults) ?? 0;
@@ -90,28 +88,6 @@ async function compareSnippets(options: AuditFlags, world: World): Promise<numbe
     await remove();
     interrupt.stop();
   }
-}
-
-/** Which files are to be written. @throws ToolError `bad-option` where one has another ending */
-function checkSaved({ save }: AuditFlags, endings: readonly string[]): string[] {
-  const files = [...new Set(save)];
-  const other = files.find((file) => !endings.includes(extname(file).toLowerCase()));
-  if (other !== undefined)
-    throw new ToolError(
-      'bad-option',
-      `\`--save\` must end on ${joinWords(endings, 'or')} here, found ${JSON.stringify(other)}.`,
-    );
-  return files;
-}
-
-async function saveOne(
-  file: string,
-  make: () => Promise<string> | string,
-  { cwd }: World,
-  faults: Faults,
-): Promise<void> {
-  const writing = Promise.resolve(make()).then((text) => writeWhole(resolve(cwd, file), text));
-  await faults.collect(writing, `writing ${file}`);
 }
 
 async function formatFile(file: string, comparison: Comparison, shots: string): Promise<string> {

@@ -8,7 +8,9 @@ import { loadHouse } from '../run/house-file.js';
 import { audit, type AuditOptions } from '../run/audit.js';
 import { mend as mendAll, type Mended } from '../run/mend.js';
 import type { AuditRequest } from '../run/request.js';
+import { readShot } from '../run/shots.js';
 import { checkTarget } from '../run/write.js';
+import { makeTemporary } from '../render/machine/temporary.js';
 import { writeMended, type MendedText, type Destination } from '../run/write-mended.js';
 import type { Snippet } from '../core/snippet.js';
 import { askHere, checkQuestions, loadAnswers, saveQuestions } from './asking.js';
@@ -24,6 +26,7 @@ import {
   type AuditFlags,
 } from './options.js';
 import { getExit, getFailureCode, INTERRUPTED } from './outputs.js';
+import { checkFiles, listSaved, PAGE_OR_JSON, saveFiles } from './saved-files.js';
 import { complain, complainOf, getTextWidth, write, type World } from './streams.js';
 
 /** What only `mend` takes. */
@@ -34,6 +37,7 @@ interface MendFlags {
   answers?: string;
   ask?: boolean;
   format?: string;
+  save?: string[];
 }
 
 /** Mends what can be mended with certainty, and proves it. Resolves to the exit code, which is the verdict after. */
@@ -41,6 +45,7 @@ export async function runMend(given: Record<string, unknown>, world: World): Pro
   const { write: inPlace = false, out, questions, answers, ask, ...rest } = given as MendFlags;
   const options = parseOptions(rest, TEXT_OR_JSON);
   checkAsking(given, options.inputs, world);
+  const files = listSaved(options, PAGE_OR_JSON);
   const target = getTarget(inPlace, out, world.cwd);
   const answered = answers === undefined ? [] : await loadAnswers(answers, world.cwd);
   const home = await loadHouse(options.house, world.cwd);
@@ -49,7 +54,9 @@ export async function runMend(given: Record<string, unknown>, world: World): Pro
   checkInputs(snippets, target);
   if (out !== undefined) await checkTarget(resolve(world.cwd, out, 'mended.html'));
   if (questions !== undefined) await checkQuestions(questions, world.cwd);
+  await checkFiles(files, world);
   const interrupt = watchInterrupt();
+  const shots = await makeTemporary('shots');
   try {
     const onRound = (round: number, count: number) => {
       if (options.quiet || !world.stderr.isTTY) return;
@@ -58,7 +65,7 @@ export async function runMend(given: Record<string, unknown>, world: World): Pro
         `Looking at ${countWords(count, round === 1 ? 'snippet' : 'mended snippet')}.`,
       );
     };
-    const request = { ...toRequest(options), ...home, snippets };
+    const request = { ...toRequest(options), ...home, snippets, shots: shots.path };
     const { signal } = interrupt;
     const steering = { signal, called };
     if (questions !== undefined) {
@@ -79,6 +86,7 @@ export async function runMend(given: Record<string, unknown>, world: World): Pro
       );
     const faults = new Faults();
     if (mended.fault !== null) faults.add(mended.fault, 'the second look');
+    await saveFiles(files, (file) => formatFile(file, mended, shots.path), world, faults);
     if (target === null) {
       if (!options.quiet && mended.snippets.some(isChanged)) await complain(world, NOTHING_WRITTEN);
     } else await writeAll(mended, snippets, target, faults, world);
@@ -87,8 +95,16 @@ export async function runMend(given: Record<string, unknown>, world: World): Pro
     const verdict = getOverall(mended.snippets.map(({ after }) => after.verdict));
     return getFailureCode(problems, faults) ?? getExit({ verdict });
   } finally {
+    await shots.remove();
     interrupt.stop();
   }
+}
+
+async function formatFile(file: string, mended: Mended, shots: string): Promise<string> {
+  const { snippets, before } = mended;
+  if (/\.json$/i.test(file)) return formatMendedJson(snippets, before);
+  const { formatMendedPage } = await import('../formats/html/mended.js');
+  return formatMendedPage(snippets, before, (hash) => readShot(shots, hash));
 }
 
 /** Looks at snippets, and writes down what is to be asked. Resolves to the exit code, which is the verdict. */
@@ -113,8 +129,9 @@ async function tellInterrupted(world: World): Promise<number> {
 
 /** @throws ToolError `bad-option` */
 function checkAsking(given: MendFlags, inputs: readonly string[], world: World): void {
-  const { questions, answers, ask, write: inPlace, out, format } = given;
-  const others = { '--answers': answers, '--ask': ask, '--write': inPlace, '--out': out };
+  const { questions, answers, ask, write: inPlace, out, format, save } = given;
+  const written = { '--write': inPlace, '--out': out, '--save': save };
+  const others = { '--answers': answers, '--ask': ask, ...written };
   const [other] = Object.entries(others).find(([, value]) => value !== undefined) ?? [];
   if (questions !== undefined && other !== undefined)
     throw clash('--questions', other, 'it mends nothing, and writes only what is to be asked');

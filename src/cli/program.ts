@@ -95,6 +95,11 @@ function addMend(program: Command, world: World, outcome: { code: number }): voi
     .option('--ask', 'ask on the terminal');
   addJudging(addRendering(command))
     .option('--format <name>', 'on standard output: text, or json (with the mended code)')
+    .option(
+      '--save <file>',
+      'write a file, by its ending: .html (with pictures before and after) or .json',
+      list,
+    )
     .option('--quiet', 'no progress and no notes')
     .option('--no-color', 'no colours')
     .action(whenReady(outcome, async (given) => (await import('./mend.js')).runMend(given, world)));

@@ -29,11 +29,9 @@ export function formatMended(all: readonly MendedSnippet[], options: MendedOptio
 function formatOne(one: MendedSnippet, options: MendedOptions): string {
   const { before, after } = one;
   const { paint, width } = options;
-  const verdicts = [before, after].map(({ verdict }) => verdict.toUpperCase());
-  const verdict = verdicts[0] === verdicts[1] ? verdicts[0]! : verdicts.join(' → ');
   const lines = [
-    `${paint.strong(cleanLine(before.name))}  ${verdict}`,
-    ...listLines(one).map(([what, words]) =>
+    `${paint.strong(cleanLine(before.name))}  ${nameVerdicts(one)}`,
+    ...listOutcome(one).map(([what, words]) =>
       wrap(cleanLine(words), width, ' '.repeat(INDENT), `  ${what.padEnd(INDENT - 2)}`),
     ),
   ];
@@ -41,9 +39,16 @@ function formatOne(one: MendedSnippet, options: MendedOptions): string {
   return `${[...lines, ...(patch ? ['', patch] : [])].join('\n')}\n`;
 }
 
+/** The verdict before and after; one where it is the same. */
+export function nameVerdicts({ before, after }: MendedSnippet): string {
+  const verdicts = [before, after].map(({ verdict }) => verdict.toUpperCase());
+  return [...new Set(verdicts)].join(' → ');
+}
+
 const INDENT = 14;
 
-function listLines({ after, cured, takenBack }: MendedSnippet): [string, string][] {
+/** What became of it: what kind of thing, and the words. */
+export function listOutcome({ after, cured, takenBack }: MendedSnippet): [string, string][] {
   const [gap] = after.gaps;
   const left = after.findings.filter(
     (one) => !takenBack.some(({ findings }) => findings.some((other) => isSame(one, other))),
@@ -64,9 +69,11 @@ function isSame(a: Finding, b: Finding): boolean {
   return a.key === b.key || (a.id === b.id && a.where.line === b.where.line);
 }
 
-function explain({ stayed, brought, unseen }: Proof): string {
+function explain({ stayed, brought, altered, unseen }: Proof): string {
   if (brought.length > 0) return `with the cure comes ${nameAll(brought)}`;
   if (stayed.length > 0) return 'the cure does not cure it';
+  if (altered.length > 0)
+    return `with the cure it looks otherwise in ${joinWords(altered)}, where nothing was wrong`;
   return `whether the cure helps could not be seen (${unseen})`;
 }
 
@@ -82,7 +89,10 @@ function nameLines(lines: readonly number[]): string {
 }
 
 /** The change as a unified diff; null where nothing was changed. */
-function makePatch({ path, name: own, text }: SnippetReport, after: SnippetReport): string | null {
+export function makePatch(
+  { path, name: own, text }: SnippetReport,
+  after: SnippetReport,
+): string | null {
   if (text === after.text) return null;
   const name = path === null || path.endsWith(own) ? (path ?? own) : `${path} (${own})`;
   const patch = createTwoFilesPatch(name, name, text, after.text, '', '', { context: 3 });
@@ -112,7 +122,7 @@ export function formatMendedJson(
     schema: 'mivket-mend-1',
     ...{ tool, startedAt },
     verdict: getOverall(all.map(({ after }) => after.verdict)),
-    snippets: all.map(({ before, after, cured, takenBack }) => ({
+    snippets: all.map(({ before, after, cured, takenBack, pictures }) => ({
       ...{ name: before.name, path: before.path },
       ...{ before: before.verdict, after: after.verdict, cured },
       takenBack: takenBack.map(({ findings, proof }) => ({ findings, why: explain(proof) })),
@@ -120,6 +130,7 @@ export function formatMendedJson(
       unseen: [...new Set(after.gaps.map(({ why }) => why))],
       text: after.text,
       patch: makePatch(before, after),
+      pictures,
     })),
   };
   return formatJson(document);

@@ -1,10 +1,9 @@
 import { comparePictures } from '../core/compare/pictures.js';
-import { makeTemporary } from '../render/machine/temporary.js';
 import { compareCandidates, type Comparison } from '../core/compare/candidates.js';
 import { compareRuns, type RunComparison } from '../core/compare/runs.js';
 import type { Faults } from './faults.js';
 import { audit, type AuditOptions } from './audit.js';
-import { readRaster } from './shots.js';
+import { inShotFolder, readRaster } from './shots.js';
 import { rejudge, type RejudgeRequest } from './rejudge.js';
 import type { AuditRequest, Called } from './request.js';
 
@@ -13,17 +12,8 @@ import type { AuditRequest, Called } from './request.js';
  * request; without one they are gone afterwards.
  * @throws ToolError as `audit` does
  */
-export async function compare(
-  request: AuditRequest,
-  options: AuditOptions = {},
-): Promise<Comparison> {
-  if (request.shots !== undefined) return compareIn(request.shots, request, options);
-  const own = await makeTemporary('shots');
-  try {
-    return await compareIn(own.path, request, options);
-  } finally {
-    await own.remove();
-  }
+export function compare(request: AuditRequest, options: AuditOptions = {}): Promise<Comparison> {
+  return inShotFolder(request.shots, (shots) => compareIn(shots, request, options));
 }
 
 async function compareIn(

@@ -1,8 +1,13 @@
-import { flatMap } from '../core/lists.js';
-import { Work, type MendedSnippet } from '../core/mend/work.js';
+import { comparePictures, type GetRaster } from '../core/compare/pictures.js';
+import { mapPresent } from '../core/lists.js';
+import { listAltered, listDiffering } from '../core/mend/looks.js';
+import { readMarkup } from '../core/markup/markup.js';
+import { getTraits } from '../core/markup/traits.js';
+import { Work, type MendedSnippet, type Proposal } from '../core/mend/work.js';
 import type { Reply } from '../core/mend/answers.js';
 import type { RunDocument, SnippetReport } from '../core/run.js';
 import { audit, type AuditOptions } from './audit.js';
+import { inShotFolder, readRaster } from './shots.js';
 import type { AuditRequest } from './request.js';
 
 /** What became of all. */
@@ -28,10 +33,18 @@ const MOST_ROUNDS = 16;
 
 /**
  * Audits snippets, makes the cures that are certain and those that a person has answered for, and audits what comes of
- * it: a cure that does not cure, or brings something as heavy as what it was to cure, is taken back.
+ * it: a cure that does not cure, brings something as heavy as what it was to cure, or changes how the snippet looks
+ * where nothing was wrong is taken back.
  * @throws ToolError as `audit` does, before anything is mended
  */
-export async function mend(request: AuditRequest, options: MendOptions = {}): Promise<Mended> {
+export function mend(request: AuditRequest, options: MendOptions = {}): Promise<Mended> {
+  return inShotFolder(request.shots, (shots) => mendIn({ ...request, shots }, options));
+}
+
+async function mendIn(
+  request: AuditRequest & { shots: string },
+  options: MendOptions,
+): Promise<Mended> {
   const { onRound, ask, ...steering } = options;
   const look = async (snippets: AuditRequest['snippets'], round: number) => {
     onRound?.(round, snippets.length);
@@ -40,30 +53,92 @@ export async function mend(request: AuditRequest, options: MendOptions = {}): Pr
     return run.document;
   };
   const before = await look(request.snippets, 1);
-  const given = new Map(request.snippets.map((one) => [one.name, one]));
   const answers = (await ask?.(before)) ?? [];
   const works = before.snippets.map((report) => new Work(report, groupAnswers(report, answers)));
   let fault: unknown = null;
   for (let round = 2; round <= MOST_ROUNDS && !steering.signal?.aborted; round++) {
-    const trials = flatMap(works, (work) => {
+    const trials = mapPresent(works, (work) => {
       const trial = work.next();
-      return trial ? [{ work, trial }] : [];
+      return trial && { work, trial };
     });
     if (trials.length === 0) break;
-    const texts = trials.map(({ work, trial }) => ({
-      ...given.get(work.name)!,
-      text: trial.text,
-    }));
-    const looked = await look(texts, round).catch((error: unknown) => void (fault = error));
-    if (!looked) break;
-    for (const { work, trial } of trials) {
-      const after = looked.snippets.find(({ name }) => name === work.name);
-      if (after) work.take(trial, after);
-      else work.end();
+    const lookAt: Look = (texts) =>
+      look(
+        mapPresent(request.snippets, (one) => {
+          const text = texts.get(one.name);
+          return text === undefined ? null : { ...one, text };
+        }),
+        round,
+      );
+    try {
+      await tryAll(trials, lookAt, request.shots);
+    } catch (error) {
+      fault = error;
+      break;
     }
   }
   const unasked = answers.filter((one) => !before.snippets.some((report) => asks(report, one)));
-  return { before, snippets: works.map((work) => work.toMended()), unasked, fault };
+  const snippets: MendedSnippet[] = [];
+  for (const work of works) snippets.push(await addPictures(work.toMended(), request.shots));
+  return { before, snippets, unasked, fault };
+}
+
+async function addPictures(
+  mended: Omit<MendedSnippet, 'pictures'>,
+  shots: string,
+): Promise<MendedSnippet> {
+  const { before, after } = mended;
+  if (before.text === after.text) return { ...mended, pictures: [] };
+  const pictures = await comparePictures([before, after], (shot) => readRaster(shots, shot.hash));
+  return { ...mended, pictures };
+}
+
+/** Audits snippets as they are given, but with other texts, by their names. */
+type Look = (texts: ReadonlyMap<string, string>) => Promise<RunDocument>;
+
+/** A snippet, and what is tried with it. */
+interface Tried {
+  work: Work;
+  trial: Proposal;
+}
+
+/** Looks at what is tried, and lets each snippet take or leave it. */
+async function tryAll(trials: readonly Tried[], look: Look, shots: string): Promise<void> {
+  const looked = await look(new Map(trials.map(({ work, trial }) => [work.name, trial.text])));
+  const seen = mapPresent(trials, ({ work, trial }) => {
+    const after = looked.snippets.find(({ name }) => name === work.name);
+    if (!after) work.end();
+    return after && { work, trial, after };
+  });
+  const getRaster: GetRaster = ({ hash }) => readRaster(shots, hash);
+  const altered = new Map<Work, string[]>();
+  for (const { work, trial, after } of seen) {
+    const rows = plays(work.now)
+      ? []
+      : await comparePictures([work.now, after], getRaster, 'roughly');
+    altered.set(work, listAltered(trial.findings, rows));
+  }
+  // What looks otherwise each time says nothing of a cure.
+  const doubtful = seen.filter(({ work }) => altered.get(work)!.length > 0);
+  const again =
+    doubtful.length > 0
+      ? await look(new Map(doubtful.map(({ work }) => [work.name, work.now.text])))
+      : null;
+  for (const { work, trial, after } of seen) {
+    const same = again?.snippets.find(({ name }) => name === work.name);
+    const rows = same ? await comparePictures([work.now, same], getRaster, 'roughly') : [];
+    const byChance = listDiffering(rows);
+    work.take(
+      trial,
+      after,
+      altered.get(work)!.filter((place) => !byChance.includes(place)),
+    );
+  }
+}
+
+/** What plays is caught in another frame each time. */
+function plays({ text }: SnippetReport): boolean {
+  return getTraits(readMarkup(text)).plays;
 }
 
 function groupAnswers(

@@ -2,6 +2,7 @@ import { PNG } from 'pngjs';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Raster } from '../core/compare/raster.js';
+import { makeTemporary } from '../render/machine/temporary.js';
 import { exists } from '../render/machine/folder.js';
 import type { Faults } from './faults.js';
 import { writeWhole } from './write.js';
@@ -29,6 +30,20 @@ export class ShotStore {
     const there = this.#known.has(hash) || (await exists(getPath(this.#folder, hash)));
     if (there) this.#known.add(hash);
     return there;
+  }
+}
+
+/** Does something with a folder for shots: the one that is given, or one that is gone afterwards. */
+export async function inShotFolder<T>(
+  given: string | undefined,
+  work: (folder: string) => Promise<T>,
+): Promise<T> {
+  if (given !== undefined) return work(given);
+  const own = await makeTemporary('shots');
+  try {
+    return await work(own.path);
+  } finally {
+    await own.remove();
   }
 }
 

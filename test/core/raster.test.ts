@@ -30,6 +30,33 @@ describe('where two pictures differ', () => {
     expect(findDiffering(one, paint(320, 200, box(10, 10, 50, 50, 106)))).toEqual({ a: [], b: [] });
   });
 
+  test('is not where something stands half a pixel further, but where a line is gone', () => {
+    const bed = paint(320, 100, box(16, 40, 100, 20));
+    const further = [box(16, 40, 100, 1, 128), box(16, 41, 100, 19), box(16, 60, 100, 1, 128)];
+    expect(findDiffering(bed, paint(320, 100, ...further))).toEqual({ a: [], b: [] });
+    const line = paint(320, 100, box(16, 40, 100, 1));
+    const areas = [{ x: 16, y: 40, width: 104, height: 8 }];
+    expect(findDiffering(line, paint(320, 100)).a).toEqual(areas);
+    expect(findDiffering(paint(320, 100), line).b).toEqual(areas);
+  });
+
+  test('is not in the rows at the edge, where what stands there is cut off', () => {
+    const cut = (rows: number) =>
+      paint(320, 100, box(16, 100 - rows, 100, rows), box(16, 0, 9, rows));
+    expect(findDiffering(paint(320, 100), cut(2))).toEqual({ a: [], b: [] });
+    expect(findDiffering(paint(320, 100), cut(3)).b).toHaveLength(2);
+  });
+
+  test('roughly, is not where a line stands half a pixel further', () => {
+    const line = paint(320, 100, box(16, 40, 100, 1));
+    const between = paint(320, 100, box(16, 40, 100, 1, 128), box(16, 41, 100, 1, 127));
+    expect(findDiffering(line, between).a).toHaveLength(1);
+    expect(findDiffering(line, between, 'roughly')).toEqual({ a: [], b: [] });
+    expect(findDiffering(line, paint(320, 100), 'roughly').a).toHaveLength(1);
+    const moved = paint(320, 100, box(16, 44, 100, 2));
+    expect(findDiffering(paint(320, 100, box(16, 40, 100, 2)), moved, 'roughly').a).toHaveLength(1);
+  });
+
   test('is told in squares round what is painted otherwise, in both', () => {
     const one = paint(320, 200, box(16, 16, 20, 20, 100));
     const other = paint(320, 200, box(16, 16, 20, 20, 107));

@@ -2,18 +2,21 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { afterAll, expect, test } from '@jest/globals';
 import { applyPatch } from 'diff';
-import { mendSchema } from '../../dist/src/core/mend/document.js';
+import { mendSchema, type MendDocument } from '../../dist/src/core/mend/document.js';
 import { Workshop } from '../support/program.js';
 
 const shop = new Workshop();
 afterAll(() => shop.close());
+
+type Mended = MendDocument['snippets'][number];
 
 const WIDE = '<h2>Spring</h2>\n<div class="box" style="width: 1400px">Sowing list</div>\n';
 const read = (name: string) => readFileSync(join(shop.folder, name), 'utf8');
 
 test('what can be mended is shown as a change, and nothing is written', async () => {
   shop.write('wide.html', WIDE);
-  const { code, out, err } = await shop.run(['mend', 'wide.html', '--width', '390,1280']);
+  const saved = ['--save', 'mended.html,mended.json'];
+  const { code, out, err } = await shop.run(['mend', 'wide.html', '--width', '390,1280', ...saved]);
   expect(code).toBe(0);
   expect(out).toContain('wide.html  HOLD → CLEAR\n  cured       page-scrolls-sideways (line 2)');
   expect(out).toContain(
@@ -22,6 +25,13 @@ test('what can be mended is shown as a change, and nothing is written', async ()
   expect(out).toContain('1 finding cured in 1 of 1 snippet');
   expect(err).toContain('Nothing was written');
   expect(read('wide.html')).toBe(WIDE);
+  // Nothing is painted where it stuck out.
+  expect(read('mended.html')).toContain('column at 390 px and column at 1280 px');
+  const [{ pictures }] = mendSchema.parse(JSON.parse(read('mended.json'))).snippets as [Mended];
+  expect(pictures.map(({ width, alike }) => [width, alike])).toEqual([
+    [390, true],
+    [1280, true],
+  ]);
 }, 60_000);
 
 test('written where that is wanted; once more there is nothing left to change', async () => {
@@ -118,3 +128,30 @@ test.each([
   const { code, out, err } = await shop.run(['mend', '--code', WIDE, ...options]);
   expect([code, out, err]).toEqual([2, '', expect.stringContaining(words)]);
 });
+
+test('a cure that changes how it looks where nothing was wrong is taken back, unless it looks otherwise each time', async () => {
+  // Off its centre on a phone alone: elsewhere it stands at the side as it was meant to.
+  shop.write(
+    'looks/aside.html',
+    '<iframe srcdoc="<body bgcolor=teal>Sow in May" title="Sowing" width="240" height="60" style="border: 0"></iframe>',
+  );
+  const dice =
+    '<script>document.getElementById("bed").style.background = `hsl(${360 * Math.random()} 80% 40%)`;</script>';
+  shop.write('looks/dice.html', `<div id="bed" style="width: 500px; height: 60px"></div>${dice}`);
+  const only = ['--only', 'off-centre,page-scrolls-sideways', '--save', 'looks.html'];
+  const args = ['mend', 'looks', '--width', '320,1280', '--no-ranges', '--format', 'json', ...only];
+  const { out } = await shop.run(args);
+  const { snippets } = mendSchema.parse(JSON.parse(out));
+  const [aside, thrown] = snippets;
+  const refused = aside!.takenBack.find(({ findings }) => findings[0]!.id === 'off-centre');
+  expect(refused?.why).toBe(
+    'with the cure it looks otherwise in column at 1280 px, where nothing was wrong',
+  );
+  expect(aside!.text).not.toContain('margin');
+  expect([thrown!.cured.map(({ id }) => id), thrown!.takenBack]).toEqual([
+    ['page-scrolls-sideways'],
+    [],
+  ]);
+  // Of another colour each time: before and after, at both.
+  expect(read('looks.html').match(/<img\s/g)).toHaveLength(4);
+}, 120_000);

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import type { Mark } from '../../src/core/judge/marks.js';
-import type { RunDocument } from '../../src/core/run.js';
+import type { RunDocument, SnippetReport } from '../../src/core/run.js';
 import { formatHtml, formatSheetPage } from '../../src/formats/html/report.js';
 import {
   makeDocument,
@@ -49,6 +49,29 @@ test('the overview stays a table where a phone lays its rows out otherwise', asy
   const roles = nodes.flatMap((node) => getAttribute(node, 'role') ?? []);
   const count = (role: string) => roles.filter((one) => one === role).length;
   expect(['table', 'row', 'columnheader', 'cell'].map(count)).toEqual([1, 3, 5, 10]);
+});
+
+test('shows those of one verdict alone, where there are several', async () => {
+  const choices = async (...verdicts: SnippetReport['verdict'][]) => {
+    const snippets = verdicts.map((verdict, i) => makeSnippet({ name: `${i}.html`, verdict }));
+    const nodes = listNodes(await format(makeDocument(snippets)));
+    const ids = nodes.flatMap((node) => getAttribute(node, 'id') ?? []);
+    for (const [tag, role] of [
+      ['section', null],
+      ['tr', 'row'],
+    ] as const)
+      expect(
+        nodes.filter(
+          (one) =>
+            one.tagName === tag &&
+            getAttribute(one, 'role') === role &&
+            /of-/.test(getAttribute(one, 'class') ?? ''),
+        ),
+      ).toHaveLength(verdicts.length);
+    return ids.filter((id) => id.startsWith('show-'));
+  };
+  expect(await choices('clear', 'hold', 'clear')).toEqual(['show-all', 'show-hold', 'show-clear']);
+  expect(await choices('hold', 'hold')).toEqual([]);
 });
 
 test('says at its end what is left out', async () => {

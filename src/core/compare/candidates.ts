@@ -78,18 +78,18 @@ export type Comparison = z.infer<typeof comparisonSchema>;
 export type Candidate = z.infer<typeof candidate>;
 
 /** What was seen of candidates besides what the document of their run says. */
-export interface Seen {
+export interface BesidesSeen {
   /** By their names, ms. */
   scriptTimes: ReadonlyMap<string, number | null>;
   pictures: PictureRow[];
 }
 
-const NOTHING_SEEN: Seen = { scriptTimes: new Map(), pictures: [] };
+const NOTHING_SEEN: BesidesSeen = { scriptTimes: new Map(), pictures: [] };
 
 /** Holds the snippets of one run against each other: each is a candidate for the same place. */
 export function compareCandidates(
   { tool, startedAt, house, snippets }: RunDocument,
-  { scriptTimes, pictures }: Seen = NOTHING_SEEN,
+  { scriptTimes, pictures }: BesidesSeen = NOTHING_SEEN,
 ): Comparison {
   const candidates = snippets.map((one) => ({
     ...toCandidate(one),

@@ -4,7 +4,7 @@ import { shotSchema, type Box, type Shot } from '../evidence.js';
 import { flatMap, groupBy, mapPresent } from '../lists.js';
 import { nameRoom } from '../render.js';
 import type { RenderReport, SnippetReport } from '../run.js';
-import { findDiffering, type Raster } from './raster.js';
+import { findDiffering, type How, type Raster } from './raster.js';
 
 const picture = z.object({
   shot: shotSchema,
@@ -38,6 +38,7 @@ export type GetRaster = (shot: Shot) => Promise<Raster | null>;
 export async function comparePictures(
   snippets: readonly SnippetReport[],
   getRaster: GetRaster,
+  how: How = 'closely',
 ): Promise<PictureRow[]> {
   const own = snippets.map(({ renders }) => groupBy(renders.filter(isPlain), getKey));
   const keys = [...new Set(flatMap(own, (renders) => [...renders.keys()]))];
@@ -48,6 +49,7 @@ export async function comparePictures(
     const of = await compareShots(
       renders.map((one) => one?.shot ?? null),
       getRaster,
+      how,
     );
     const alike = of.some((one) => one === null)
       ? null
@@ -69,6 +71,7 @@ function getKey(render: RenderReport): string {
 async function compareShots(
   shots: readonly (Shot | null)[],
   getRaster: GetRaster,
+  how: How,
 ): Promise<(Picture | null)[]> {
   const found: { shot: Shot; raster: Raster; areas: Box[] }[] = [];
   for (const shot of new Set(mapPresent(shots, (one) => one))) {
@@ -77,7 +80,7 @@ async function compareShots(
     const one = { shot, raster, areas: [] as Box[] };
     const [first] = found;
     if (first && first.shot.hash !== shot.hash) {
-      const areas = findInPage(first, one);
+      const areas = findInPage(first, one, how);
       first.areas.push(...areas.first);
       one.areas.push(...areas.other);
     }
@@ -95,10 +98,10 @@ interface Shown {
 }
 
 /** Where they differ, px of the page. Columns stand where they are in the page; one may begin further out. */
-function findInPage(first: Shown, other: Shown): { first: Box[]; other: Box[] } {
+function findInPage(first: Shown, other: Shown, how: How): { first: Box[]; other: Box[] } {
   const left = Math.max(first.shot.region.x, other.shot.region.x);
   const [a, b] = [cutLeft(first, left), cutLeft(other, left)];
-  const { a: inFirst, b: inOther } = findDiffering(a.raster, b.raster);
+  const { a: inFirst, b: inOther } = findDiffering(a.raster, b.raster, how);
   return { first: toPage(inFirst, first, a.cut), other: toPage(inOther, other, b.cut) };
 }
 

@@ -15,10 +15,17 @@ const ALIKE = 6;
 const SQUARE = 8;
 /** Squares no further apart than this belong together: the words of a paragraph, the lines of a grid. */
 const NEAR = 5;
+/** Means of so many pixels to each side that differ by less, of 255, are the same thing drawn at another fraction of a pixel. */
+const [ROUND, ALIKE_ROUND] = [3, 16];
+/** What stands in the first and last rows is cut off, by a fraction of a pixel more or less. */
+const EDGE = 2;
 /** With more areas there is one, round all of them. */
 const MOST_AREAS = 24;
 /** With more rows put in and taken out than this nothing is sought that might match. */
 const MOST_EDITS = 3000;
+
+/** Roughly, what is but drawn at another fraction of a pixel is the same, and so is a slightly other colour of letters. */
+export type How = 'closely' | 'roughly';
 
 /** From one row to before another, of each. */
 interface Block {
@@ -30,16 +37,16 @@ interface Block {
  * Where two pictures differ, px of each. Rows that both have are found wherever they stand: what was only pushed
  * down is no difference.
  */
-export function findDiffering(a: Raster, b: Raster): { a: Box[]; b: Box[] } {
+export function findDiffering(a: Raster, b: Raster, how: How = 'closely'): { a: Box[]; b: Box[] } {
   const width = Math.min(a.width, b.width);
   // White rows match white rows anywhere: where rows stand as they are may say less, and that is nearer to the truth.
   const ways = [[asTheyStand(a, b)], listBlocks(a, b, width)].map((blocks) =>
-    markAll(a, b, width, blocks),
+    markAll(a, b, width, blocks, how),
   );
   const [{ inA, inB }] = ways.sort((one, other) => countSquares(one) - countSquares(other)) as [
     Marked,
   ];
-  return { a: inA.toBoxes(a), b: inB.toBoxes(b) };
+  return { a: inA.toBoxes(), b: inB.toBoxes() };
 }
 
 function asTheyStand(a: Raster, b: Raster): Block {
@@ -56,12 +63,15 @@ function countSquares({ inA, inB }: Marked): number {
   return inA.count + inB.count;
 }
 
-function markAll(a: Raster, b: Raster, width: number, blocks: readonly Block[]): Marked {
-  const [inA, inB] = [new Squares(), new Squares()];
+function markAll(a: Raster, b: Raster, width: number, blocks: readonly Block[], how: How): Marked {
+  const [inA, inB] = [new Squares(a), new Squares(b)];
   for (const block of blocks) {
     const paired = Math.min(block.a[1] - block.a[0], block.b[1] - block.b[0]);
     for (let row = 0; row < paired; row++)
-      markPair(a, b, { width, rowA: block.a[0] + row, rowB: block.b[0] + row }, inA, inB);
+      markPair({ ...a, row: block.a[0] + row }, { ...b, row: block.b[0] + row }, width, how, {
+        inA,
+        inB,
+      });
     markRows(a, [block.a[0] + paired, block.a[1]], inA);
     markRows(b, [block.b[0] + paired, block.b[1]], inB);
   }
@@ -106,19 +116,61 @@ function nameRows({ data, width: own, height }: Raster, width: number, known: Ma
 }
 
 /** Marks what two rows that stand for each other do not have in common. */
-function markPair(
-  a: Raster,
-  b: Raster,
-  { width, rowA, rowB }: { width: number; rowA: number; rowB: number },
-  inA: Squares,
-  inB: Squares,
-): void {
-  const [startA, startB] = [rowA * a.width, rowB * b.width];
+function markPair(a: At, b: At, width: number, how: How, { inA, inB }: Marked): void {
   for (let x = 0; x < width; x++) {
-    if (isAlike(a.data, (startA + x) * 4, b.data, (startB + x) * 4)) continue;
-    inA.mark(x, rowA);
-    inB.mark(x, rowB);
+    if (isAlike(a.data, toOffset(a, x), b.data, toOffset(b, x))) continue;
+    if (isAmong(a, b, x) && isAmong(b, a, x)) continue;
+    if (how === 'roughly' && isAlikeRound(a, b, x)) continue;
+    inA.mark(x, a.row);
+    inB.mark(x, b.row);
   }
+}
+
+/** Whether the means round a pixel are alike. */
+function isAlikeRound(a: At, b: At, x: number): boolean {
+  const [ofA, ofB] = [getMean(a, x), getMean(b, x)];
+  return ofA.every((value, part) => Math.abs(value - ofB[part]!) <= ALIKE_ROUND);
+}
+
+/** Of red, green and blue. */
+function getMean({ data, row, width, height }: At, x: number): number[] {
+  const sums = [0, 0, 0];
+  let count = 0;
+  for (let y = Math.max(row - ROUND, 0); y <= Math.min(row + ROUND, height - 1); y++)
+    for (let at = Math.max(x - ROUND, 0); at <= Math.min(x + ROUND, width - 1); at++, count++)
+      for (let part = 0; part < 3; part++) sums[part]! += data[(y * width + at) * 4 + part]!;
+  return sums.map((sum) => sum / count);
+}
+
+/** A row of a picture. */
+type At = Raster & { row: number };
+
+function toOffset({ width, row }: At, x: number): number {
+  return (row * width + x) * 4;
+}
+
+/**
+ * Whether a pixel lies between those that the other picture has there and round it: what stands half a pixel further,
+ * or is drawn half a pixel larger, nobody sees.
+ */
+function isAmong(one: At, other: At, x: number): boolean {
+  const at = toOffset(one, x);
+  for (let part = 0; part < 3; part++) {
+    let [least, most] = [255, 0];
+    for (
+      let row = Math.max(other.row - 1, 0);
+      row <= Math.min(other.row + 1, other.height - 1);
+      row++
+    )
+      for (let column = Math.max(x - 1, 0); column <= Math.min(x + 1, other.width - 1); column++) {
+        const value = other.data[(row * other.width + column) * 4 + part]!;
+        least = Math.min(least, value);
+        most = Math.max(most, value);
+      }
+    const value = one.data[at + part]!;
+    if (value < least - ALIKE || value > most + ALIKE) return false;
+  }
+  return true;
 }
 
 /** Marks what is painted in rows that only one picture has; where nothing is, all of them: there is more room. */
@@ -168,17 +220,24 @@ function isAlike(a: Uint8Array, atA: number, b: Uint8Array, atB: number): boolea
 /** Squares of a picture in which something differs. */
 class Squares {
   readonly #marked = new Set<number>();
+  readonly #of: Raster;
+
+  constructor(of: Raster) {
+    this.#of = of;
+  }
 
   get count(): number {
     return this.#marked.size;
   }
 
   mark(x: number, y: number): void {
+    if (y < EDGE || y >= this.#of.height - EDGE) return;
     this.#marked.add(name(Math.floor(y / SQUARE), Math.floor(x / SQUARE)));
   }
 
   /** What belongs together as one box each, px, from top to bottom. */
-  toBoxes({ width, height }: Raster): Box[] {
+  toBoxes(): Box[] {
+    const { width, height } = this.#of;
     const boxes = mergeTouching(this.#gather());
     const all = boxes.length > MOST_AREAS ? [boxes.reduce(join)] : boxes;
     return all

@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { pictureRow } from '../compare/pictures.js';
 import { finding } from '../finding.js';
 import { runSchema, verdict } from '../run.js';
 
@@ -18,6 +19,10 @@ const mendedSnippet = z.object({
   unseen: z.array(z.string()).describe('Why not all could be seen after.'),
   text: z.string().describe('The mended snippet: as it was given, where nothing was changed.'),
   patch: z.string().nullable().describe('The change as a unified diff; null where there is none.'),
+  pictures: z
+    .array(pictureRow)
+    .default([])
+    .describe('What it looks like before and after, where it was changed.'),
 });
 
 /** What a mending came to. Keys are only added within a version of the schema. */

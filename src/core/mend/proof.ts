@@ -13,6 +13,8 @@ export interface Proof {
   brought: Finding[];
   /** The same, and lighter: it may have stood in the shadow of what is cured. */
   shows: Finding[];
+  /** Where it looks otherwise, though nothing was to be cured there. */
+  altered: readonly string[];
   /** Why it could not be seen; null where it could. */
   unseen: string | null;
 }
@@ -21,8 +23,14 @@ export interface Proof {
  * Holds a report of a mended snippet against the one before. Findings of one kind are told apart by what they point
  * at; where that is another piece by now, by how many there are.
  * @param cured what was to be cured
+ * @param altered where it looks otherwise without need
  */
-export function proveCures(before: Proving, cured: readonly Finding[], after: Proving): Proof {
+export function proveCures(
+  before: Proving,
+  cured: readonly Finding[],
+  after: Proving,
+  altered: readonly string[] = [],
+): Proof {
   const others = before.findings.filter((one) => !cured.includes(one));
   const known = new Set(others.map(({ key }) => key));
   const kept = new Set(after.findings.map(({ key }) => key));
@@ -39,6 +47,7 @@ export function proveCures(before: Proving, cured: readonly Finding[], after: Pr
     stayed,
     brought: fresh.filter(weighs),
     shows: fresh.filter((one) => !weighs(one)),
+    altered,
     unseen: findUnseen(before, after),
   };
 }
@@ -62,6 +71,6 @@ function findUnseen({ gaps: before }: Proving, { gaps: after }: Proving): string
 }
 
 /** Whether cures hold what they promise. */
-export function isProven({ stayed, brought, unseen }: Proof): boolean {
-  return stayed.length + brought.length === 0 && unseen === null;
+export function isProven({ stayed, brought, altered, unseen }: Proof): boolean {
+  return stayed.length + brought.length + altered.length === 0 && unseen === null;
 }

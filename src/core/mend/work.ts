@@ -1,3 +1,4 @@
+import type { PictureRow } from '../compare/pictures.js';
 import { flatMap } from '../lists.js';
 import { readMarkup } from '../markup/markup.js';
 import type { Finding, SnippetReport } from '../run.js';
@@ -23,6 +24,8 @@ export interface MendedSnippet {
   after: SnippetReport;
   cured: Finding[];
   takenBack: TakenBack[];
+  /** What it looks like before and after; none where nothing was mended. */
+  pictures: PictureRow[];
 }
 
 /** A text with cures in it that is to be looked at. */
@@ -72,6 +75,11 @@ export class Work {
 
   get name(): string {
     return this.#before.name;
+  }
+
+  /** As it was looked at last and proven. */
+  get now(): SnippetReport {
+    return this.#now;
   }
 
   /** What to look at next; null where there is nothing left to mend. */
@@ -133,9 +141,13 @@ export class Work {
     this.#ended = true;
   }
 
-  /** What came of it. */
-  take({ findings, key, of }: Proposal, after: SnippetReport): void {
-    const proof = proveCures(this.#now, findings, after);
+  /** What came of it. @param altered where it looks otherwise without need */
+  take(
+    { findings, key, of }: Proposal,
+    after: SnippetReport,
+    altered: readonly string[] = [],
+  ): void {
+    const proof = proveCures(this.#now, findings, after, altered);
     if (isProven(proof)) {
       this.#cured.push(...findings);
       this.#now = after;
@@ -146,7 +158,7 @@ export class Work {
     }
   }
 
-  toMended(): MendedSnippet {
+  toMended(): Omit<MendedSnippet, 'pictures'> {
     return {
       ...{ before: this.#before, after: this.#now },
       ...{ cured: this.#cured, takenBack: this.#takenBack },

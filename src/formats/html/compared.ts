@@ -1,6 +1,4 @@
 import type { Comparison } from '../../core/compare/candidates.js';
-import type { PictureRow } from '../../core/compare/pictures.js';
-import { flatMap } from '../../core/lists.js';
 import { joinWords } from '../../core/words/list.js';
 import { formatMinute } from '../../core/words/time.js';
 import { cleanLine } from '../clean.js';
@@ -15,13 +13,11 @@ import {
   listUnseen,
   type Row,
 } from '../compared.js';
+import { formatBeside, loadBeside } from './beside.js';
 import { formatPage } from './page.js';
-import { loadShotBytes, type GetShot } from './report.js';
+import type { GetShot } from './report.js';
 import { formatShape } from './shapes.js';
-import { formatShot, placeIn, type ShotBytes } from './sheet.js';
 import { html, type Html } from './template.js';
-
-type Picture = NonNullable<PictureRow['of'][number]>;
 
 /** Candidates side by side, as one HTML file that asks for nothing outside. */
 export async function formatComparisonPage(
@@ -30,16 +26,13 @@ export async function formatComparisonPage(
 ): Promise<string> {
   const { candidates, pictures } = comparison;
   const names = candidates.map(({ name }) => cleanLine(name));
-  const shots = await loadShotBytes(
-    flatMap(pictures, ({ of }) => of.map((one) => one?.shot)),
-    getShot,
-  );
+  const shots = await loadBeside(pictures, getShot);
   return formatPage(
     joinWords(names),
     html`${formatTop(comparison, names)}
       <main>
         ${formatTable('', listMeasures(comparison), names)} ${formatFindings(comparison, names)}
-        ${formatPictures(comparison, names, shots)}
+        ${comparison.pictures.map((row) => formatBeside(row, names, shots))}
       </main>
       <footer>
         <div>
@@ -106,46 +99,4 @@ function formatFindings(comparison: Comparison, names: readonly string[]): Html[
     ...(rows.length > 0 ? [some] : []),
     ...(common.length > 0 ? [html`<p class="faint">${IN_ALL}: ${common.join(', ')}</p>`] : []),
   ];
-}
-
-function formatPictures(
-  { pictures }: Comparison,
-  names: readonly string[],
-  shots: ShotBytes,
-): Html[] {
-  return pictures.map(
-    (row) =>
-      html`<div class="row">
-        <h2 class="slot">
-          Slot ${cleanLine(row.slot)}, ${row.width} px${row.alike ? ': they look alike' : ''}
-        </h2>
-        <div class="shots">${row.of.map((one, i) => formatFigure(one, names[i]!, row, shots))}</div>
-      </div>`,
-  );
-}
-
-function formatFigure(
-  picture: Picture | null,
-  name: string,
-  { slot, width }: PictureRow,
-  shots: ShotBytes,
-): Html {
-  const size = picture?.shot.region.width ?? width;
-  const differs = picture && picture.areas.length > 0 ? '; where it differs is outlined' : '';
-  const alt = `${name} in the slot ${cleanLine(slot)} of a window of ${width} px${differs}`;
-  return html`<figure style="flex: ${size} ${size} 0; max-width: ${size}px">
-    <figcaption><b>${name}</b></figcaption>
-    <div class="shot">
-      <div class="field">
-        ${formatShot(picture?.shot ?? null, shots, alt)} ${picture ? formatAreas(picture) : null}
-      </div>
-    </div>
-  </figure>`;
-}
-
-function formatAreas({ shot, areas }: Picture): Html[] {
-  return areas.map(
-    (area) =>
-      html`<span class="area" style="${placeIn(area, shot.region)}" aria-hidden="true"></span>`,
-  );
 }

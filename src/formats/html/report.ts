@@ -50,6 +50,9 @@ export async function* formatHtml(
   yield `${after}\n`;
 }
 
+/** The heaviest first. */
+const VERDICTS = ['hold', 'unsure', 'clear'] as const;
+
 /** Where the snippets go into the page. */
 const CUT = '<!-- snippets -->';
 
@@ -120,9 +123,9 @@ function getTitle({ snippets }: RunDocument): string {
 
 function formatTop(document: RunDocument): Html {
   const of = (verdict: string) => document.snippets.filter((one) => one.verdict === verdict).length;
-  const sums = (['hold', 'unsure', 'clear'] as const)
-    .filter((verdict) => of(verdict) > 0)
-    .map((verdict) => `${of(verdict)} ${verdict}`);
+  const sums = VERDICTS.filter((verdict) => of(verdict) > 0).map(
+    (verdict) => `${of(verdict)} ${verdict}`,
+  );
   const day = formatMinute(document.renderedAt ?? document.startedAt);
   return html`<header class="top">
     <div>
@@ -144,7 +147,7 @@ function formatList(document: RunDocument): Html {
   const { snippets } = document;
   const rows = orderByWorst(snippets).map(
     (snippet) =>
-      html`<tr role="row">
+      html`<tr role="row" class="of-${snippet.verdict}">
         <td role="cell">
           <a href="#s${snippets.indexOf(snippet) + 1}">${cleanLine(snippet.name)}</a>
         </td>
@@ -156,18 +159,34 @@ function formatList(document: RunDocument): Html {
   );
   const heads = ['Snippet', 'Verdict', 'Found', 'Why', 'Fits'];
   // On a phone a row is not laid out as one, and is one all the same.
-  return html`<nav class="wide" aria-label="Snippets">
-    <table role="table">
-      <thead role="rowgroup">
-        <tr role="row">
-          ${heads.map((head) => html`<th role="columnheader">${head}</th>`)}
-        </tr>
-      </thead>
-      <tbody role="rowgroup">
-        ${rows}
-      </tbody>
-    </table>
-  </nav>`;
+  return html`${formatFilter(document)}
+    <nav class="wide" aria-label="Snippets">
+      <table role="table">
+        <thead role="rowgroup">
+          <tr role="row">
+            ${heads.map((head) => html`<th role="columnheader">${head}</th>`)}
+          </tr>
+        </thead>
+        <tbody role="rowgroup">
+          ${rows}
+        </tbody>
+      </table>
+    </nav>`;
+}
+
+/** Shows those of one verdict alone, without code: `STYLE` looks which is chosen. */
+function formatFilter({ snippets }: RunDocument): Html | null {
+  const there = VERDICTS.filter((verdict) => snippets.some((one) => one.verdict === verdict));
+  if (there.length < 2) return null;
+  const choose = (value: string) =>
+    html`<label
+      ><input type="radio" name="shown" id="show-${value}" ${value === 'all' ? 'checked' : ''} />
+      ${value}</label
+    >`;
+  return html`<fieldset class="filter">
+    <legend>Show</legend>
+    ${['all', ...there].map(choose)}
+  </fieldset>`;
 }
 
 function getTone({ verdict }: SnippetReport): string {
@@ -190,7 +209,11 @@ function formatSnippet(
   shots: ShotBytes,
 ): Html {
   const anchor = `s${index + 1}`;
-  return html`<section class="snippet" id="${anchor}" aria-label="${cleanLine(snippet.name)}">
+  return html`<section
+    class="snippet of-${snippet.verdict}"
+    id="${anchor}"
+    aria-label="${cleanLine(snippet.name)}"
+  >
     ${formatTitle(snippet)} ${formatSheet(snippet, shots)} ${formatHarm(snippet, shots)}
     ${listBlocks(snippet).map((block) => formatHtmlBlock(block, anchor, snippet))}
     ${formatHtmlFrames(snippet)} ${formatHtmlContacts(snippet)} ${formatHtmlLoads(snippet)}

@@ -1,3 +1,11 @@
+/** What is not of the verdict that is chosen. */
+const HIDDEN = ['hold', 'unsure', 'clear']
+  .map(
+    (verdict) =>
+      `body:has(#show-${verdict}:checked) :is(nav tr, section)[class*='of-']:not(.of-${verdict}) { display: none; }`,
+  )
+  .join('\n');
+
 /** The look of the report and of the contact sheet: the sheet of an inspection. */
 export const STYLE = `
 :root { color-scheme: light dark; --paper: #faf8f4; --ink: #1d1b18; --faint: #6a645b; --line: #d8d2c6;
@@ -43,6 +51,8 @@ pre mark { background: none; color: inherit; text-decoration: underline 2px var(
 dl { display: grid; grid-template-columns: 7.5rem 1fr; gap: .25rem .8rem; margin: 0; font-size: .94rem; } dt { color: var(--faint); } dd { margin: 0; max-width: 46rem; min-width: 0; } dd pre { margin: 0; }
 .measured caption { text-align: left; color: var(--faint); } details.whole { border-top: 1px solid var(--line); padding: .9rem 0; } details.whole summary { cursor: pointer; font-weight: 600; } details.whole pre { margin-top: .7rem; white-space: pre-wrap; }
 ul.plain { list-style: none; margin: 0 0 .8rem; padding: 0; max-width: 46rem; } .beside { width: auto; min-width: 60%; margin: 0 0 1.6rem; } .beside tbody th { font-weight: 400; font-size: .94rem; }
+.filter { border: 0; margin: 0 0 .6rem; padding: 0; display: flex; gap: 1.2rem; align-items: baseline; font-size: .94rem; } .filter legend { float: left; padding: 0; color: var(--faint); } .filter label { cursor: pointer; padding: .3rem 0; } .filter input { accent-color: var(--ink); margin: 0 .3rem 0 0; }
+${HIDDEN}
 nav ol { list-style: none; margin: 0; padding: 0; } footer { padding-top: 2rem; padding-bottom: 3rem; margin-top: 3rem; font-size: .88rem; color: var(--faint); }
 footer > div { border-top: 1px solid var(--line); padding-top: 1rem; }
 .missing { display: block; padding: 2rem 1rem; color: #6a645b; font-size: .85rem; }

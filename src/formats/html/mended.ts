@@ -1,0 +1,74 @@
+import { flatMap } from '../../core/lists.js';
+import type { MendedSnippet } from '../../core/mend/work.js';
+import type { RunDocument } from '../../core/run.js';
+import { countWords, joinWords } from '../../core/words/list.js';
+import { formatMinute } from '../../core/words/time.js';
+import { clean, cleanLine } from '../clean.js';
+import { formatMendedEnd, listOutcome, makePatch, nameVerdicts } from '../mended.js';
+import { formatBeside, loadBeside } from './beside.js';
+import { formatPage } from './page.js';
+import type { GetShot } from './report.js';
+import type { ShotBytes } from './sheet.js';
+import { html, type Html } from './template.js';
+
+/** What was mended, with pictures before and after, as one HTML file that asks for nothing outside. */
+export async function formatMendedPage(
+  all: readonly MendedSnippet[],
+  { tool, startedAt }: Pick<RunDocument, 'tool' | 'startedAt'>,
+  getShot: GetShot,
+): Promise<string> {
+  const shots = await loadBeside(
+    flatMap(all, ({ pictures }) => pictures),
+    getShot,
+  );
+  const title =
+    all.length === 1 ? cleanLine(all[0]!.before.name) : countWords(all.length, 'snippet');
+  return formatPage(
+    `Mended: ${title}`,
+    html`<header class="top">
+        <div>
+          <h1>${title}</h1>
+          <p class="says">${formatMendedEnd(all).split('\n')[0]}</p>
+          <p class="faint">Mended on ${formatMinute(startedAt)} UTC with Mivket ${tool.version}.</p>
+        </div>
+      </header>
+      <main>${all.map((one) => formatOne(one, shots))}</main>
+      <footer>
+        <div>
+          A window is shown where it looks otherwise since; areas that differ have a dashed outline,
+          what was only pushed up or down is no difference.
+        </div>
+      </footer>`,
+  );
+}
+
+function formatOne(mended: MendedSnippet, shots: ShotBytes): Html {
+  const { before, after, pictures } = mended;
+  const patch = makePatch(before, after);
+  const different = pictures.filter(({ alike }) => alike === false);
+  const alike = pictures.filter((row) => row.alike);
+  return html`<section class="snippet" aria-label="${cleanLine(before.name)}">
+    <div class="title">
+      <h2>${cleanLine(before.name)}</h2>
+      <b>${nameVerdicts(mended)}</b>
+    </div>
+    <dl>
+      ${listOutcome(mended).map(
+        ([what, words]) =>
+          html`<dt>${what}</dt>
+            <dd>${cleanLine(words)}</dd>`,
+      )}
+      ${
+        alike.length > 0
+          ? html`<dt>looks</dt>
+              <dd>
+                as before in
+                ${joinWords(alike.map(({ slot, width }) => `${cleanLine(slot)} at ${width} px`))}
+              </dd>`
+          : null
+      }
+    </dl>
+    ${patch === null ? null : html`<pre tabindex="0"><code>${clean(patch)}</code></pre>`}
+    ${different.map((row) => formatBeside(row, ['before', 'after'], shots))}
+  </section>`;
+}
