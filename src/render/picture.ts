@@ -1,5 +1,6 @@
 import { PNG } from 'pngjs';
 import type { Box, Cell } from '../core/evidence.js';
+import { ALIKE } from '../core/compare/raster.js';
 import { divide } from '../core/measure/painted.js';
 
 /** A picture of a piece of the page. */
@@ -62,9 +63,6 @@ function readCell(picture: Picture, area: Box): Cell {
   const round = (value: number) => Math.round(value * 10) / 10;
   return [round(red / count), round(green / count), round(blue / count), round(spread)];
 }
-
-/** What differs by less nobody sees, of 255. */
-const ALIKE = 6;
 
 /** Whether an area has one colour; null where none of it is in the picture. @param colour that one, `#rrggbb`; left out: any */
 export function isPlain(picture: Picture, area: Box, colour?: string): boolean | null {

@@ -3,7 +3,7 @@ import { compareCandidates, type Comparison } from '../core/compare/candidates.j
 import { compareRuns, type RunComparison } from '../core/compare/runs.js';
 import type { Faults } from './faults.js';
 import { audit, type AuditOptions } from './audit.js';
-import { inShotFolder, readRaster } from './shots.js';
+import { inShotFolder, readRasters } from './shots.js';
 import { rejudge, type RejudgeRequest } from './rejudge.js';
 import type { AuditRequest, Called } from './request.js';
 
@@ -26,7 +26,7 @@ async function compareIn(
   for await (const event of run)
     if (event.type === 'judged') scriptTimes.set(event.snippet, event.scriptTime);
   const document = await run.document;
-  const pictures = await comparePictures(document.snippets, ({ hash }) => readRaster(shots, hash));
+  const pictures = await comparePictures(document.snippets, readRasters(shots));
   return compareCandidates(document, { scriptTimes, pictures });
 }
 

@@ -1,4 +1,4 @@
-import { comparePictures, type GetRaster } from '../core/compare/pictures.js';
+import { comparePictures } from '../core/compare/pictures.js';
 import { mapPresent } from '../core/lists.js';
 import { listAltered, listDiffering } from '../core/mend/looks.js';
 import { readMarkup } from '../core/markup/markup.js';
@@ -7,7 +7,7 @@ import { Work, type MendedSnippet, type Proposal } from '../core/mend/work.js';
 import type { Reply } from '../core/mend/answers.js';
 import type { RunDocument, SnippetReport } from '../core/run.js';
 import { audit, type AuditOptions } from './audit.js';
-import { inShotFolder, readRaster } from './shots.js';
+import { inShotFolder, readRasters } from './shots.js';
 import type { AuditRequest } from './request.js';
 
 /** What became of all. */
@@ -89,7 +89,7 @@ async function addPictures(
 ): Promise<MendedSnippet> {
   const { before, after } = mended;
   if (before.text === after.text) return { ...mended, pictures: [] };
-  const pictures = await comparePictures([before, after], (shot) => readRaster(shots, shot.hash));
+  const pictures = await comparePictures([before, after], readRasters(shots));
   return { ...mended, pictures };
 }
 
@@ -110,7 +110,7 @@ async function tryAll(trials: readonly Tried[], look: Look, shots: string): Prom
     if (!after) work.end();
     return after && { work, trial, after };
   });
-  const getRaster: GetRaster = ({ hash }) => readRaster(shots, hash);
+  const getRaster = readRasters(shots);
   const altered = new Map<Work, string[]>();
   for (const { work, trial, after } of seen) {
     const rows = plays(work.now)

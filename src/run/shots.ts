@@ -1,7 +1,7 @@
 import { PNG } from 'pngjs';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import type { Raster } from '../core/compare/raster.js';
+import type { GetRaster } from '../core/compare/pictures.js';
 import { makeTemporary } from '../render/machine/temporary.js';
 import { exists } from '../render/machine/folder.js';
 import type { Faults } from './faults.js';
@@ -53,10 +53,14 @@ export async function readShot(folder: string, hash: string): Promise<string | n
   return bytes && bytes.toString('base64');
 }
 
-/** A shot's pixels; null where it is not in the folder. */
-export async function readRaster(folder: string, hash: string): Promise<Raster | null> {
-  const bytes = await readBytes(folder, hash);
-  return bytes && PNG.sync.read(bytes);
+/** What gives the pixels of shots in a folder. */
+export function readRasters(folder: string): GetRaster {
+  return async ({ hash }) => {
+    const bytes = await readBytes(folder, hash);
+    if (!bytes) return null;
+    const { width, height, data } = PNG.sync.read(bytes);
+    return { width, height, data };
+  };
 }
 
 function readBytes(folder: string, hash: string): Promise<Buffer | null> {

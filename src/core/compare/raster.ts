@@ -10,7 +10,7 @@ export interface Raster {
 }
 
 /** What differs by less nobody sees, of 255. */
-const ALIKE = 6;
+export const ALIKE = 6;
 /** Areas are told in squares of so many pixels. */
 const SQUARE = 8;
 /** Squares no further apart than this belong together: the words of a paragraph, the lines of a grid. */
