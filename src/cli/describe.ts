@@ -5,7 +5,6 @@ import { INSERTS } from '../core/render.js';
 import type { CommandAbout, OptionAbout, ProgramAbout, Takes } from '../formats/about.js';
 import { PRINTED } from '../formats/table.js';
 import { EXITS } from './exits.js';
-import { TEXT_OR_JSON } from './options.js';
 
 const IDS = CHECKS.map(({ id }) => id);
 const FORMATS_OF_RUNS = PRINTED.map(({ name }) => name);
@@ -39,18 +38,19 @@ function describeCommand(command: Command): CommandAbout {
     about: command.description(),
     usage: command.usage(),
     takes: first ? named : null,
-    options: command.options.map((option) => describeOption(option, command)),
+    options: command.options.map(describeOption),
   };
 }
 
-function describeOption(option: Option, command: Command): OptionAbout {
+function describeOption(option: Option): OptionAbout {
   const { flags, description, long } = option;
-  return { long: long!, flags, about: description, takes: getTakes(option, command) };
+  return { long: long!, flags, about: description, takes: getTakes(option) };
 }
 
-function getTakes({ flags, long, required }: Option, command: Command): Takes {
+function getTakes({ flags, long, required, description }: Option): Takes {
   if (!required) return null;
+  // Each command says which it can print.
   if (long === '--format')
-    return command.options.some((one) => one.long === '--save') ? FORMATS_OF_RUNS : TEXT_OR_JSON;
+    return FORMATS_OF_RUNS.filter((name) => new RegExp(`\\b${name}\\b`).test(description));
   return VALUES[long!] ?? (FILED.test(flags) ? 'file' : 'words');
 }
