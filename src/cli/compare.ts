@@ -16,7 +16,7 @@ import { watchInterrupt } from './interrupt.js';
 import { readJudging } from './judge.js';
 import { called, parseOptions, TEXT_OR_JSON, toRequest, type AuditFlags } from './options.js';
 import { getFailureCode, INTERRUPTED, tellDocument } from './outputs.js';
-import { checkFiles, listSaved, PAGE_OR_JSON, saveFiles } from './saved-files.js';
+import { checkFiles, listSaved, PAGE_OR_JSON, saveFiles, type SavedForms } from './saved-files.js';
 import { complain, complainOf, type World } from './streams.js';
 
 /** Holds candidates, or two kept runs, against each other. Resolves to the exit code: 0 where they were. */
@@ -52,7 +52,7 @@ async function compareTwoKept(
   );
   await tellDocument(comparison, options, world, formatRunComparison);
   const writing = new Faults();
-  await saveFiles(files, () => formatJson(comparison), world, writing);
+  await saveFiles(files, { json: () => formatJson(comparison) }, world, writing);
   const all = [...faults, writing];
   for (const one of all) for (const fault of one.found) await complainOf(world, fault);
   return Math.max(0, ...all.map(({ exitCode }) => exitCode ?? 0));
@@ -80,7 +80,7 @@ async function compareSnippets(options: AuditFlags, world: World): Promise<numbe
     }
     await tellDocument(comparison, options, world, formatComparison);
     const faults = new Faults();
-    await saveFiles(files, (file) => formatFile(file, comparison, shots), world, faults);
+    await saveFiles(files, toFiles(comparison, shots), world, faults);
     for (const { message } of problems) await complain(world, message);
     for (const fault of faults.found) await complainOf(world, fault);
     return getFailureCode(problems, faults) ?? 0;
@@ -90,8 +90,12 @@ async function compareSnippets(options: AuditFlags, world: World): Promise<numbe
   }
 }
 
-async function formatFile(file: string, comparison: Comparison, shots: string): Promise<string> {
-  if (/\.json$/i.test(file)) return formatJson(comparison);
-  const { formatComparisonPage } = await import('../formats/html/compared.js');
-  return formatComparisonPage(comparison, (hash) => readShot(shots, hash));
+function toFiles(comparison: Comparison, shots: string): SavedForms {
+  return {
+    json: () => formatJson(comparison),
+    html: async () => {
+      const { formatComparisonPage } = await import('../formats/html/compared.js');
+      return formatComparisonPage(comparison, (hash) => readShot(shots, hash));
+    },
+  };
 }

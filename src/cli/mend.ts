@@ -26,7 +26,7 @@ import {
   type AuditFlags,
 } from './options.js';
 import { getExit, getFailureCode, INTERRUPTED } from './outputs.js';
-import { checkFiles, listSaved, PAGE_OR_JSON, saveFiles } from './saved-files.js';
+import { checkFiles, listSaved, PAGE_OR_JSON, saveFiles, type SavedForms } from './saved-files.js';
 import { complain, complainOf, getTextWidth, write, type World } from './streams.js';
 
 /** What only `mend` takes. */
@@ -86,7 +86,7 @@ export async function runMend(given: Record<string, unknown>, world: World): Pro
       );
     const faults = new Faults();
     if (mended.fault !== null) faults.add(mended.fault, 'the second look');
-    await saveFiles(files, (file) => formatFile(file, mended, shots.path), world, faults);
+    await saveFiles(files, toFiles(mended, shots.path), world, faults);
     if (target === null) {
       if (!options.quiet && mended.snippets.some(isChanged)) await complain(world, NOTHING_WRITTEN);
     } else await writeAll(mended, snippets, target, faults, world);
@@ -100,11 +100,14 @@ export async function runMend(given: Record<string, unknown>, world: World): Pro
   }
 }
 
-async function formatFile(file: string, mended: Mended, shots: string): Promise<string> {
-  const { snippets, before } = mended;
-  if (/\.json$/i.test(file)) return formatMendedJson(snippets, before);
-  const { formatMendedPage } = await import('../formats/html/mended.js');
-  return formatMendedPage(snippets, before, (hash) => readShot(shots, hash));
+function toFiles({ snippets, before }: Mended, shots: string): SavedForms {
+  return {
+    json: () => formatMendedJson(snippets, before),
+    html: async () => {
+      const { formatMendedPage } = await import('../formats/html/mended.js');
+      return formatMendedPage(snippets, before, (hash) => readShot(shots, hash));
+    },
+  };
 }
 
 /** Looks at snippets, and writes down what is to be asked. Resolves to the exit code, which is the verdict. */

@@ -29,15 +29,22 @@ export async function checkFiles(files: readonly string[], { cwd }: World): Prom
   for (const file of files) await checkTarget(resolve(cwd, file));
 }
 
+/** What is written, by its ending. */
+export interface SavedForms {
+  json(): string;
+  html?(): Promise<string>;
+}
+
 /** Writes them: what one cannot be written costs no other. */
 export async function saveFiles(
   files: readonly string[],
-  make: (file: string) => Promise<string> | string,
+  made: SavedForms,
   { cwd }: World,
   faults: Faults,
 ): Promise<void> {
   for (const file of files) {
-    const writing = async () => writeWhole(resolve(cwd, file), await make(file));
+    const make = /\.html$/i.test(file) && made.html ? made.html : made.json;
+    const writing = async () => writeWhole(resolve(cwd, file), await make());
     await faults.collect(writing(), `writing ${file}`);
   }
 }

@@ -137,14 +137,19 @@ export function formatMendedJson(
 }
 
 /** What it came to, in a sentence. */
-export function formatMendedEnd(all: readonly MendedSnippet[]): string {
+export function describeMended(all: readonly MendedSnippet[]): string {
   const mended = all.filter(({ before, after }) => before.text !== after.text).length;
+  if (mended === 0) return 'There is nothing that can be mended with certainty.';
   const cured = all.reduce((sum, one) => sum + one.cured.length, 0);
+  return `${countWords(cured, 'finding')} cured in ${mended} of ${countWords(all.length, 'snippet')}, each change looked at in the page.`;
+}
+
+/** The same, and how what only a person can say is asked for. */
+export function formatMendedEnd(all: readonly MendedSnippet[]): string {
   const open = flatMap(all, ({ after }) => after.findings).filter(isAsking);
   const asks =
     open.length > 0
       ? `\n${countWords(open.length, 'finding')} would take words of yours: --ask asks for them here, --questions FILE writes down what is to be said.`
       : '';
-  if (mended === 0) return `There is nothing that can be mended with certainty.${asks}`;
-  return `${countWords(cured, 'finding')} cured in ${mended} of ${countWords(all.length, 'snippet')}, each change looked at in the page.${asks}`;
+  return `${describeMended(all)}${asks}`;
 }

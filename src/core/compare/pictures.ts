@@ -40,7 +40,9 @@ export async function comparePictures(
   getRaster: GetRaster,
   how: How = 'closely',
 ): Promise<PictureRow[]> {
-  const own = snippets.map(({ renders }) => groupBy(renders.filter(isPlain), getKey));
+  const own = snippets.map(({ renders }) =>
+    groupBy(renders.filter(isPlain), (one) => toWindowKey(nameRoom(one), one.viewport)),
+  );
   const keys = [...new Set(flatMap(own, (renders) => [...renders.keys()]))];
   const rows: PictureRow[] = [];
   for (const key of keys) {
@@ -64,8 +66,14 @@ function isPlain({ variant, after, condition }: RenderReport): boolean {
   return variant === 'as-is' && after === null && condition === '';
 }
 
-function getKey(render: RenderReport): string {
-  return JSON.stringify([nameRoom(render), render.viewport]);
+/** Known by its room and its name. */
+export function toWindowKey(room: string, viewport: string): string {
+  return JSON.stringify([room, viewport]);
+}
+
+/** `column at 320 px` */
+export function nameWindow({ slot, width }: PictureRow): string {
+  return `${slot} at ${width} px`;
 }
 
 async function compareShots(
@@ -75,11 +83,12 @@ async function compareShots(
 ): Promise<(Picture | null)[]> {
   const found: { shot: Shot; raster: Raster; areas: Box[] }[] = [];
   for (const shot of new Set(mapPresent(shots, (one) => one))) {
-    const raster = await getRaster(shot);
+    const [first] = found;
+    const isSame = first?.shot.hash === shot.hash;
+    const raster = isSame ? first.raster : await getRaster(shot);
     if (!raster) continue;
     const one = { shot, raster, areas: [] as Box[] };
-    const [first] = found;
-    if (first && first.shot.hash !== shot.hash) {
+    if (first && !isSame) {
       const areas = findInPage(first, one, how);
       first.areas.push(...areas.first);
       one.areas.push(...areas.other);

@@ -1,4 +1,4 @@
-import type { PictureRow } from '../compare/pictures.js';
+import { nameWindow, toWindowKey, type PictureRow } from '../compare/pictures.js';
 import { flatMap, mapPresent } from '../lists.js';
 import { nameRoom } from '../render.js';
 import type { Finding } from '../run.js';
@@ -12,19 +12,13 @@ import type { Finding } from '../run.js';
 export function listAltered(cured: readonly Finding[], rows: readonly PictureRow[]): string[] {
   if (cured.some(({ seen }) => seen.length === 0)) return [];
   const wrong = new Set(
-    flatMap(cured, ({ seen }) => seen.map((one) => toKey(nameRoom(one), one.viewport))),
+    flatMap(cured, ({ seen }) => seen.map((one) => toWindowKey(nameRoom(one), one.viewport))),
   );
-  const sound = rows.filter(({ slot, viewport }) => !wrong.has(toKey(slot, viewport)));
+  const sound = rows.filter(({ slot, viewport }) => !wrong.has(toWindowKey(slot, viewport)));
   return listDiffering(sound);
 }
 
 /** Where two look different. */
 export function listDiffering(rows: readonly PictureRow[]): string[] {
-  return mapPresent(rows, ({ slot, width, alike }) =>
-    alike === false ? `${slot} at ${width} px` : null,
-  );
-}
-
-function toKey(room: string, viewport: string): string {
-  return JSON.stringify([room, viewport]);
+  return mapPresent(rows, (row) => (row.alike === false ? nameWindow(row) : null));
 }

@@ -1,10 +1,11 @@
+import { nameWindow } from '../../core/compare/pictures.js';
 import { flatMap } from '../../core/lists.js';
 import type { MendedSnippet } from '../../core/mend/work.js';
 import type { RunDocument } from '../../core/run.js';
 import { countWords, joinWords } from '../../core/words/list.js';
 import { formatMinute } from '../../core/words/time.js';
 import { clean, cleanLine } from '../clean.js';
-import { formatMendedEnd, listOutcome, makePatch, nameVerdicts } from '../mended.js';
+import { describeMended, listOutcome, makePatch, nameVerdicts } from '../mended.js';
 import { formatBeside, loadBeside } from './beside.js';
 import { formatPage } from './page.js';
 import type { GetShot } from './report.js';
@@ -28,7 +29,7 @@ export async function formatMendedPage(
     html`<header class="top">
         <div>
           <h1>${title}</h1>
-          <p class="says">${formatMendedEnd(all).split('\n')[0]}</p>
+          <p class="says">${describeMended(all)}</p>
           <p class="faint">Mended on ${formatMinute(startedAt)} UTC with Mivket ${tool.version}.</p>
         </div>
       </header>
@@ -61,10 +62,7 @@ function formatOne(mended: MendedSnippet, shots: ShotBytes): Html {
       ${
         alike.length > 0
           ? html`<dt>looks</dt>
-              <dd>
-                as before in
-                ${joinWords(alike.map(({ slot, width }) => `${cleanLine(slot)} at ${width} px`))}
-              </dd>`
+              <dd>as before in ${cleanLine(joinWords(alike.map(nameWindow)))}</dd>`
           : null
       }
     </dl>

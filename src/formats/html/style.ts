@@ -1,8 +1,10 @@
+import { verdict } from '../../core/run.js';
+
 /** What is not of the verdict that is chosen. */
-const HIDDEN = ['hold', 'unsure', 'clear']
+const HIDDEN = verdict.options
   .map(
-    (verdict) =>
-      `body:has(#show-${verdict}:checked) :is(nav tr, section)[class*='of-']:not(.of-${verdict}) { display: none; }`,
+    (one) =>
+      `body:has(#show-${one}:checked) :is(nav tr, section)[class*='of-']:not(.of-${one}) { display: none; }`,
   )
   .join('\n');
 
