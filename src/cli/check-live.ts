@@ -3,20 +3,25 @@ import { resolve } from 'node:path';
 import { badInput } from '../core/errors.js';
 import { listCleared, toCleared } from '../core/ledger/entry.js';
 import { holdAgainst, type HeldDocument } from '../core/ledger/held.js';
-import type { Cleared } from '../core/live/live.js';
+import type { House } from '../core/house/house.js';
+import type { Cleared, LiveDocument } from '../core/live/live.js';
 import { getOverall } from '../core/verdict.js';
 import { formatHeld, formatLive } from '../formats/live.js';
+import { formatJson } from '../formats/json.js';
 import { checkLive } from '../run/check-live.js';
 import { Faults } from '../run/faults.js';
+import { withFetchedTexts } from '../run/fetch-texts.js';
 import { loadHouse } from '../run/house-file.js';
 import { readLedger } from '../run/ledger.js';
 import { listPages } from '../run/page-list.js';
 import { rejudge } from '../run/rejudge.js';
+import { inShotFolder, readShot } from '../run/shots.js';
 import { getTool } from '../run/version.js';
-import { readInputs } from './intake.js';
+import { readInputs, type Intake } from './intake.js';
 import { watchInterrupt } from './interrupt.js';
 import { called, parseOptions, TEXT_OR_JSON, toRequest, type AuditFlags } from './options.js';
 import { getExit, getFailureCode, INTERRUPTED, tellDocument } from './outputs.js';
+import { checkFiles, listSaved, PAGE_OR_JSON, saveFiles } from './saved-files.js';
 import { complain, complainOf, type World } from './streams.js';
 
 /** Where it is told what was cleared. */
@@ -53,8 +58,10 @@ async function holdFiles(
     throw badInput(
       'Give the addresses of pages to look at; without, --ledger and --snippet tell which files are as they were cleared.',
     );
+  const files = listSaved(options, ['.json']);
   const entries = await readLedger(resolve(world.cwd, ledger), ledger);
   const { snippets, problems } = await readInputs(snippet, [], world.cwd, world.stdin);
+  await checkFiles(files, world);
   const held = holdAgainst(snippets, entries);
   const document: HeldDocument = {
     schema: 'mivket-cleared-1',
@@ -63,8 +70,11 @@ async function holdFiles(
     snippets: held,
   };
   await tellDocument(document, options, world, formatHeld);
+  const faults = new Faults();
+  await saveFiles(files, { json: () => formatJson(document) }, world, faults);
   for (const { message } of problems) await complain(world, message);
-  return getFailureCode(problems, new Faults()) ?? getExit(document);
+  for (const fault of faults.found) await complainOf(world, fault);
+  return getFailureCode(problems, faults) ?? getExit(document);
 }
 
 /** What was cleared, from wherever it is told; of what is named twice the ledger's counts. */
@@ -90,24 +100,49 @@ async function lookLive(
   options: AuditFlags,
   world: World,
 ): Promise<number> {
+  const files = listSaved(options, PAGE_OR_JSON);
   const home = await loadHouse(options.house, world.cwd);
-  const read = (file: string) => readFile(resolve(world.cwd, file), 'utf8');
-  const addresses = await listPages(options.inputs, read);
-  const { snippets, problems } = await readInputs(addresses, [], world.cwd, world.stdin);
+  await checkFiles(files, world);
   const interrupt = watchInterrupt();
   const { signal } = interrupt;
-  try {
-    const request = { ...toRequest(options), ...home, snippets, cleared };
+  const work = async (shots?: string) => {
+    const { snippets, problems } = await readPages(options, home.house, signal, world);
+    const request = { ...toRequest(options), ...home, snippets, cleared, ...(shots && { shots }) };
     const { document, faults } = await checkLive(request, { signal, called });
-    if (signal.aborted) {
-      await complain(world, 'Interrupted: nothing was checked.');
-      return INTERRUPTED;
-    }
+    signal.throwIfAborted();
     await tellDocument(document, options, world, formatLive);
+    const html = () => toPage(document, shots ?? '');
+    await saveFiles(files, { json: () => formatJson(document), html }, world, faults);
     for (const { message } of problems) await complain(world, message);
     for (const fault of faults.found) await complainOf(world, fault);
     return getFailureCode(problems, faults) ?? getExit(document);
+  };
+  try {
+    // To take pictures the snippets are rendered too: that is done where somebody is to see them.
+    return await (files.length > 0 ? inShotFolder(undefined, work) : work());
+  } catch (error) {
+    if (!signal.aborted) throw error;
+    await complain(world, 'Interrupted: nothing was checked.');
+    return INTERRUPTED;
   } finally {
     interrupt.stop();
   }
+}
+
+async function toPage(document: LiveDocument, shots: string): Promise<string> {
+  const { formatLiveHtml } = await import('../formats/html/live.js');
+  return formatLiveHtml(document, (hash) => readShot(shots, hash));
+}
+
+async function readPages(
+  { inputs }: AuditFlags,
+  house: House,
+  signal: AbortSignal,
+  world: World,
+): Promise<Intake> {
+  const read = (file: string) => readFile(resolve(world.cwd, file), 'utf8');
+  const addresses = await withFetchedTexts(house, signal, (fetch) =>
+    listPages(inputs, { read, fetch }),
+  );
+  return readInputs(addresses, [], world.cwd, world.stdin);
 }

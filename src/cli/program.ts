@@ -169,7 +169,7 @@ function addCheckLive(program: Command, world: World, outcome: { code: number })
     )
     .argument(
       '[pages...]',
-      'the addresses of pages, or files with such: a line each, or a sitemap (.xml)',
+      'the addresses of pages, or lists of such: a file with a line each, or a sitemap (.xml, also by its address)',
     )
     .option('--ledger <file>', 'what was cleared: a ledger that --clear-to wrote')
     .option('--run <run>', 'what was cleared: what is clear in a kept run (a folder of --keep)')
@@ -181,6 +181,11 @@ function addCheckLive(program: Command, world: World, outcome: { code: number })
     .option('--time-limit <time>', 'how long one page may take as a whole, such as 90s (else 60s)')
     .option('--browser <path>', BROWSER)
     .option('--format <name>', 'on standard output: text, or json')
+    .option(
+      '--save <file>',
+      'write a file, by its ending: .html (with pictures of what was cleared and what is published) or .json',
+      list,
+    )
     .option('--quiet', 'no notes')
     .option('--no-color', 'no colours')
     .action(

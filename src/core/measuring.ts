@@ -49,6 +49,8 @@ export const jobSchema = z.object({
   renders: z.array(renderSchema),
   /** The names of the checks that it is measured for. */
   checks: z.array(z.string()),
+  /** Nothing is judged of it, now or later: it is only to be seen. */
+  seenOnly: z.boolean().optional(),
   /** The time for it as a whole, ms; null: the usual. */
   timeLimit: z.number().nullable(),
 });

@@ -15,6 +15,9 @@ const MOST = 8;
 /** So much of a value. */
 const LONG = 60;
 
+/** What is said of what was not found. */
+export const NOWHERE = 'on none of these pages';
+
 /** Where cleared snippets stand on pages, and what is otherwise. */
 export function formatLive(document: LiveDocument, options: TextOptions): string {
   const { pages, missing, verdict } = document;
@@ -22,31 +25,41 @@ export function formatLive(document: LiveDocument, options: TextOptions): string
     ...pages.map((page) => formatPage(page, options)),
     ...missing.map(
       (name) =>
-        `${options.paint.strong(cleanLine(name))}  ${options.paint.blocker(STATES.missing)}: on none of these pages`,
+        `${options.paint.strong(cleanLine(name))}  ${options.paint.blocker(STATES.missing)}: ${NOWHERE}`,
     ),
-    `${options.paint.strong(verdict.toUpperCase())}: ${sum(document)}`,
+    `${options.paint.strong(verdict.toUpperCase())}: ${sumLive(document)}`,
   ];
   return `${blocks.join('\n\n')}\n`;
 }
 
-function sum({ pages, missing }: LiveDocument): string {
+/** How many were found, on how many pages. */
+export function sumLive({ pages, missing }: LiveDocument): string {
   const all = flatMap(pages, ({ standings }) => standings);
   const sound = all.filter(({ state }) => state === 'as-cleared').length;
   const found = `${countWords(all.length, 'snippet')} found on ${countWords(pages.length, 'page')}, ${sound} as cleared`;
   return missing.length > 0 ? `${found}, ${missing.length} not found.` : `${found}.`;
 }
 
-function formatPage({ asked, address, why, standings }: LivePage, options: TextOptions): string {
-  const { paint, width } = options;
+function formatPage(page: LivePage, options: TextOptions): string {
+  const { head, why } = describeLivePage(page);
+  return [
+    options.paint.strong(head),
+    ...why.map((line) => wrap(line, options.width, '  ')),
+    ...flatMap(page.standings, (one) => formatStanding(one, options)),
+  ].join('\n');
+}
+
+/** Which page it is, and what is to be said of it as a whole. */
+export function describeLivePage({ asked, address, why, standings }: LivePage): {
+  head: string;
+  why: string[];
+} {
   const led = address !== null && address !== asked ? `, which leads to ${address}` : '';
-  const lines = [
-    paint.strong(cleanLine(`${asked}${led}`)),
-    ...(why === null ? [] : [wrap(cleanLine(`not all was seen: ${why}`), width, '  ')]),
-    ...flatMap(standings, (one) => formatStanding(one, options)),
-  ];
-  return standings.length === 0 && why === null
-    ? [...lines, '  nothing of what was cleared stands here'].join('\n')
-    : lines.join('\n');
+  const empty = standings.length === 0 ? ['nothing of what was cleared stands here'] : [];
+  return {
+    head: cleanLine(`${asked}${led}`),
+    why: why === null ? empty : [cleanLine(`not all was seen: ${why}`)],
+  };
 }
 
 const WHERE = { sent: 'in the page', added: 'put there by code', frame: 'in a frame' } as const;
@@ -64,7 +77,7 @@ function formatStanding(standing: LiveStanding, options: TextOptions): string[] 
 }
 
 /** How it stands there, where, and what is otherwise, in words. */
-export function describeLive({ state, copies, behaviour }: LiveStanding): {
+export function describeLive({ state, copies, behaviour, pictures }: LiveStanding): {
   state: string;
   at: string;
   told: string[];
@@ -74,6 +87,7 @@ export function describeLive({ state, copies, behaviour }: LiveStanding): {
   const told = [
     ...flatMap(copies, ({ changes }) => tellChanges(changes)),
     ...tellBehaviour(behaviour),
+    ...tellLooks(pictures),
   ];
   return { state: STATES[state], at, told };
 }
@@ -115,6 +129,32 @@ function tellBehaviour(behaviour: LiveStanding['behaviour']): string[] {
       : []),
     ...(goneHosts.length > 0 ? [`does not contact ${joinWords(goneHosts)} there, as it did`] : []),
   ];
+}
+
+/** What it looks like there, beside what it looks like in a slot of the house. */
+function tellLooks(pictures: LiveStanding['pictures']): string[] {
+  const tell = (rows: LiveStanding['pictures'], words: string) => {
+    const widths = joinWords([...new Set(rows.map(({ width }) => String(width)))]);
+    return rows.length > 0 ? [`${words} in a window of ${widths} px`] : [];
+  };
+  const rooms = flatMap(
+    pictures.filter((one) => one.alike === null),
+    tellRoom,
+  );
+  const [alike, otherwise] = [true, false].map((is) => pictures.filter((one) => one.alike === is));
+  return [
+    ...tell(alike!, 'looks as in the slot'),
+    ...tell(otherwise!, 'looks otherwise than in the slot'),
+    ...(rooms.length > 0 ? [`is not as wide as in the slot: ${rooms.join('; ')}`] : []),
+  ];
+}
+
+function tellRoom({ slot, width, of }: LiveStanding['pictures'][number]): string[] {
+  const [own, ...copies] = of.map((one) => one && Math.round(one.shot.region.width));
+  const there = joinWords([...new Set(copies.filter((one) => one !== null))].map(String));
+  return own && there !== ''
+    ? [`${there} px in place of ${own} (${slot}) in a window of ${width} px`]
+    : [];
 }
 
 /** Which snippets were cleared as they are, and what is otherwise in those that were not. */

@@ -19,7 +19,7 @@ import { loadPage } from './load-page.js';
 import type { BrowserPage, Hottest } from './page/browser-page.js';
 import type { Sources } from './page/served-page.js';
 import type { Setting } from './setting.js';
-import { tellStanding } from './standing.js';
+import { readStood } from './standing.js';
 
 /** What was seen of a page while it was watched. */
 export interface Looked {
@@ -69,7 +69,9 @@ export async function look(
       looked.stopped = { hottest: await page.contain(job.profile) };
       looked.reading = await readWithin(page, wish, CALM, limits);
     }
-    if (looked.reading) await tellStanding(page, setting.terms, job.render);
+    const { onlooker } = setting.terms;
+    if (looked.reading && job.render.variant === 'as-is')
+      onlooker?.tell(job.render, await readStood(page));
     return page.happened.left ? { ...looked, reading: null } : looked;
   } finally {
     heart.stop();

@@ -4,7 +4,7 @@ import type { BrowserProgram } from './browser/bundled.js';
 import type { Limits } from './bounds/limit.js';
 import type { GateRules } from './gate/route.js';
 import type { Seats } from './life/seats.js';
-import type { StandingText } from './standing.js';
+import type { Onlooker } from './standing.js';
 import type { TakenShot } from './steps/shot.js';
 
 /** What all is rendered in. What is left out: no published page, all asked for anew, all kinds read. */
@@ -22,8 +22,8 @@ export interface RendererOptions extends RenderedIn {
   recording?: readonly Exchange[];
   /** Takes the shots of all renders; left out: none are taken. */
   onShot?: (taken: TakenShot) => Promise<void> | void;
-  /** Takes what stood in the page, of each load that is as it is; left out: nobody asks. */
-  onStanding?: (texts: readonly StandingText[]) => void;
+  /** Wants to know what stands in the page; left out: nobody does. */
+  onlooker?: Onlooker;
   limits?: Limits;
   /** Told of what was thrown that no browser and no page is to blame for. */
   onFault?: (error: unknown) => void;

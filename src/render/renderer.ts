@@ -105,7 +105,7 @@ export class Renderer {
    * Renders a snippet as planned, one load after the other in one context of its own.
    * @param onRender told after each render
    * @param budget what is left of the time for it; left out: a whole one
-   * @param minute what is otherwise in the first minute is told behind the renders
+   * @param doing what is otherwise in the first minute is told behind the renders
    */
   async renderSnippet(
     snippet: Snippet,
@@ -113,10 +113,10 @@ export class Renderer {
     renders: readonly Render[],
     onRender: () => void,
     budget?: Budget,
-    { minute = false, hands = true }: Partial<Doing> = {},
+    doing: Partial<Doing> = {},
   ): Promise<Evidence[]> {
     const one = [{ snippet, markup }];
-    return (await this.renderTogether(one, renders, onRender, budget, { minute, hands })).flat();
+    return (await this.renderTogether(one, renders, onRender, budget, doing)).flat();
   }
 
   /**
@@ -128,7 +128,7 @@ export class Renderer {
     renders: readonly Render[],
     onRender: () => void,
     budget = new Budget(),
-    { minute = false, hands = true }: Partial<Doing> = {},
+    { minute = false, hands = true, posesOnly = false }: Partial<Doing> = {},
   ): Promise<Evidence[][]> {
     this.#baselines.prepare(renders);
     const subject: Subject = {
@@ -149,6 +149,7 @@ export class Renderer {
       minute: minute && moves,
       watched: minute && (moves || plays),
       hands,
+      posesOnly,
     };
     const evidence = await renderSeries(loading, subject, renders, options, onRender);
     return loading.pictures ? poseAll(loading, subject, evidence, leaves) : evidence;
@@ -226,7 +227,7 @@ export class Renderer {
   }
 
   async #render(booth: Booth, job: Job, budget: Budget): Promise<Rendered> {
-    const { root, onShot, onStanding, cold = true, house } = this.#options;
+    const { root, onShot, onlooker, cold = true, house } = this.#options;
     const { render } = job;
     const sources = getSources(this.#options, render, job.subject.texts);
     const around = await this.#findAround(job);
@@ -234,7 +235,7 @@ export class Renderer {
       booth,
       sources,
       {
-        terms: { steps: house.steps, root, cold, ...(onStanding && { onStanding }) },
+        terms: { steps: house.steps, root, cold, ...(onlooker && { onlooker }) },
         around,
         reach: findReach(booth, job, sources, this.#hostTraits, this.#options),
         limits: shortenLimits(this.#limits, job),

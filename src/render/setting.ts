@@ -14,8 +14,8 @@ export interface Terms {
   root: string | null;
   /** Everything is asked for again. */
   cold: boolean;
-  /** Takes what stands in the page, of each load that is as it is. */
-  onStanding?: RendererOptions['onStanding'];
+  /** Wants to know what stands in the page. */
+  onlooker?: RendererOptions['onlooker'];
 }
 
 /** What holds for all loads of one page in one window. */

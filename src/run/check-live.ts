@@ -1,17 +1,19 @@
 import { flatMap, mapPresent } from '../core/lists.js';
+import type { StoodText } from '../core/live/pieces.js';
 import { findStanding, type SeenPage } from '../core/live/standing.js';
 import type { Cleared, LiveDocument, LivePage } from '../core/live/live.js';
 import { readMarkup } from '../core/markup/markup.js';
 import type { SnippetReport, Verdict } from '../core/run.js';
 import { joinWords } from '../core/words/list.js';
-import type { StandingText } from '../render/standing.js';
-import { audit, type AuditOptions } from './audit.js';
+import type { AuditOptions } from './audit.js';
 import { Faults } from './faults.js';
+import { addLooks } from './live-looks.js';
 import type { AuditRequest } from './request.js';
 import { getTool } from './version.js';
+import { watchPages } from './watch-pages.js';
 
-/** What is looked for, and where: the snippets of the request are published pages. */
-export interface LiveRequest extends AuditRequest {
+/** What is looked for, and where: the snippets of the request are published pages. Pictures are taken where there is a folder for shots. */
+export interface LiveRequest extends Omit<AuditRequest, 'standing'> {
   cleared: readonly Cleared[];
 }
 
@@ -31,21 +33,20 @@ export async function checkLive(
 ): Promise<CheckedLive> {
   const startedAt = new Date().toISOString();
   const faults = new Faults();
-  const stood = new Map<string, (readonly StandingText[])[]>();
-  const run = audit({ ...request, standing: true }, options);
-  for await (const event of run) {
-    if (event.type === 'fault') faults.add(event.error, '');
-    if (event.type === 'standing')
-      stood.set(event.address, [...(stood.get(event.address) ?? []), event.texts]);
-  }
-  const document = await run.document;
-  const pages = request.snippets.map(({ name, published }): LivePage => {
-    const report = document.snippets.find((one) => one.name === name);
+  const { shots } = request;
+  const show = shots === undefined ? [] : cleared;
+  const seen = await watchPages({ ...request, standing: { show } }, options, faults);
+  const known = request.snippets.map(({ name, published }): LivePage => {
+    const report = seen.document.snippets.find((one) => one.name === name);
     const asked = published?.address ?? name;
     if (!report?.published)
       return { asked, address: null, why: 'it could not be had', standings: [] };
-    return lookAtPage(asked, report, stood.get(report.published) ?? [], cleared);
+    return lookAtPage(asked, report, seen.stood.get(name) ?? [], cleared);
   });
+  const pages =
+    shots === undefined || options.signal?.aborted
+      ? known
+      : await addLooks(known, { ...request, shots, cleared }, seen.pieces, options, faults);
   const missing = listNowhere(pages, cleared);
   const verdict = getLiveVerdict(pages, missing);
   return {
@@ -57,7 +58,7 @@ export async function checkLive(
 function lookAtPage(
   asked: string,
   report: SnippetReport,
-  loads: readonly (readonly StandingText[])[],
+  loads: readonly (readonly StoodText[])[],
   cleared: readonly Cleared[],
 ): LivePage {
   const address = report.published!;

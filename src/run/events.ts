@@ -1,5 +1,7 @@
 import type { ToolError } from '../core/errors.js';
-import type { StandingText } from '../render/standing.js';
+import type { StoodText } from '../core/live/pieces.js';
+import type { Render } from '../core/render.js';
+import type { ShownPiece } from '../render/standing.js';
 import type { NotJudged, SnippetReport } from '../core/run.js';
 
 /** What happens while an audit runs. */
@@ -9,8 +11,9 @@ export type AuditEvent =
   /** The browser is there. `sandboxed` is false where it runs as root. */
   | { type: 'browser'; version: string; sandboxed: boolean }
   | { type: 'begun'; snippet: string }
-  /** What stood in a published page, where that is asked for. */
-  | { type: 'standing'; address: string; texts: readonly StandingText[] }
+  /** What stood in a page, and which pictures there are of it, where that is asked for. */
+  | { type: 'standing'; render: Render; texts: readonly StoodText[] }
+  | { type: 'pieces'; render: Render; pieces: readonly ShownPiece[] }
   /** So many renders of a snippet are made, or were found kept. */
   | { type: 'rendered'; snippet: string; renders: number }
   | {

@@ -11,6 +11,7 @@ import { Keeper } from './keeper.js';
 import { RecordingFile, RecordingText } from './recording-file.js';
 import { getJobs, type Plan } from './request.js';
 import { ShotStore } from './shots.js';
+import { makeOnlooker } from './onlooker.js';
 import { nameSource } from './source.js';
 import { Faults } from './faults.js';
 
@@ -104,11 +105,12 @@ export class LazyRenderer {
       seats: this.#means.seats,
       signal: this.#signal,
       onFault: (error) => faults.add(error, 'a render'),
-      ...(published &&
-        request.standing && {
-          onStanding: (texts) =>
-            this.#events.tell({ type: 'standing', address: published.address, texts }),
+      ...(request.standing && {
+        onlooker: makeOnlooker(request.standing, published?.address ?? house.origin, {
+          events: this.#events,
+          shots,
         }),
+      }),
       ...(recordTo && { recordTo: recordTo.spool }),
       ...(recording && { recording: recording.getExchanges() }),
       ...(shots && { onShot: ({ shot, bytes }) => shots.add(shot.hash, bytes) }),

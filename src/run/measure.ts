@@ -51,14 +51,22 @@ export async function measure(
   listener: MeasureListener,
   signal?: AbortSignal,
 ): Promise<MeasureAnswer> {
-  const { renders, timeLimit } = job;
+  const { renders, timeLimit, seenOnly = false } = job;
   const snippet = getSnippet(job);
   const lost = renders.map((render) => makeLost(render, 0, OWN_FAULT));
   try {
     const about = { snippet, markup: readMarkup(snippet.text, snippet), house: renderer.house };
     const checks = CHECKS.filter(({ id }) => job.checks.includes(id));
     const budget = new Budget(timeLimit ?? undefined);
-    const work: Work = { renderer, about, checks, budget, listener, ...(signal && { signal }) };
+    const work: Work = {
+      renderer,
+      about,
+      checks,
+      seenOnly,
+      budget,
+      listener,
+      ...(signal && { signal }),
+    };
     const evidence = await takeSteps(work, renders, lost);
     return { evidence, baselines: [...(await findBaselines(work, evidence))] };
   } catch (error) {
@@ -73,6 +81,7 @@ interface Work {
   renderer: Renderer;
   about: { snippet: Snippet; markup: Markup; house: House };
   checks: readonly Check[];
+  seenOnly: boolean;
   budget: Budget;
   listener: MeasureListener;
   signal?: AbortSignal;
@@ -84,6 +93,7 @@ async function takeSteps(
   lost: Evidence[],
 ): Promise<Evidence[]> {
   const planned = await keep(work, lost, () => renderPlanned(work, renders));
+  if (work.seenOnly) return planned;
   const found = await keep(work, planned, () => findEdges(work, planned));
   const asIs = await keep(work, found, () => renderBetween(work, found));
   const varied = await keep(work, asIs, () => renderVariants(work, asIs));
@@ -108,11 +118,10 @@ async function keep(
 }
 
 function renderPlanned(work: Work, renders: readonly Render[]): Promise<Evidence[]> {
-  const { renderer, about, budget, listener } = work;
+  const { renderer, about, budget, listener, seenOnly } = work;
   const { snippet, markup } = about;
-  return renderer.renderSnippet(snippet, markup, renders, listener.onRender, budget, {
-    minute: true,
-  });
+  const doing = { minute: !seenOnly, hands: !seenOnly, posesOnly: seenOnly };
+  return renderer.renderSnippet(snippet, markup, renders, listener.onRender, budget, doing);
 }
 
 async function renderBetween(work: Work, found: Evidence[]): Promise<Evidence[]> {

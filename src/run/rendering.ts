@@ -113,6 +113,7 @@ async function renderSnippet(
   const job = makeJob(snippet, {
     renders: planOf(plan, snippet),
     checks: plan.checks.map(({ id }) => id),
+    seenOnly: isSeenOnly(plan),
     timeLimit: plan.request.timeLimit ?? null,
   });
   const listener = {
@@ -148,4 +149,9 @@ function whenAborted(signal: AbortSignal): Promise<never> {
     if (signal.aborted) abort();
     else signal.addEventListener('abort', abort, { once: true });
   });
+}
+
+/** What is kept or recorded may be judged by others. */
+function isSeenOnly({ checks, request: { keep, record } }: Plan): boolean {
+  return checks.length === 0 && keep === undefined && record === undefined;
 }

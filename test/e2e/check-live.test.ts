@@ -2,6 +2,7 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { createServer, type Server } from 'node:http';
 import type { LiveDocument, LivePage } from '../../dist/src/core/live/live.js';
 import { listen } from '../support/listen.js';
+import { getText, listNodes } from '../support/nodes.js';
 import { Workshop } from '../support/program.js';
 
 const SITE = 'https://www.seedlibrary.example';
@@ -10,6 +11,12 @@ const MAP =
 const SOWING = '<div class="sowing"><p>Sow runner beans in May.</p></div>\n';
 const page = (body: string) =>
   `<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>Visit</title></head><body><h1>Visit</h1>${body}</body></html>`;
+/** As the house's own page has it. */
+const house = (body: string, more = '') =>
+  page(
+    `<style>main { max-width: 680px } ${more}</style><main data-mivket-slot="article">${body}</main>`,
+  );
+const SITEMAP = `<?xml version="1.0"?><urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9"><url><loc>${SITE}/whole</loc></url><url><loc>${SITE}/late</loc></url></urlset>`;
 const escape = (text: string) => text.replaceAll('<', '&lt;');
 
 const PAGES: Record<string, string> = {
@@ -25,6 +32,10 @@ const PAGES: Record<string, string> = {
   '/counted': page(
     SOWING.replace('</p>', '</p><script src="https://tally.example/a.js"></script>'),
   ),
+  // The words are in another colour where the window is wide.
+  '/red': house(SOWING, '@media (min-width: 900px) { .sowing { color: red } }'),
+  '/maps.xml': `<sitemapindex><sitemap><loc>${SITE}/map.xml</loc></sitemap></sitemapindex>`,
+  '/map.xml': SITEMAP,
   '/embed/x': page('<p style="height: 90px">The way to the glasshouse</p>'),
   '/else': page('<p>Nothing of it.</p>'),
 };
@@ -45,6 +56,11 @@ beforeAll(async () => {
   shop.write(
     'mivket.yaml',
     `viewports: [{ name: phone, width: 390 }, { name: desktop, width: 1280 }]\nreroute: { ${routes} }\n`,
+  );
+  shop.write('host.html', house(''));
+  shop.write(
+    'own.yaml',
+    `${shop.read('mivket.yaml')}page: host.html\nslots: { article: { width: full } }\n`,
   );
   shop.write('in/map.html', MAP);
   shop.write('in/sowing.html', SOWING);
@@ -134,11 +150,44 @@ describe('what was cleared, where it is published', () => {
     expect(code).toBe(1);
   });
 
-  test('is read from files too, and pages from a sitemap; in words', async () => {
-    shop.write(
-      'map.xml',
-      `<?xml version="1.0"?><urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9"><url><loc>${SITE}/whole</loc></url><url><loc>${SITE}/late</loc></url></urlset>`,
+  test('is shown beside what it is in the slot, with what looks otherwise', async () => {
+    const more = ['--house', 'own.yaml', '--save', 'live.html', '--save', 'live.json'];
+    const args = ['--ledger', 'cleared.jsonl', ...more];
+    const { document } = await check(['/red', '/late', '/framed'], args);
+    const rows = document.pages.map(({ standings }) =>
+      standings.map(({ pictures }) => pictures.map(({ width, alike }) => [width, alike])),
     );
+    expect(rows).toEqual([
+      [
+        [
+          [390, true],
+          [1280, false],
+        ],
+      ],
+      [
+        [
+          [390, true],
+          [1280, null],
+        ],
+      ],
+      [[]],
+    ]);
+    const [wide] = document.pages[0]!.standings[0]!.pictures.slice(1);
+    // The words are in another colour there.
+    expect(wide!.of[1]!.areas.length).toBeGreaterThan(0);
+    expect(wide!.of.map((one) => one!.shot.region.width)).toEqual([680, 680]);
+    expect(JSON.parse(shop.read('live.json'))).toEqual(document);
+    const saved = shop.read('live.html');
+    expect(saved.match(/<img\s/g)).toHaveLength(8);
+    expect(listNodes(saved).map(getText)).toContain(
+      'looks otherwise than in the slot in a window of 1280 px',
+    );
+    expect(saved).not.toMatch(/<script|https?:\/\/(?!www\.seedlibrary)[^<]*"/);
+  });
+
+  test('is read from files too, and pages from a sitemap; in words', async () => {
+    shop.write('map.xml', SITEMAP);
+    const fetched = await shop.run(['check-live', `${SITE}/maps.xml`, '--snippet', 'in']);
     const { out, code } = await shop.run([
       'check-live',
       'map.xml',
@@ -156,6 +205,8 @@ ${SITE}/late
 CLEAR: 3 snippets found on 2 pages, 3 as cleared.
 `);
     expect(code).toBe(0);
+    // The same by its address, through one that names it.
+    expect(fetched).toEqual({ code, out, err: expect.any(String) });
   });
 });
 

@@ -1,5 +1,5 @@
 import { spawn, type ChildProcess } from 'node:child_process';
-import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -29,6 +29,10 @@ export class Workshop {
     mkdirSync(dirname(path), { recursive: true });
     writeFileSync(path, content);
     return path;
+  }
+
+  read(name: string): string {
+    return readFileSync(join(this.folder, name), 'utf8');
   }
 
   start(

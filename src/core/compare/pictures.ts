@@ -51,7 +51,7 @@ export async function comparePictures(
     const of = await compareShots(
       renders.map((one) => one?.shot ?? null),
       getRaster,
-      how,
+      { closely: how, from: 'page' },
     );
     const alike = of.some((one) => one === null)
       ? null
@@ -76,10 +76,14 @@ export function nameWindow({ slot, width }: PictureRow): string {
   return `${slot} at ${width} px`;
 }
 
-async function compareShots(
+/**
+ * Holds each shot against the first of them.
+ * @param how closely they are looked at, and whether columns count from the page's edge or from that of the shot
+ */
+export async function compareShots(
   shots: readonly (Shot | null)[],
   getRaster: GetRaster,
-  how: How,
+  how: { closely: How; from: 'page' | 'shot' },
 ): Promise<(Picture | null)[]> {
   const found: { shot: Shot; raster: Raster; areas: Box[] }[] = [];
   for (const shot of new Set(mapPresent(shots, (one) => one))) {
@@ -89,7 +93,7 @@ async function compareShots(
     if (!raster) continue;
     const one = { shot, raster, areas: [] as Box[] };
     if (first && !isSame) {
-      const areas = findInPage(first, one, how);
+      const areas = findInPage(first, one, how.closely, how.from === 'page');
       first.areas.push(...areas.first);
       one.areas.push(...areas.other);
     }
@@ -106,10 +110,16 @@ interface Shown {
   raster: Raster;
 }
 
-/** Where they differ, px of the page. Columns stand where they are in the page; one may begin further out. */
-function findInPage(first: Shown, other: Shown, how: How): { first: Box[]; other: Box[] } {
+/** Where they differ, px of the page. Columns stand where they are in the page, if so wanted; one may begin further out. */
+function findInPage(
+  first: Shown,
+  other: Shown,
+  how: How,
+  inPage: boolean,
+): { first: Box[]; other: Box[] } {
   const left = Math.max(first.shot.region.x, other.shot.region.x);
-  const [a, b] = [cutLeft(first, left), cutLeft(other, left)];
+  const cut = (one: Shown) => (inPage ? cutLeft(one, left) : { raster: one.raster, cut: 0 });
+  const [a, b] = [cut(first), cut(other)];
   const { a: inFirst, b: inOther } = findDiffering(a.raster, b.raster, how);
   return { first: toPage(inFirst, first, a.cut), other: toPage(inOther, other, b.cut) };
 }

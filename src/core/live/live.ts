@@ -2,6 +2,7 @@ import * as z from 'zod';
 import { liveChange } from './changes.js';
 import { level } from '../finding.js';
 import { runSchema, verdict } from '../run.js';
+import { pictureRow } from '../compare/pictures.js';
 
 const copy = z.object({
   where: z
@@ -31,6 +32,12 @@ const standing = z.object({
   state: liveState,
   copies: z.array(copy),
   behaviour: behaviour.nullable(),
+  pictures: z
+    .array(pictureRow)
+    .default([])
+    .describe(
+      'Window by window, as far as pictures were taken: as it is in the slot of the house that is nearest in width, and behind that each of its copies. Whether they look alike is null where they have not the same width.',
+    ),
 });
 export type LiveStanding = z.output<typeof standing>;
 

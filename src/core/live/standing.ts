@@ -36,6 +36,7 @@ export function findStanding(cleared: Cleared, page: SeenPage): LiveStanding {
     state: getState(copies, isEscaped),
     copies,
     behaviour: inSource.length > 0 ? compareBehaviour(cleared, page, inSource) : null,
+    pictures: [],
   };
 }
 

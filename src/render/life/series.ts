@@ -17,6 +17,8 @@ export interface Doing {
   minute: boolean;
   /** Keys and fingers are tried. */
   hands: boolean;
+  /** Nothing is read of it but how it looks: its picture is taken at once. */
+  posesOnly: boolean;
 }
 
 /** How a series is rendered. */
@@ -92,7 +94,7 @@ interface Making {
 async function makeAll(
   { loading, progress, lanes, results }: Making,
   renders: readonly Render[],
-  { getWants, windowsAlike, minute, watched, hands }: SeriesOptions,
+  { getWants, windowsAlike, minute, watched, hands, posesOnly }: SeriesOptions,
   onRender: () => void,
 ): Promise<void> {
   const stuck = new Stuck();
@@ -104,7 +106,7 @@ async function makeAll(
       wants,
       hands: hands ? getHands(render, renders) : NO_HANDS,
       postpones: windowsAlike && canPostpone(render, renders.slice(at + 1)),
-      shots: loading.pictures ? 'last' : 'none',
+      shots: getShots(loading, posesOnly),
       region: null,
       minute: lives ? 'also' : 'no',
       watched: watched && isOne && wants.has('flashing'),
@@ -120,6 +122,11 @@ async function makeAll(
     if (lives) stuck.add(making);
   }
   await lanes.finish();
+}
+
+function getShots({ pictures }: Loading, posesOnly: boolean): Purpose['shots'] {
+  if (!pictures) return 'none';
+  return posesOnly ? 'taken' : 'last';
 }
 
 /** Whether a page stood still within its minute: in what stands still in one window it is not waited for in another. */

@@ -12,6 +12,7 @@ import { harmStep } from './harm.js';
 import { motionStep } from './motion.js';
 import { naturalsStep } from './naturals.js';
 import { paintStep } from './paint.js';
+import { piecesStep } from './pieces.js';
 import { refusedStep } from './refused.js';
 import { rulesStep } from './rules.js';
 import { shotStep } from './shot.js';
@@ -40,6 +41,7 @@ export const STEPS: readonly AnyStep[] = [
   coverageStep,
   shotStep,
   harmStep,
+  piecesStep,
 ];
 
 /** Those that are taken of a page some time after it came to rest. */
