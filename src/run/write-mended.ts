@@ -3,7 +3,8 @@ import { copyFile, readFile, stat } from 'node:fs/promises';
 import { basename, dirname, isAbsolute, resolve } from 'node:path';
 import { promisify } from 'node:util';
 import { badInput, ToolError } from '../core/errors.js';
-import { decodeText, getMark } from '../core/intake/decode.js';
+import { decodeAs, decodeText, findEncoding, getMark } from '../core/intake/decode.js';
+import { respellHtml, respellJson } from '../core/intake/respell.js';
 import type { Snippet } from '../core/snippet.js';
 import { writeWhole } from './write.js';
 
@@ -54,13 +55,16 @@ export async function writeMended(
 async function put(file: string, shown: string, all: readonly MendedText[]): Promise<Buffer> {
   const bytes = await readFile(file);
   const before = decodeText(bytes);
-  if (before === null || !encode(before, bytes).equals(bytes))
+  if (before === null || !(await encode(before, bytes))?.equals(bytes))
     throw refuse(shown, 'it is in an encoding that cannot be written; save it as UTF-8 first');
   let text = before;
   // From the end: places before stay where they are.
   for (const one of [...all].sort((a, b) => (b.snippet.line ?? 1) - (a.snippet.line ?? 1)))
     text = replace(text, shown, one);
-  return encode(text, bytes);
+  const mended = await encode(text, bytes);
+  if (mended === null)
+    throw refuse(shown, 'its encoding does not have all letters of what is put in');
+  return mended;
 }
 
 function replace(whole: string, shown: string, { snippet, text }: MendedText): string {
@@ -69,15 +73,39 @@ function replace(whole: string, shown: string, { snippet, text }: MendedText): s
     if (whole !== snippet.text) throw refuse(shown, 'it was changed meanwhile');
     return text;
   }
-  for (const write of listWritings(indent)) {
-    const written = write(snippet.text);
-    const at = findPiece(whole, written, line);
-    if (at !== null) return whole.slice(0, at) + write(text) + whole.slice(at + written.length);
-  }
+  const put = findSpelling(shown, indent);
+  const replaced = put({ whole, line, before: snippet.text, after: text });
+  if (replaced !== null) return replaced;
   throw refuse(
     shown,
     `the code of line ${line} is written there in a way of its own; put the change in by hand`,
   );
+}
+
+/** A piece of a document, with what is to be in its place. */
+interface Change {
+  whole: string;
+  line: number;
+  before: string;
+  after: string;
+}
+
+/** How code is put into a kind of document; it gives null where it does not find it there. */
+function findSpelling(shown: string, indent: number): (change: Change) => string | null {
+  if (/\.html?$/i.test(shown))
+    return ({ whole, line, before, after }) => respellHtml(whole, line, before, after);
+  const asUsual = (change: Change) => putAsUsual(change, indent);
+  if (!/\.jsonl?$/i.test(shown)) return asUsual;
+  return (change) => respellJson(change.whole, change.before, change.after) ?? asUsual(change);
+}
+
+function putAsUsual({ whole, line, before, after }: Change, indent: number): string | null {
+  for (const write of listWritings(indent)) {
+    const written = write(before);
+    const at = findPiece(whole, written, line);
+    if (at !== null) return whole.slice(0, at) + write(after) + whole.slice(at + written.length);
+  }
+  return null;
 }
 
 /** How code may stand in a document or a list: as it is, indented, in a field of a CSV record (RFC 4180, 2), in a JSON string (RFC 8259, 7). */
@@ -100,13 +128,23 @@ function findPiece(whole: string, piece: string, line: number): number | null {
   return first >= 0 && first === whole.lastIndexOf(piece) ? first : null;
 }
 
-/** As its byte order mark says, else as UTF-8. */
-function encode(text: string, like: Buffer): Buffer {
+/** As its byte order mark or it itself says, else as UTF-8; null where it has no such letters. */
+async function encode(text: string, like: Buffer): Promise<Buffer | null> {
   const mark = getMark(like);
-  if (mark === null) return Buffer.from(text);
+  if (mark === null) return encodeOld(text, findEncoding(like));
   if (mark === 'utf-8') return Buffer.concat([like.subarray(0, 3), Buffer.from(text)]);
   const wide = Buffer.from(text, 'utf16le');
   return Buffer.concat([like.subarray(0, 2), mark === 'utf-16be' ? wide.swap16() : wide]);
+}
+
+/** In an encoding of the time before Unicode. */
+async function encodeOld(text: string, label: string | null): Promise<Buffer | null> {
+  const name = label === null ? 'utf-8' : new TextDecoder(label).encoding;
+  if (name === 'utf-8') return Buffer.from(text);
+  const { default: iconv } = await import('iconv-lite');
+  if (!iconv.encodingExists(name)) return null;
+  const bytes = iconv.encode(text, name);
+  return decodeAs(bytes, name) === text ? bytes : null;
 }
 
 /** Whether version control has it as it is. */

@@ -62,17 +62,76 @@ describe('what was mended is written', () => {
     expect(String((await mendIn(name, wrap(OLD), piece)).now)).toBe(wrap(NEW));
   });
 
+  const escape = (code: string) => code.replaceAll('<', '&lt;').replaceAll('"', '&#34;');
+  test.each([
+    ['escaped', 'a.html', (code: string) => `<p>Beds</p>\n<pre>\n\n${escape(code)}</pre>\n`, 4],
+    [
+      'coloured by tags, with line breaks of two',
+      'b.html',
+      (code: string) =>
+        `<p>${OLD}</p><pre class="a"><i>${escape(code).replace('Bean', '</i>Be<b>a</b>n').replace('\n', '\r\n')}</pre>`,
+      2,
+    ],
+    ['raw', 'c.htm', (code: string) => `<h1>Beds</h1><xmp>${code}</xmp>`, 1],
+    [
+      'in a JSON text that escapes more than it has to',
+      'd.json',
+      (code: string) => {
+        const odd = code.replaceAll('<', '\\u003c').replaceAll('"', '\\"').replace('\n', '\\n');
+        return `[{"code": "${odd}\\ud83c\\udf31"}]`;
+      },
+      1,
+    ],
+  ])('as it is written there: %s', async (_, name, wrap, line) => {
+    const end = name === 'd.json' ? '\u{1f331}' : '';
+    const text = OLD + end;
+    writeFileSync(join(folder, name), wrap(OLD));
+    const snippet = { name, path: name, text, line };
+    const all = [{ snippet, text: NEW + end }];
+    await writeMended(all, 'in place', folder);
+    expect(readFileSync(join(folder, name), 'utf8')).toBe(wrap(NEW));
+  });
+
+  test.each([
+    ['windows-1252', (text: string) => Buffer.from(text, 'latin1'), '\xe9'],
+    [
+      'iso-8859-1',
+      (text: string) => Buffer.from(text.replaceAll('\u0161', '\x9a'), 'latin1'),
+      '\u0161',
+    ],
+    [
+      'koi8-r',
+      (text: string) => Buffer.from(text.replaceAll('\u0431', '\xc2'), 'latin1'),
+      '\u0431',
+    ],
+  ])('in an encoding of before Unicode: %s', async (charset, encode, letter) => {
+    const wrap = (code: string) => encode(`<meta charset="${charset}"><p>${letter}</p>${code}`);
+    const path = 'old.html';
+    writeFileSync(join(folder, path), wrap(OLD));
+    const text = `<meta charset="${charset}"><p>${letter}</p>`;
+    const write = (mended: string) =>
+      writeMended(
+        [{ snippet: { name: path, path, text: text + OLD }, text: text + mended }],
+        'in place',
+        folder,
+      );
+    await write(NEW);
+    expect(readFileSync(join(folder, path)).equals(wrap(NEW))).toBe(true);
+    writeFileSync(join(folder, path), wrap(OLD));
+    await expect(write(`${NEW}\u4e00`)).rejects.toThrow('does not have all letters');
+    expect(readFileSync(join(folder, path)).equals(wrap(OLD))).toBe(true);
+  });
+
   test('not where it stands there in another way, or twice, or was changed meanwhile', async () => {
-    const odd = OLD.replaceAll('<', '\\u003c').replaceAll('"', '\\"').replace('\n', '\\n');
-    const file = `{"code":"${odd}"}\n`;
-    await expect(mendIn('odd.jsonl', file, { line: 1 })).rejects.toThrow(
-      'odd.jsonl is left as it is: the code of line 1 is written there in a way of its own',
+    const odd = `\n${OLD.replace('bed', '&#98;ed')}\n`;
+    await expect(mendIn('odd.md', odd, { line: 2 })).rejects.toThrow(
+      'odd.md is left as it is: the code of line 2 is written there in a way of its own',
     );
-    expect(readFileSync(join(folder, 'odd.jsonl'), 'utf8')).toBe(file);
+    expect(readFileSync(join(folder, 'odd.md'), 'utf8')).toBe(odd);
     await expect(mendIn('twice.md', `\n\n${OLD}\n${OLD}\n`, { line: 1 })).rejects.toThrow('line 1');
     await expect(mendIn('other.html', 'something else', {})).rejects.toThrow('changed meanwhile');
-    const latin = Buffer.from('<meta charset="windows-1252"><p>caf\xe9', 'latin1');
-    await expect(mendIn('latin.html', latin, {})).rejects.toThrow('save it as UTF-8 first');
+    const wide = Buffer.from('<meta charset="utf-7"><p>caf\xe9', 'latin1');
+    await expect(mendIn('wide.html', wide, {})).rejects.toThrow('save it as UTF-8 first');
   });
 
   test('beside the file as it was, unless version control has that', async () => {

@@ -8,7 +8,7 @@ const FILES: Record<string, string> = {
   'maps.xml': `<sitemapindex><sitemap><loc>${SITE}/a.xml</loc></sitemap><sitemap><loc>${SITE}/b.xml.gz</loc></sitemap></sitemapindex>`,
   'empty.txt': '# none\n',
   'wrong.txt': 'seedlibrary.example/beds',
-  'broken.xml': '<urlset><url></urlset>',
+  'broken.xml': '<urlset><url',
   'far.xml': `<urlset><url><loc>ftp://files.example/a</loc></url></urlset>`,
   'round.txt': `${SITE}/round.xml`,
 };

@@ -9,19 +9,25 @@ export const LARGEST_DOCUMENT = 100_000_000;
  * @param label the encoding that what brought it states
  */
 export function decodeText(bytes: Uint8Array, label?: string): string | null {
-  const mark = getMark(bytes);
-  if (mark) return read(bytes, mark);
-  const told = label === undefined ? null : read(bytes, label);
-  return told ?? read(bytes, 'utf-8') ?? readAsStated(bytes);
+  const encoding = findEncoding(bytes, label);
+  return encoding === null ? null : decodeAs(bytes, encoding);
 }
 
-function readAsStated(bytes: Uint8Array): string | null {
+/** The encoding that a text is read by, as a label of it (Encoding, 4.2); null where there is none. */
+export function findEncoding(bytes: Uint8Array, label?: string): string | null {
+  const mark = getMark(bytes);
+  const possible = mark ? [mark] : [label ?? null, 'utf-8', getStated(bytes)];
+  return possible.find((one) => one !== null && decodeAs(bytes, one) !== null) ?? null;
+}
+
+function getStated(bytes: Uint8Array): string | null {
   const head = new TextDecoder('latin1').decode(bytes.subarray(0, 1024));
   const stated = /(?:charset|encoding)\s*=\s*["']?\s*([\w.:-]+)/i.exec(head)?.[1];
-  return stated === undefined || /^utf-?(8|16)/i.test(stated) ? null : read(bytes, stated);
+  return stated === undefined || /^utf-?(8|16)/i.test(stated) ? null : stated;
 }
 
-function read(bytes: Uint8Array, label: string): string | null {
+/** Null where it is none in that encoding. */
+export function decodeAs(bytes: Uint8Array, label: string): string | null {
   try {
     // In one go Node takes windows-1252 for Latin-1: its dashes and quotes would be lost.
     const decoder = new TextDecoder(label, { fatal: true });
