@@ -10,7 +10,7 @@ import { Faults } from '../run/faults.js';
 import { readShot } from '../run/shots.js';
 import { makeTemporary } from '../render/machine/temporary.js';
 import { loadHouse } from '../run/house-file.js';
-import { KEPT_LIST } from '../run/kept-run.js';
+import { getShotFolder, KEPT_LIST } from '../run/kept-run.js';
 import { readInputs } from './intake.js';
 import { watchInterrupt } from './interrupt.js';
 import { readJudging } from './judge.js';
@@ -43,7 +43,8 @@ async function compareTwoKept(
     );
   if (kept.length !== 2)
     throw badInput(`compare takes two kept runs, the one before first: found ${kept.length}.`);
-  const files = listSaved(options, ['.json']);
+  const files = listSaved(options, PAGE_OR_JSON);
+  await checkFiles(files, world);
   const [before, after] = kept.map((shown) => ({ shown, folder: resolve(world.cwd, shown) }));
   const judging = await readJudging(options, world.cwd);
   const { comparison, faults } = await compareKept(
@@ -52,7 +53,12 @@ async function compareTwoKept(
   );
   await tellDocument(comparison, options, world, formatRunComparison);
   const writing = new Faults();
-  await saveFiles(files, { json: () => formatJson(comparison) }, world, writing);
+  const folders = [before!, after!].map(({ folder }) => getShotFolder(folder));
+  const html = async () => {
+    const { formatRunsPage } = await import('../formats/html/compared-runs.js');
+    return formatRunsPage(comparison, (hash) => readShot(folders, hash));
+  };
+  await saveFiles(files, { json: () => formatJson(comparison), html }, world, writing);
   const all = [...faults, writing];
   for (const one of all) for (const fault of one.found) await complainOf(world, fault);
   return Math.max(0, ...all.map(({ exitCode }) => exitCode ?? 0));

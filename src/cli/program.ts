@@ -119,7 +119,7 @@ function addCompare(program: Command, world: World, outcome: { code: number }): 
     .option('--format <name>', 'on standard output: text, or json')
     .option(
       '--save <file>',
-      'write a file, by its ending: .html (with pictures side by side) or .json; of two kept runs .json',
+      'write a file, by its ending: .html (with pictures side by side) or .json',
       list,
     )
     .option('--quiet', 'no notes')

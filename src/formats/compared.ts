@@ -2,7 +2,7 @@ import stringWidth from 'string-width';
 import type { Candidate, Comparison } from '../core/compare/candidates.js';
 import { formatPixels, formatTime, formatWire } from '../core/measure/units.js';
 import type { Finding } from '../core/run.js';
-import { groupBy } from '../core/lists.js';
+import { nameWindows } from '../core/compare/pictures.js';
 import { countWords, joinWords } from '../core/words/list.js';
 import { cleanLine } from './clean.js';
 import type { FormatMeans } from './table.js';
@@ -29,14 +29,8 @@ export function listUnseen({ candidates }: Comparison): string[] {
 /** Where they look alike, and where not. */
 export function listLooks({ pictures }: Comparison): string[] {
   const tell = (alike: boolean, words: string) => {
-    const bySlot = groupBy(
-      pictures.filter((one) => one.alike === alike),
-      ({ slot }) => slot,
-    );
-    const places = [...bySlot].map(
-      ([slot, rows]) => `${slot} at ${joinWords(rows.map(({ width }) => String(width)))} px`,
-    );
-    return places.length > 0 ? [`${words} in ${joinWords(places)}.`] : [];
+    const rows = pictures.filter((one) => one.alike === alike);
+    return rows.length > 0 ? [`${words} in ${nameWindows(rows)}.`] : [];
   };
   return [...tell(true, 'They look alike'), ...tell(false, 'They look different')];
 }

@@ -146,13 +146,11 @@ export class Renderer {
       getWants: ({ variant }: Render) => new Set((this.#options.wants ?? ALL_WANTED)[variant]),
       windowsAlike: resizable && !asksKind,
       apart: live || !resizable,
-      minute: minute && moves,
       watched: minute && (moves || plays),
-      hands,
-      posesOnly,
+      ...{ minute: minute && moves, hands, posesOnly },
     };
     const evidence = await renderSeries(loading, subject, renders, options, onRender);
-    return loading.pictures ? poseAll(loading, subject, evidence, leaves) : evidence;
+    return loading.pictures ? poseAll(loading, subject, evidence, options) : evidence;
   }
 
   /**

@@ -10,6 +10,7 @@ import { takeInPages } from './pages.js';
 import { renderAll } from './rendering.js';
 import { readEarlier } from './rejudge.js';
 import { planAudit, type AuditRequest, type Called, type Plan } from './request.js';
+import type { Workplace } from './workplace.js';
 import { Results } from './results.js';
 import { Faults } from './faults.js';
 
@@ -17,6 +18,8 @@ import { Faults } from './faults.js';
 export interface AuditOptions {
   /** Aborted, it ends in good order: the document then has what was finished. */
   signal?: AbortSignal;
+  /** Where it works, where others follow it; left out: in a browser of its own. */
+  workplace?: Workplace;
   /** How the parts of the request are called in complaints; left out: by their keys. */
   called?: Called;
 }
@@ -38,12 +41,16 @@ export interface AuditRun extends AsyncIterable<AuditEvent> {
  */
 export function audit(request: AuditRequest, options: AuditOptions = {}): AuditRun {
   const events = new Events();
-  const { signal = new AbortController().signal, called = (part) => part } = options;
+  const {
+    signal = new AbortController().signal,
+    workplace = null,
+    called = (part) => part,
+  } = options;
   const { promise: document, resolve, reject } = makePromise<RunDocument>();
   // Begun a turn later: who wants to listen can do so before anything happens.
   const finished = new Promise<void>((begin) => setImmediate(begin))
     .then(() => planSince(request, called))
-    .then((plan) => perform(plan, events, signal, resolve))
+    .then((plan) => perform(plan, events, { signal, workplace }, resolve))
     .then(
       () => events.end(null),
       (error: unknown) => {
@@ -65,10 +72,16 @@ async function planSince(request: AuditRequest, called: Called): Promise<Plan> {
   return { ...plan, earlier: await readEarlier({ ...asked, house: plan.house }, called) };
 }
 
+/** Until when, and where, it works. */
+interface Working {
+  signal: AbortSignal;
+  workplace: Workplace | null;
+}
+
 async function perform(
   plan: Plan,
   events: Events,
-  signal: AbortSignal,
+  { signal, workplace }: Working,
   onDocument: (document: RunDocument) => void,
 ): Promise<void> {
   const faults = new Faults((error) => events.tell({ type: 'fault', error }));
@@ -76,7 +89,7 @@ async function perform(
   const means = await openMeans(plan, faults);
   try {
     const whole = await takeInPages(plan, faults, means, signal);
-    await lookAtAll(whole, means, events, signal, onDocument);
+    await lookAtAll(whole, means, events, { signal, workplace }, onDocument);
   } finally {
     // What was recorded becomes its file.
     if (means.recordTo) await faults.collect(means.recordTo.finish(), 'the recording');
@@ -118,12 +131,13 @@ async function lookAtAll(
   plan: Plan,
   means: Means,
   events: Events,
-  signal: AbortSignal,
+  { signal, workplace }: Working,
   onDocument: (document: RunDocument) => void,
 ): Promise<void> {
   const { keeper, faults } = means;
   const results = new Results(plan, faults);
-  const browser = new LazyRenderer(plan, means, events, signal);
+  const shared = (await workplace?.take(plan, means, events, signal)) ?? null;
+  const browser = shared ?? new LazyRenderer(plan, means, events, signal);
   try {
     await lookAt(plan, means, browser, results, events, signal);
     const version = browser.version;
@@ -137,7 +151,7 @@ async function lookAtAll(
         'keeping the run',
       );
   } finally {
-    await browser.close();
+    if (shared === null) await browser.close();
     await results.close();
   }
 }

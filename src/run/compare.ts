@@ -1,8 +1,9 @@
-import { comparePictures } from '../core/compare/pictures.js';
+import { comparePictures, findOtherwise } from '../core/compare/pictures.js';
 import { compareCandidates, type Comparison } from '../core/compare/candidates.js';
 import { compareRuns, type RunComparison } from '../core/compare/runs.js';
 import type { Faults } from './faults.js';
 import { audit, type AuditOptions } from './audit.js';
+import { getShotFolder } from './kept-run.js';
 import { inShotFolder, readRasters } from './shots.js';
 import { rejudge, type RejudgeRequest } from './rejudge.js';
 import type { AuditRequest, Called } from './request.js';
@@ -45,9 +46,12 @@ export async function compareKept(
     await rejudge({ ...rest, ...before }, called),
     await rejudge({ ...rest, ...after }, called),
   ];
+  const getRaster = readRasters(getShotFolder(before.folder), getShotFolder(after.folder));
+  const looks = await findOtherwise(old.document.snippets, now.document.snippets, getRaster);
   const comparison = compareRuns(
     { name: before.shown, document: old.document },
     { name: after.shown, document: now.document },
+    looks,
   );
   return { comparison, faults: [old.faults, now.faults] };
 }

@@ -49,11 +49,11 @@ export async function openMeans(plan: Plan, faults: Faults): Promise<Means> {
   };
 }
 
-/** A renderer that is opened once, by whoever needs it first. */
+/** Renderers that are opened once, by whoever needs them first. One run after the other may be served. */
 export class LazyRenderer {
-  readonly #plan: Plan;
-  readonly #means: Means;
-  readonly #events: Events;
+  #plan: Plan;
+  #means: Means;
+  #events: Events;
   readonly #signal: AbortSignal;
   /** By the address of the published page that it is for; '' for the house's own page. */
   #opening = new Map<string, Promise<Renderer>>();
@@ -65,6 +65,13 @@ export class LazyRenderer {
     this.#means = means;
     this.#events = events;
     this.#signal = signal;
+  }
+
+  /** From now on it works for another run of the same house, checks and page. */
+  serve(plan: Plan, means: Means, events: Events): void {
+    this.#plan = plan;
+    this.#means = means;
+    this.#events = events;
   }
 
   get(published?: Published): Promise<Renderer> {
@@ -88,7 +95,7 @@ export class LazyRenderer {
     first: Promise<Renderer> | null,
   ): Promise<Renderer> {
     const { house, ownPage, root, request, wants } = this.#plan;
-    const { program, recording, recordTo, shots, faults } = this.#means;
+    const { program, recording, recordTo } = this.#means;
     const { Renderer } = await import('../render/renderer.js');
     const setting: MeasureSetting = {
       house: published ? housePublished(house, published) : house,
@@ -104,16 +111,18 @@ export class LazyRenderer {
       root: published ? null : root,
       seats: this.#means.seats,
       signal: this.#signal,
-      onFault: (error) => faults.add(error, 'a render'),
+      onFault: (error) => this.#means.faults.add(error, 'a render'),
       ...(request.standing && {
         onlooker: makeOnlooker(request.standing, published?.address ?? house.origin, {
-          events: this.#events,
-          shots,
+          tell: (event) => this.#events.tell(event),
+          add: async ({ shot, bytes }) => this.#means.shots?.add(shot.hash, bytes),
         }),
       }),
       ...(recordTo && { recordTo: recordTo.spool }),
       ...(recording && { recording: recording.getExchanges() }),
-      ...(shots && { onShot: ({ shot, bytes }) => shots.add(shot.hash, bytes) }),
+      ...(this.#means.shots && {
+        onShot: async ({ shot, bytes }) => this.#means.shots?.add(shot.hash, bytes),
+      }),
     };
     const other = await first?.catch(() => null);
     const renderer = other ? other.beside(options) : await Renderer.open(options);

@@ -8,6 +8,7 @@ import type { Reply } from '../core/mend/answers.js';
 import type { RunDocument, SnippetReport } from '../core/run.js';
 import { audit, type AuditOptions } from './audit.js';
 import { inShotFolder, readRasters } from './shots.js';
+import { Workplace } from './workplace.js';
 import type { AuditRequest } from './request.js';
 
 /** What became of all. */
@@ -38,7 +39,9 @@ const MOST_ROUNDS = 16;
  * @throws ToolError as `audit` does, before anything is mended
  */
 export function mend(request: AuditRequest, options: MendOptions = {}): Promise<Mended> {
-  return inShotFolder(request.shots, (shots) => mendIn({ ...request, shots }, options));
+  const { workplace = new Workplace() } = options;
+  const work = (shots: string) => mendIn({ ...request, shots }, { ...options, workplace });
+  return inShotFolder(request.shots, work).finally(() => workplace.close());
 }
 
 async function mendIn(

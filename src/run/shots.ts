@@ -47,25 +47,32 @@ export async function inShotFolder<T>(
   }
 }
 
-/** A shot's bytes as base64; null where it is not in the folder. */
-export async function readShot(folder: string, hash: string): Promise<string | null> {
-  const bytes = await readBytes(folder, hash);
+/** A shot's bytes as base64; null where it is in none of the folders. */
+export async function readShot(
+  folders: string | readonly string[],
+  hash: string,
+): Promise<string | null> {
+  const bytes = await readBytes([folders].flat(), hash);
   return bytes && bytes.toString('base64');
 }
 
-/** What gives the pixels of shots in a folder. */
-export function readRasters(folder: string): GetRaster {
+/** What gives the pixels of shots in folders. */
+export function readRasters(...folders: string[]): GetRaster {
   return async ({ hash }) => {
-    const bytes = await readBytes(folder, hash);
+    const bytes = await readBytes(folders, hash);
     if (!bytes) return null;
     const { width, height, data } = PNG.sync.read(bytes);
     return { width, height, data };
   };
 }
 
-function readBytes(folder: string, hash: string): Promise<Buffer | null> {
-  if (!/^[0-9a-f]{64}$/.test(hash)) return Promise.resolve(null);
-  return readFile(getPath(folder, hash)).catch(() => null);
+async function readBytes(folders: readonly string[], hash: string): Promise<Buffer | null> {
+  if (!/^[0-9a-f]{64}$/.test(hash)) return null;
+  for (const folder of folders) {
+    const bytes = await readFile(getPath(folder, hash)).catch(() => null);
+    if (bytes) return bytes;
+  }
+  return null;
 }
 
 function getPath(folder: string, hash: string): string {

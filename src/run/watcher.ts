@@ -6,6 +6,7 @@ import type { Snippet } from '../core/snippet.js';
 import { audit, type AuditOptions } from './audit.js';
 import { hashOf } from './hash.js';
 import type { LoadedHouse } from './house-file.js';
+import { Workplace } from './workplace.js';
 import type { AuditRequest } from './request.js';
 
 /** A snippet that was looked at again, and what had been said of it; null before the first time. */
@@ -20,6 +21,7 @@ export class Watcher {
   readonly #options: AuditOptions;
   #house = '';
   #known = new Map<string, JudgedSnippet & { hash: string }>();
+  readonly #workplace = new Workplace();
   #latest: RunDocument | null = null;
 
   constructor(asked: Omit<AuditRequest, 'snippets' | keyof LoadedHouse>, options: AuditOptions) {
@@ -28,8 +30,14 @@ export class Watcher {
   }
 
   /** Whatever was looked at is looked at again: a file of the page's has changed. */
-  forget(): void {
+  async forget(): Promise<void> {
     this.#house = '';
+    await this.#workplace.close();
+  }
+
+  /** Ends the browser that it keeps for the next time. */
+  close(): Promise<void> {
+    return this.#workplace.close();
   }
 
   /**
@@ -57,7 +65,8 @@ export class Watcher {
   }
 
   async #look(due: readonly Snippet[], home: LoadedHouse): Promise<Renewed[]> {
-    const run = audit({ ...this.#asked, ...home, snippets: [...due] }, this.#options);
+    const options = { ...this.#options, workplace: this.#workplace };
+    const run = audit({ ...this.#asked, ...home, snippets: [...due] }, options);
     const document = await run.document;
     await run.finished;
     this.#latest = document;

@@ -1,8 +1,7 @@
 import { afterAll, expect, test } from '@jest/globals';
-import { readFileSync } from 'node:fs';
-import { join } from 'node:path';
 import type { Comparison } from '../../dist/src/core/compare/candidates.js';
 import type { RunComparison } from '../../dist/src/core/compare/runs.js';
+import { getText, listNodes } from '../support/nodes.js';
 import { Workshop } from '../support/program.js';
 
 const shop = new Workshop();
@@ -52,10 +51,10 @@ test('pictures stand side by side in a page, and what is the same looks the same
   ];
   const { code, out } = await shop.run(args);
   expect([code, out]).toEqual([0, expect.stringMatching(/They look alike in \S+ at 320 px\./)]);
-  const page = readFileSync(join(shop.folder, 'beside.html'), 'utf8');
+  const page = shop.read('beside.html');
   expect(page.match(/<img\s/g)).toHaveLength(2);
   expect(page).not.toContain('class="area"');
-  const told = JSON.parse(readFileSync(join(shop.folder, 'beside.json'), 'utf8')) as Comparison;
+  const told = JSON.parse(shop.read('beside.json')) as Comparison;
   const [busy, idle] = told.candidates.map(({ scriptTime }) => scriptTime);
   expect(busy).toBeGreaterThan(30);
   expect(idle ?? 0).toBeLessThan(busy!);
@@ -67,15 +66,25 @@ test('of two kept runs what is new and gone is told without a browser', async ()
     ['two', FLUID],
   ]) {
     shop.write('in/box.html', code!);
-    await shop.run(['audit', 'in', ...WHERE, '--keep', run!, '--quiet']);
+    shop.write('in/same.html', '<p>Sow in May.</p>');
+    await shop.run(['audit', 'in', ...WHERE, '--keep', run!, '--save', 'run.html', '--quiet']);
   }
-  const { code, out } = await shop.run(['compare', 'one', 'two', '--format', 'json']);
+  const saving = ['--save', 'runs.html'];
+  const { code, out } = await shop.run(['compare', 'one', 'two', '--format', 'json', ...saving]);
   const told = JSON.parse(out) as RunComparison;
   expect([code, told.before.verdict, told.after.verdict]).toEqual([0, 'hold', 'clear']);
   expect(told.changed).toMatchObject([
     { name: 'box.html', rewritten: true, new: [], gone: [{ id: 'page-scrolls-sideways' }] },
   ]);
-  expect((await shop.run(['compare', 'one', 'one'])).out).toContain('1 snippet as before.');
+  const rows = told.changed[0]!.pictures;
+  expect(rows.map(({ width, alike }) => [width, alike])).toEqual([[320, false]]);
+  const page = shop.read('runs.html');
+  expect(page.match(/<img\s/g)).toHaveLength(2);
+  expect(page).toContain('class="area"');
+  const words = listNodes(page).map(getText);
+  expect(words).toContain('1 snippet as before');
+  expect(words).toContain('page-scrolls-sideways');
+  expect((await shop.run(['compare', 'one', 'one'])).out).toContain('2 snippets as before.');
   // Under another house both are judged by that.
   shop.write('lenient.yaml', 'levels: { page-scrolls-sideways: off }');
   const lenient = await shop.run(['compare', 'one', 'two', '--house', 'lenient.yaml']);
@@ -87,7 +96,7 @@ test.each([
   [['kept', 'one.html'], 'kept is a kept run, and one.html is not'],
   [['kept', 'kept', 'kept'], 'takes two kept runs, the one before first: found 3'],
   [['one.html', 'one.html', '--save', 'x.csv'], '`--save` must end on .html or .json here'],
-  [['kept', 'kept', '--save', 'x.html'], '`--save` must end on .json here'],
+  [['kept', 'kept', '--save', 'x.csv'], '`--save` must end on .html or .json here'],
   [['one.html', 'one.html', '--format', 'xml'], '`--format` must be one of text, json'],
 ])('%j is bad usage', async (args, complaint) => {
   shop.write('one.html', '<p>x</p>');

@@ -102,6 +102,11 @@ test('of two runs what is new, gone and the same', () => {
   expect(text).toMatch(/heavy.*\.html {2}CLEAR → UNSURE\n/);
   expect(text).toContain('    gone      ◧ slot-overflow: beyond its slot\n');
   expect(text).toContain('  1 snippet as before.\n');
+  const row = { slot: 'article', viewport: 'phone', width: 320, alike: false, of: [null, null] };
+  const looks = compareRuns(before, before, new Map([[light.name, [row]]]));
+  expect(formatRunComparison(looks, { paint, width: 80 })).toMatch(
+    /light\.html {2}\w+ {2}\(the same text\)\n {4}looks {5}otherwise in article at 320 px\n {2}1 snippet/,
+  );
   const same = formatRunComparison(compareRuns(before, before), { paint, width: 80 });
   expect(same).toContain('  2 snippets as before.\n');
 });

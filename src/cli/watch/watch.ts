@@ -40,6 +40,8 @@ export async function runWatch(
     throw error;
   });
   const changes = new Changes(interrupt.signal);
+  const asked = { ...toRequest(options), shots: shots.path };
+  const watching = new Watcher(asked, { signal: interrupt.signal, called });
   try {
     const home = await loadHouse(options.house, world.cwd);
     const house = await listHouseFiles(options.house, world.cwd);
@@ -50,10 +52,8 @@ export async function runWatch(
       `The report is at ${page.origin}/ and follows what is saved. Ctrl-C ends it.\n`,
     );
     if (options.open) await openFile(`${page.origin}/`, world.env);
-    const asked = { ...toRequest(options), shots: shots.path };
-    const watching = new Watcher(asked, { signal: interrupt.signal, called });
     for await (const files of changes) {
-      if (files.some((file) => isIn(file, rest) && !isIn(file, paths))) watching.forget();
+      if (files.some((file) => isIn(file, rest) && !isIn(file, paths))) await watching.forget();
       page.say('looking');
       const found = await look(watching, options, world, page);
       if (!found) continue;
@@ -63,6 +63,7 @@ export async function runWatch(
     return 0;
   } finally {
     await changes.close();
+    await watching.close();
     await page.close();
     await shots.remove();
     interrupt.stop();

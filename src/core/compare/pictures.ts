@@ -4,6 +4,7 @@ import { shotSchema, type Box, type Shot } from '../evidence.js';
 import { flatMap, groupBy, mapPresent } from '../lists.js';
 import { nameRoom } from '../render.js';
 import type { RenderReport, SnippetReport } from '../run.js';
+import { joinWords } from '../words/list.js';
 import { findDiffering, type How, type Raster } from './raster.js';
 
 const picture = z.object({
@@ -61,6 +62,34 @@ export async function comparePictures(
   return rows;
 }
 
+/**
+ * In which windows snippets look otherwise than before, roughly; by their names. What has the same shots is not
+ * looked at, nor what has none.
+ */
+export async function findOtherwise(
+  before: readonly SnippetReport[],
+  after: readonly SnippetReport[],
+  getRaster: GetRaster,
+): Promise<Map<string, PictureRow[]>> {
+  const known = new Map(before.map((one) => [one.name, one]));
+  const found = new Map<string, PictureRow[]>();
+  for (const now of after) {
+    const old = known.get(now.name);
+    if (!old || listHashes(old) === listHashes(now)) continue;
+    const rows = await comparePictures([old, now], getRaster, 'roughly');
+    const otherwise = rows.filter(({ alike }) => alike === false);
+    if (otherwise.length > 0) found.set(now.name, otherwise);
+  }
+  return found;
+}
+
+function listHashes({ renders }: SnippetReport): string {
+  return renders
+    .filter(isPlain)
+    .map(({ shot }) => shot?.hash)
+    .join();
+}
+
 /** As a visitor finds it at first. */
 function isPlain({ variant, after, condition }: RenderReport): boolean {
   return variant === 'as-is' && after === null && condition === '';
@@ -71,9 +100,13 @@ export function toWindowKey(room: string, viewport: string): string {
   return JSON.stringify([room, viewport]);
 }
 
-/** `column at 320 px` */
-export function nameWindow({ slot, width }: PictureRow): string {
-  return `${slot} at ${width} px`;
+/** `column at 320 and 390 px` */
+export function nameWindows(rows: readonly PictureRow[]): string {
+  const bySlot = groupBy(rows, ({ slot }) => slot);
+  const places = [...bySlot].map(
+    ([slot, own]) => `${slot} at ${joinWords(own.map(({ width }) => String(width)))} px`,
+  );
+  return joinWords(places);
 }
 
 /**

@@ -2,6 +2,7 @@ import * as z from 'zod';
 import { finding } from '../finding.js';
 import { flatMap, mapPresent } from '../lists.js';
 import { runSchema, verdict, type Finding, type RunDocument, type SnippetReport } from '../run.js';
+import { pictureRow, type PictureRow } from './pictures.js';
 import { compareLevels } from '../verdict.js';
 
 const told = finding.pick({ id: true, key: true, level: true, brief: true, message: true });
@@ -23,6 +24,12 @@ const changed = z.object({
   heavier: z.array(told).describe('In both, of a heavier level in the second.'),
   lighter: z.array(told),
   unseen: z.array(z.string()).describe('Why not all could be seen in the second.'),
+  pictures: z
+    .array(pictureRow)
+    .default([])
+    .describe(
+      'Windows in which it looks otherwise, before and after: where both runs have pictures.',
+    ),
 });
 
 /** Two runs held against each other. Keys are only added within a version of the schema. */
@@ -46,13 +53,21 @@ export interface NamedRun {
   document: RunDocument;
 }
 
-/** Holds a run against one before it, snippet by snippet by their names, and finding by finding by their keys. */
-export function compareRuns(before: NamedRun, after: NamedRun): RunComparison {
+/**
+ * Holds a run against one before it, snippet by snippet by their names, and finding by finding by their keys.
+ * @param looks what looks otherwise, by the names of snippets
+ */
+export function compareRuns(
+  before: NamedRun,
+  after: NamedRun,
+  looks: ReadonlyMap<string, PictureRow[]> = new Map(),
+): RunComparison {
   const old = new Map(before.document.snippets.map((one) => [one.name, one]));
   const now = new Map(after.document.snippets.map((one) => [one.name, one]));
   const pairs = mapPresent(now.values(), (one) => {
     const earlier = old.get(one.name);
-    return earlier ? compareReports(earlier, one) : null;
+    const pictures = looks.get(one.name) ?? [];
+    return earlier ? { ...compareReports(earlier, one), pictures } : null;
   });
   const changed = pairs.filter(isChanged);
   return {
@@ -73,7 +88,10 @@ function tellRun({ name, document: { renderedAt, verdict, snippets } }: NamedRun
   return { name, startedAt: renderedAt, verdict, snippets: snippets.length };
 }
 
-function compareReports(before: SnippetReport, after: SnippetReport): ChangedSnippet {
+function compareReports(
+  before: SnippetReport,
+  after: SnippetReport,
+): Omit<ChangedSnippet, 'pictures'> {
   const old = new Map(before.findings.map((one) => [one.key, one]));
   const now = new Map(after.findings.map((one) => [one.key, one]));
   const moved = (heavier: boolean) =>
@@ -94,7 +112,7 @@ function compareReports(before: SnippetReport, after: SnippetReport): ChangedSni
 }
 
 function isChanged(one: ChangedSnippet): boolean {
-  const lists = [one.new, one.gone, one.heavier, one.lighter];
+  const lists = [one.new, one.gone, one.heavier, one.lighter, one.pictures];
   return one.before !== one.after || one.rewritten || lists.some((list) => list.length > 0);
 }
 

@@ -1,4 +1,4 @@
-import { nameWindow, toWindowKey, type PictureRow } from '../compare/pictures.js';
+import { nameWindows, toWindowKey, type PictureRow } from '../compare/pictures.js';
 import { flatMap, mapPresent } from '../lists.js';
 import { nameRoom } from '../render.js';
 import type { Finding } from '../run.js';
@@ -20,5 +20,5 @@ export function listAltered(cured: readonly Finding[], rows: readonly PictureRow
 
 /** Where two look different. */
 export function listDiffering(rows: readonly PictureRow[]): string[] {
-  return mapPresent(rows, (row) => (row.alike === false ? nameWindow(row) : null));
+  return mapPresent(rows, (row) => (row.alike === false ? nameWindows([row]) : null));
 }

@@ -1,8 +1,8 @@
-import { nameWindow } from '../../core/compare/pictures.js';
+import { nameWindows } from '../../core/compare/pictures.js';
 import { flatMap } from '../../core/lists.js';
 import type { MendedSnippet } from '../../core/mend/work.js';
 import type { RunDocument } from '../../core/run.js';
-import { countWords, joinWords } from '../../core/words/list.js';
+import { countWords } from '../../core/words/list.js';
 import { formatMinute } from '../../core/words/time.js';
 import { clean, cleanLine } from '../clean.js';
 import { describeMended, listOutcome, makePatch, nameVerdicts } from '../mended.js';
@@ -62,7 +62,7 @@ function formatOne(mended: MendedSnippet, shots: ShotBytes): Html {
       ${
         alike.length > 0
           ? html`<dt>looks</dt>
-              <dd>as before in ${cleanLine(joinWords(alike.map(nameWindow)))}</dd>`
+              <dd>as before in ${cleanLine(nameWindows(alike))}</dd>`
           : null
       }
     </dl>

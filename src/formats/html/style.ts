@@ -34,7 +34,7 @@ th, td { padding: .38rem .9rem .38rem 0; border-bottom: 1px solid var(--line); v
 .wide { overflow-x: auto; }
 section.snippet { border-top: 1px solid var(--ink); margin-top: 3rem; padding-top: 1.4rem; }
 .title { display: flex; flex-wrap: wrap; gap: .4rem 1rem; align-items: center; margin-bottom: 1rem; }
-.row { margin: 0 0 1.5rem; } .shots { display: flex; gap: 18px; align-items: flex-start; }
+.row { margin: 0 0 1.5rem; } dl + .row { margin-top: .9rem; } .shots { display: flex; gap: 18px; align-items: flex-start; }
 figure { margin: 0; min-width: 0; } figcaption { font-size: .8rem; margin-bottom: .3rem; line-height: 1.35; }
 .shot { position: relative; overflow: hidden; border: 1px solid var(--line); background: #fff; } .shot.marked { padding: 22px 3px 3px; background: var(--paper); } .field { position: relative; } .shot img { display: block; width: 100%; height: auto; }
 .edge { position: absolute; top: 0; bottom: 0; border-left: 2px dashed #1d1b18; box-shadow: -1px 0 0 var(--halo), 1px 0 0 var(--halo); }

@@ -1,5 +1,8 @@
 import type { Seats } from './seats.js';
 
+/** So many loads of one snippet go on side by side. */
+export const MOST_LANES = 4;
+
 /** Work of one snippet that goes on side by side: one piece always, more while there are seats for them. */
 export class Lanes {
   readonly #seats: Seats;

@@ -4,7 +4,7 @@ import { getRenderKey, type Render } from '../../core/render.js';
 import { markCut } from '../bounds/lost.js';
 import { LONGEST_WAIT } from '../minute.js';
 import { canPostpone, getHands, livesOn, NO_HANDS, type Purpose, type Subject } from './job.js';
-import { Lanes } from './lanes.js';
+import { Lanes, MOST_LANES } from './lanes.js';
 import type { Learned } from './learned.js';
 import type { Loading } from './load-windows.js';
 import type { Made } from './make-render.js';
@@ -34,9 +34,6 @@ export interface SeriesOptions extends Doing {
   /** Each window takes a load of its own, so that they can be made side by side. */
   apart: boolean;
 }
-
-/** So many loads of one snippet go on side by side. */
-const MOST_LANES = 4;
 
 /** What comes of a series: for each render the evidence of each snippet, and what was seen later in it. */
 interface Results {
