@@ -127,6 +127,7 @@ _mivket() {
         --run) return ;;
         --house) return ;;
         --browser) return ;;
+        --save) return ;;
         --snippet) return ;;
         --viewport) return ;;
         --width) return ;;
@@ -134,7 +135,7 @@ _mivket() {
         --time-limit) return ;;
       esac
       if [[ $current == -* ]]; then
-        COMPREPLY=($(compgen -W '--ledger --run --snippet --house --viewport --width --jobs --time-limit --browser --format --quiet --no-color' -- "$current"))
+        COMPREPLY=($(compgen -W '--ledger --run --snippet --house --viewport --width --jobs --time-limit --browser --format --save --quiet --no-color' -- "$current"))
       fi
       ;;
     explain)

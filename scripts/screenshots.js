@@ -160,14 +160,26 @@ async function shootBeside() {
     'beside.html',
   );
   run('mend', 'map.html', '--slot', 'article', '--width', '320,768', '--save', 'mended.html');
-  for (const name of ['beside', 'mended']) {
+  const published = 'https://www.seedletter.example/spring';
+  const cleared = join(ROOT, 'demo/snippets/calendar.html');
+  run(
+    'check-live',
+    published,
+    '--snippet',
+    cleared,
+    '--width',
+    '320,768',
+    '--save',
+    'published.html',
+  );
+  for (const name of ['beside', 'mended', 'published']) {
     const { browser, page } = await openPage(join(work, `${name}.html`));
     if (name === 'beside') await page.evaluate(() => document.querySelector('h2').scrollIntoView());
     await page.screenshot({ path: join(FOLDER, `${name}.png`) });
     await browser.close();
   }
   rmSync(work, { recursive: true, force: true });
-  console.log('docs/screenshots/beside.png, mended.png');
+  console.log('docs/screenshots/beside.png, mended.png, published.png');
 }
 
 async function openPage(file) {

@@ -55,7 +55,9 @@ function listSeen(events: readonly PiecesEvent[], name: string): SeenPieces[] {
     };
   });
   const byPlace = groupBy(all, ({ slot, viewport }) => JSON.stringify([slot, viewport]));
-  return [...byPlace.values()].map((same) =>
+  const best = [...byPlace.values()].map((same) =>
     same.reduce((most, one) => (one.shots.length > most.shots.length ? one : most)),
   );
+  // Loads end in whatever order.
+  return best.sort((a, b) => a.width - b.width || (a.slot < b.slot ? -1 : 1));
 }

@@ -26,7 +26,7 @@ test('what can be mended is shown as a change, and nothing is written', async ()
   expect(err).toContain('Nothing was written');
   expect(read('wide.html')).toBe(WIDE);
   // Nothing is painted where it stuck out.
-  expect(read('mended.html')).toContain('column at 390 px and column at 1280 px');
+  expect(read('mended.html')).toContain('column at 390 and 1280 px');
   const [{ pictures }] = mendSchema.parse(JSON.parse(read('mended.json'))).snippets as [Mended];
   expect(pictures.map(({ width, alike }) => [width, alike])).toEqual([
     [390, true],

@@ -5,6 +5,7 @@ import type { RunDocument, SnippetReport } from '../../core/run.js';
 import { clean, cleanLine } from '../clean.js';
 import { listBlocks } from '../blocks.js';
 import { nameWhole } from '../corrected.js';
+import { hasWeights } from '../weights.js';
 import {
   formatCounts,
   formatEngines,
@@ -16,9 +17,10 @@ import {
   orderByWorst,
 } from '../summary.js';
 import { formatHtmlBlock } from './block.js';
-import { formatHtmlContacts } from './contacts.js';
+import { formatHtmlContacts, type DrawWeights } from './contacts.js';
 import { formatHtmlFrames } from './frames.js';
 import { formatHtmlLoads } from './loads.js';
+import { formatHtmlMedia } from './media.js';
 import { formatPage } from './page.js';
 import { formatShape } from './shapes.js';
 import { formatHarm } from './harm.js';
@@ -45,9 +47,17 @@ export async function* formatHtml(
   );
   const [before = '', after = ''] = page.split(CUT);
   yield before;
-  for (const [i, snippet] of document.snippets.entries())
-    yield formatSnippet(snippet, i, document, await loadShots([snippet], getShot)).toString();
+  const draw = await loadDrawing(document);
+  for (const [i, snippet] of document.snippets.entries()) {
+    const shots = await loadShots([snippet], getShot);
+    yield formatSnippet(snippet, i, document, { shots, draw }).toString();
+  }
   yield `${after}\n`;
+}
+
+/** What draws takes a while to load: it is loaded where there is something to draw. */
+async function loadDrawing({ snippets }: RunDocument): Promise<DrawWeights> {
+  return snippets.some(hasWeights) ? (await import('./weights.js')).drawWeights : () => null;
 }
 
 /** The heaviest first. */
@@ -206,7 +216,7 @@ function formatSnippet(
   snippet: SnippetReport,
   index: number,
   document: RunDocument,
-  shots: ShotBytes,
+  { shots, draw }: { shots: ShotBytes; draw: DrawWeights },
 ): Html {
   const anchor = `s${index + 1}`;
   return html`<section
@@ -216,8 +226,8 @@ function formatSnippet(
   >
     ${formatTitle(snippet)} ${formatSheet(snippet, shots)} ${formatHarm(snippet, shots)}
     ${listBlocks(snippet).map((block) => formatHtmlBlock(block, anchor, snippet))}
-    ${formatHtmlFrames(snippet)} ${formatHtmlContacts(snippet)} ${formatHtmlLoads(snippet)}
-    ${formatWhole(snippet)}
+    ${formatHtmlFrames(snippet)} ${formatHtmlMedia(snippet)} ${formatHtmlContacts(snippet, draw)}
+    ${formatHtmlLoads(snippet)} ${formatWhole(snippet)}
     ${listNotes(snippet, document).map((line) => html`<p class="faint">${cleanLine(line)}</p>`)}
   </section>`;
 }

@@ -31,7 +31,7 @@ header.top { display: flex; gap: 2rem; align-items: flex-start; justify-content:
 .stamp.hold { color: var(--blocker); } .stamp.unsure { color: var(--concern); } .stamp.clear { color: var(--sound); }
 table { border-collapse: collapse; width: 100%; font-size: .94rem; } th { text-align: left; font-weight: 600; color: var(--faint); font-size: .82rem; }
 th, td { padding: .38rem .9rem .38rem 0; border-bottom: 1px solid var(--line); vertical-align: baseline; }
-.wide { overflow-x: auto; }
+.wide { overflow-x: auto; } .chart { max-width: 760px; margin: .8rem 0; } .chart svg { display: block; width: 100%; height: auto; }
 section.snippet { border-top: 1px solid var(--ink); margin-top: 3rem; padding-top: 1.4rem; }
 .title { display: flex; flex-wrap: wrap; gap: .4rem 1rem; align-items: center; margin-bottom: 1rem; }
 .row { margin: 0 0 1.5rem; } dl + .row { margin-top: .9rem; } .shots { display: flex; gap: 18px; align-items: flex-start; }
@@ -58,7 +58,7 @@ ${HIDDEN}
 nav ol { list-style: none; margin: 0; padding: 0; } footer { padding-top: 2rem; padding-bottom: 3rem; margin-top: 3rem; font-size: .88rem; color: var(--faint); }
 footer > div { border-top: 1px solid var(--line); padding-top: 1rem; }
 .missing { display: block; padding: 2rem 1rem; color: #6a645b; font-size: .85rem; }
-@media (max-width: 46rem) { .shots { flex-direction: column; } .shots figure { flex: none !important; width: 100%; } dl { grid-template-columns: 1fr; } dd { margin-bottom: .4rem; } header.top { flex-direction: column-reverse; gap: .6rem; }
+@media (max-width: 46rem) { .chart { display: none; } .shots { flex-direction: column; } .shots figure { flex: none !important; width: 100%; } dl { grid-template-columns: 1fr; } dd { margin-bottom: .4rem; } header.top { flex-direction: column-reverse; gap: .6rem; }
   nav thead { position: absolute; clip-path: inset(50%); } nav tbody { display: block; } nav tr { display: grid; grid-template-columns: 1fr auto; column-gap: .8rem; padding: .5rem 0; border-bottom: 1px solid var(--line); }
   nav td { padding: 0; border: 0; min-width: 0; overflow-wrap: anywhere; } nav td:nth-child(n + 3) { grid-column: 1 / -1; } nav td:empty { display: none; } nav .fits::before { content: 'fits '; color: var(--faint); } }
 @media print { :root { --paper: #fff; } body { font-size: 11pt; } section.snippet, article, figure { break-inside: avoid; } section.snippet { break-inside: auto; } .shot, .stamp, .mark, .number { print-color-adjust: exact; } }
