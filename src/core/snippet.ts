@@ -31,6 +31,11 @@ export interface Span {
   endOffset: number;
 }
 
+/** Whether one lies in another, from end to end. */
+export function isWithin({ offset, endOffset }: Span, around: Span): boolean {
+  return offset >= around.offset && endOffset <= around.endOffset;
+}
+
 /** A span with lines and columns, 1-based, as editors count them. */
 export interface Spot extends Span {
   line: number;

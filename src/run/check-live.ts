@@ -46,7 +46,13 @@ export async function checkLive(
   const pages =
     shots === undefined || options.signal?.aborted
       ? known
-      : await addLooks(known, { ...request, shots, cleared }, seen.pieces, options, faults);
+      : await addLooks(known, { ...request, shots, cleared }, seen.pieces, options, faults).catch(
+          (error: unknown) => {
+            // Without its pictures all else holds.
+            faults.add(error, 'the pictures');
+            return known;
+          },
+        );
   const missing = listNowhere(pages, cleared);
   const verdict = getLiveVerdict(pages, missing);
   return {

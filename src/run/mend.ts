@@ -39,9 +39,10 @@ const MOST_ROUNDS = 16;
  * @throws ToolError as `audit` does, before anything is mended
  */
 export function mend(request: AuditRequest, options: MendOptions = {}): Promise<Mended> {
-  const { workplace = new Workplace() } = options;
+  const own = options.workplace ? null : new Workplace();
+  const workplace = options.workplace ?? own!;
   const work = (shots: string) => mendIn({ ...request, shots }, { ...options, workplace });
-  return inShotFolder(request.shots, work).finally(() => workplace.close());
+  return inShotFolder(request.shots, work).finally(() => own?.close());
 }
 
 async function mendIn(

@@ -2,7 +2,7 @@ import { diffArrays } from 'diff';
 import type { Box } from '../evidence.js';
 import { flatMap, mapPresent } from '../lists.js';
 import { readMarkup, type Markup, type MarkupElement } from '../markup/markup.js';
-import type { Span } from '../snippet.js';
+import { isWithin, type Span } from '../snippet.js';
 import { findCopies } from './copies.js';
 import type { Cleared } from './live.js';
 
@@ -85,10 +85,6 @@ function getBox(
     );
   const outer = [...own].filter(({ parent }) => parent === null || !own.has(parent));
   return joinBoxes(outer, boxes) ?? joinBoxes([...own], boxes);
-}
-
-function isWithin({ offset, endOffset }: Span, span: Span): boolean {
-  return offset >= span.offset && endOffset <= span.endOffset;
 }
 
 function joinBoxes(

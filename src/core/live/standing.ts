@@ -2,7 +2,7 @@ import { flatMap } from '../lists.js';
 import type { LoadReport } from '../loads-report.js';
 import { readMarkup, type Markup } from '../markup/markup.js';
 import type { SnippetReport } from '../run.js';
-import type { Span } from '../snippet.js';
+import { isWithin, type Span } from '../snippet.js';
 import { findCopies, type Copy } from './copies.js';
 import type { Cleared, LiveState, LiveStanding } from './live.js';
 
@@ -99,10 +99,6 @@ function compareBehaviour(
     newHosts: [...here].filter((host) => !hosts.includes(host)).sort(),
     goneHosts: hosts.filter((host) => !all.has(host)),
   };
-}
-
-function isWithin({ offset, endOffset }: Span, span: Span): boolean {
-  return offset >= span.offset && endOffset <= span.endOffset;
 }
 
 /** Hosts of other sites that are asked by what stands in a copy, and by what that loads. */

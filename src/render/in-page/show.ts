@@ -37,9 +37,12 @@ export function setGutter(kept: boolean): void {
   setRule('html { scrollbar-gutter: stable !important; }', kept);
 }
 
-/** Takes all letters away, so that what is behind them is to be seen. */
+/** Takes all letters away, so that what is behind them is to be seen; their colour stays, which other things may have too (`currentColor`). */
 export function hideLetters(hidden: boolean): void {
-  const parts = ['color', '-webkit-text-fill-color', 'text-decoration-color', 'caret-color'];
+  const parts = [
+    ...['-webkit-text-fill-color', '-webkit-text-stroke-color'],
+    ...['text-decoration-color', 'text-emphasis-color', 'caret-color'],
+  ];
   const clear = parts.map((part) => `${part}: transparent !important;`).join(' ');
   const drawn = 'text, tspan, textPath { fill: transparent !important; stroke: none !important; }';
   setRule(`* { ${clear} transition: none !important; } ${drawn}`, hidden, listRoots());
