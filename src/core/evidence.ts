@@ -69,6 +69,9 @@ const gapSchema = z.object({
 });
 export type Gap = z.output<typeof gapSchema>;
 
+/** No more of a page is shown, px. */
+export const MOST_SHOWN = { width: 3000, height: 1600 };
+
 /** What a render looked like: the bytes stand elsewhere, under their hash. One pixel for each CSS px. */
 export const shotSchema = z.object({
   /** hex SHA-256 of the PNG. */

@@ -73,3 +73,8 @@ export const renderReport = z.object({
   media: z.array(medium),
 });
 export type RenderReport = z.infer<typeof renderReport>;
+
+/** As a visitor finds it at first. */
+export function isAtFirst({ variant, after, condition }: RenderReport): boolean {
+  return variant === 'as-is' && after === null && condition === '';
+}

@@ -1,4 +1,5 @@
 import { flatMap, groupBy, mapPresent } from '../core/lists.js';
+import { isAtFirst } from '../core/render-report.js';
 import type { RenderReport, SnippetReport } from '../core/run.js';
 import { countWords, joinWords } from '../core/words/list.js';
 import { cleanLine } from './clean.js';
@@ -16,8 +17,9 @@ export interface MediumCells {
 
 /** All that can play, as it was in the windows that were looked at at first. */
 export function listMediaCells({ renders }: Pick<SnippetReport, 'renders'>): MediumCells[] {
-  const plain = renders.filter(({ variant, after }) => variant === 'as-is' && after === null);
-  const seen = flatMap(plain, ({ media, width }) => media.map((medium) => ({ medium, width })));
+  const seen = flatMap(renders.filter(isAtFirst), ({ media, width }) =>
+    media.map((medium) => ({ medium, width })),
+  );
   const byFile = groupBy(seen, ({ medium: { tag, line, address } }) =>
     JSON.stringify([tag, line, address]),
   );

@@ -70,7 +70,8 @@ export async function look(
       looked.reading = await readWithin(page, wish, CALM, limits);
     }
     const { onlooker } = setting.terms;
-    if (looked.reading && job.render.variant === 'as-is')
+    // A load that is made for its picture stands as that before it.
+    if (looked.reading && job.render.variant === 'as-is' && job.shots !== 'taken')
       onlooker?.tell(job.render, await readStood(page));
     return page.happened.left ? { ...looked, reading: null } : looked;
   } finally {

@@ -39,10 +39,10 @@ const MOST_ROUNDS = 16;
  * @throws ToolError as `audit` does, before anything is mended
  */
 export function mend(request: AuditRequest, options: MendOptions = {}): Promise<Mended> {
-  const own = options.workplace ? null : new Workplace();
-  const workplace = options.workplace ?? own!;
+  const own = new Workplace();
+  const workplace = options.workplace ?? own;
   const work = (shots: string) => mendIn({ ...request, shots }, { ...options, workplace });
-  return inShotFolder(request.shots, work).finally(() => own?.close());
+  return inShotFolder(request.shots, work).finally(() => own.close());
 }
 
 async function mendIn(

@@ -1,5 +1,6 @@
 import { findPieces } from '../core/live/pieces.js';
 import type { Onlooker } from '../render/standing.js';
+import { readMarkup } from '../core/markup/markup.js';
 import type { TakenShot } from '../render/steps/shot.js';
 import type { AuditEvent } from './events.js';
 import type { AuditRequest } from './request.js';
@@ -16,9 +17,10 @@ export function makeOnlooker(
   base: string,
   { tell, add }: Listening,
 ): Onlooker {
+  const wanted = show.map(({ name, text }) => ({ name, markup: readMarkup(text) }));
   return {
     tell: (render, texts) => tell({ type: 'standing', render, texts }),
-    choose: (texts) => findPieces(show, texts, base),
+    choose: (texts) => findPieces(wanted, texts, base),
     show: async (render, pieces) => {
       for (const { taken } of pieces) await add(taken);
       const shown = pieces.map(({ of, taken }) => ({ of, shot: taken.shot }));

@@ -4,7 +4,7 @@ import { badInput, ToolError } from '../core/errors.js';
 import type { Interval } from '../core/evidence.js';
 import { getSlotRange, type House, type Level, type Slot } from '../core/house/house.js';
 import { getDefaultHouse } from '../core/house/read.js';
-import type { Cleared } from '../core/live/live.js';
+import type { ClearedText } from '../core/live/live.js';
 import { ALL_WANTED, getWants, type Wants } from '../core/wants.js';
 import type { Insert, Viewport } from '../core/render.js';
 import type { Snippet } from '../core/snippet.js';
@@ -63,13 +63,10 @@ export interface AuditRequest {
   /** A recording (.har) that answers, and nothing else. */
   replay?: string;
   /** It is told by events what stands in pages, and where what of `show` is in them is kept as shots: in the same folder. */
-  standing?: { show: readonly WantedText[] };
+  standing?: { show: readonly ClearedText[] };
   /** A folder for the shots of all renders, PNGs named by their hashes; left out: none are taken. */
   shots?: string;
 }
-
-/** What is looked for in pages. */
-export type WantedText = Pick<Cleared, 'name' | 'text'>;
 
 /** An earlier run: of each snippet, by its name, the findings by their keys. */
 export interface Earlier {

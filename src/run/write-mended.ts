@@ -3,7 +3,7 @@ import { copyFile, readFile, stat } from 'node:fs/promises';
 import { basename, dirname, isAbsolute, resolve } from 'node:path';
 import { promisify } from 'node:util';
 import { badInput, ToolError } from '../core/errors.js';
-import { decodeAs, decodeText, findEncoding, getMark } from '../core/intake/decode.js';
+import { decodeAs, getMark, readEncoded } from '../core/intake/decode.js';
 import { respellHtml, respellJson } from '../core/intake/respell.js';
 import type { Snippet } from '../core/snippet.js';
 import { writeWhole } from './write.js';
@@ -54,14 +54,15 @@ export async function writeMended(
 /** The bytes of a file with mended snippets in it, in its own encoding. */
 async function put(file: string, shown: string, all: readonly MendedText[]): Promise<Buffer> {
   const bytes = await readFile(file);
-  const before = decodeText(bytes);
-  if (before === null || !(await encode(before, bytes))?.equals(bytes))
+  const read = readEncoded(bytes);
+  const encode = read && (await makeEncoder(read.encoding, bytes));
+  if (!read || !encode?.(read.text)?.equals(bytes))
     throw refuse(shown, 'it is in an encoding that cannot be written; save it as UTF-8 first');
-  let text = before;
+  let { text } = read;
   // From the end: places before stay where they are.
   for (const one of [...all].sort((a, b) => (b.snippet.line ?? 1) - (a.snippet.line ?? 1)))
     text = replace(text, shown, one);
-  const mended = await encode(text, bytes);
+  const mended = encode(text);
   if (mended === null)
     throw refuse(shown, 'its encoding does not have all letters of what is put in');
   return mended;
@@ -128,23 +129,23 @@ function findPiece(whole: string, piece: string, line: number): number | null {
   return first >= 0 && first === whole.lastIndexOf(piece) ? first : null;
 }
 
-/** As its byte order mark or it itself says, else as UTF-8; null where it has no such letters. */
-async function encode(text: string, like: Buffer): Promise<Buffer | null> {
-  const mark = getMark(like);
-  if (mark === null) return encodeOld(text, findEncoding(like));
-  if (mark === 'utf-8') return Buffer.concat([like.subarray(0, 3), Buffer.from(text)]);
-  const wide = Buffer.from(text, 'utf16le');
-  return Buffer.concat([like.subarray(0, 2), mark === 'utf-16be' ? wide.swap16() : wide]);
-}
-
-/** In an encoding of the time before Unicode. */
-async function encodeOld(text: string, label: string | null): Promise<Buffer | null> {
-  const name = label === null ? 'utf-8' : new TextDecoder(label).encoding;
-  if (name === 'utf-8') return Buffer.from(text);
+/**
+ * Writes text as a file is written, its byte order mark too; null where that encoding does not have its letters. There is
+ * none where nobody knows how to write it.
+ * @param label of the encoding
+ */
+async function makeEncoder(
+  label: string,
+  like: Buffer,
+): Promise<((text: string) => Buffer | null) | null> {
+  const { encoding } = new TextDecoder(label);
+  const mark = getMark(like) === null ? '' : '\ufeff';
   const { default: iconv } = await import('iconv-lite');
-  if (!iconv.encodingExists(name)) return null;
-  const bytes = iconv.encode(text, name);
-  return decodeAs(bytes, name) === text ? bytes : null;
+  if (!iconv.encodingExists(encoding)) return null;
+  return (text) => {
+    const bytes = iconv.encode(mark + text, encoding);
+    return decodeAs(bytes, encoding) === text ? bytes : null;
+  };
 }
 
 /** Whether version control has it as it is. */

@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import type { PictureRow } from '../../src/core/compare/pictures.js';
 import type { Raster } from '../../src/core/compare/raster.js';
 import type { Box, Shot } from '../../src/core/evidence.js';
+import { readMarkup } from '../../src/core/markup/markup.js';
 import { compareLooks, type SeenPieces } from '../../src/core/live/looks.js';
 import { findPieces, type StoodText } from '../../src/core/live/pieces.js';
 
@@ -11,7 +12,7 @@ const box = (x: number, y: number, width: number, height: number): Box => ({
 });
 const find = (snippet: string, ...stood: Partial<StoodText>[]) =>
   findPieces(
-    [{ name: 'a', text: snippet }],
+    [{ name: 'a', markup: readMarkup(snippet) }],
     stood.map((one) => ({ text: '', inFrame: false, elements: [], ...one })),
     base,
   ).map((one) => one.box);

@@ -3,7 +3,8 @@ import { boxSchema } from '../../facts/common.js';
 import { shotSchema, type Box, type Shot } from '../evidence.js';
 import { flatMap, groupBy, mapPresent } from '../lists.js';
 import { nameRoom } from '../render.js';
-import type { RenderReport, SnippetReport } from '../run.js';
+import { isAtFirst } from '../render-report.js';
+import type { SnippetReport } from '../run.js';
 import { joinWords } from '../words/list.js';
 import { findDiffering, type How, type Raster } from './raster.js';
 
@@ -42,7 +43,7 @@ export async function comparePictures(
   how: How = 'closely',
 ): Promise<PictureRow[]> {
   const own = snippets.map(({ renders }) =>
-    groupBy(renders.filter(isPlain), (one) => toWindowKey(nameRoom(one), one.viewport)),
+    groupBy(renders.filter(isAtFirst), (one) => toWindowKey(nameRoom(one), one.viewport)),
   );
   const keys = [...new Set(flatMap(own, (renders) => [...renders.keys()]))];
   const rows: PictureRow[] = [];
@@ -52,14 +53,16 @@ export async function comparePictures(
     const of = await compareShots(
       renders.map((one) => one?.shot ?? null),
       getRaster,
-      { closely: how, from: 'page' },
+      { how, from: 'page' },
     );
-    const alike = of.some((one) => one === null)
-      ? null
-      : of.every((one) => one!.areas.length === 0);
-    rows.push({ slot: nameRoom(room), viewport, width, alike, of });
+    rows.push({ slot: nameRoom(room), viewport, width, alike: areAlike(of), of });
   }
   return rows;
+}
+
+/** Whether all look the same; null where not all have a picture. */
+export function areAlike(of: PictureRow['of']): boolean | null {
+  return of.some((one) => one === null) ? null : of.every((one) => one!.areas.length === 0);
 }
 
 /**
@@ -85,14 +88,9 @@ export async function findOtherwise(
 
 function listHashes({ renders }: SnippetReport): string {
   return renders
-    .filter(isPlain)
+    .filter(isAtFirst)
     .map(({ shot }) => shot?.hash)
     .join();
-}
-
-/** As a visitor finds it at first. */
-function isPlain({ variant, after, condition }: RenderReport): boolean {
-  return variant === 'as-is' && after === null && condition === '';
 }
 
 /** Known by its room and its name. */
@@ -116,7 +114,7 @@ export function nameWindows(rows: readonly PictureRow[]): string {
 export async function compareShots(
   shots: readonly (Shot | null)[],
   getRaster: GetRaster,
-  how: { closely: How; from: 'page' | 'shot' },
+  { how, from }: { how: How; from: 'page' | 'shot' },
 ): Promise<(Picture | null)[]> {
   const found: { shot: Shot; raster: Raster; areas: Box[] }[] = [];
   for (const shot of new Set(mapPresent(shots, (one) => one))) {
@@ -126,7 +124,7 @@ export async function compareShots(
     if (!raster) continue;
     const one = { shot, raster, areas: [] as Box[] };
     if (first && !isSame) {
-      const areas = findInPage(first, one, how.closely, how.from === 'page');
+      const areas = findInPage(first, one, how, from === 'page');
       first.areas.push(...areas.first);
       one.areas.push(...areas.other);
     }

@@ -9,15 +9,20 @@ export const LARGEST_DOCUMENT = 100_000_000;
  * @param label the encoding that what brought it states
  */
 export function decodeText(bytes: Uint8Array, label?: string): string | null {
-  const encoding = findEncoding(bytes, label);
-  return encoding === null ? null : decodeAs(bytes, encoding);
+  return readEncoded(bytes, label)?.text ?? null;
 }
 
-/** The encoding that a text is read by, as a label of it (Encoding, 4.2); null where there is none. */
-export function findEncoding(bytes: Uint8Array, label?: string): string | null {
+/** The same, with the label of the encoding that it was read by (Encoding, 4.2). */
+export function readEncoded(
+  bytes: Uint8Array,
+  label?: string,
+): { text: string; encoding: string } | null {
   const mark = getMark(bytes);
-  const possible = mark ? [mark] : [label ?? null, 'utf-8', getStated(bytes)];
-  return possible.find((one) => one !== null && decodeAs(bytes, one) !== null) ?? null;
+  for (const encoding of mark ? [mark] : [label ?? null, 'utf-8', getStated(bytes)]) {
+    const text = encoding === null ? null : decodeAs(bytes, encoding);
+    if (encoding !== null && text !== null) return { text, encoding };
+  }
+  return null;
 }
 
 function getStated(bytes: Uint8Array): string | null {

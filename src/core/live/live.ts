@@ -60,6 +60,9 @@ export const liveSchema = z.object({
 });
 export type LiveDocument = z.output<typeof liveSchema>;
 
+/** What is looked for in pages. */
+export type ClearedText = Pick<Cleared, 'name' | 'text'>;
+
 /** A snippet that was cleared; what it did then is not always known. */
 export interface Cleared {
   name: string;

@@ -1,4 +1,4 @@
-import { compareShots, type GetRaster, type PictureRow } from '../compare/pictures.js';
+import { areAlike, compareShots, type GetRaster, type PictureRow } from '../compare/pictures.js';
 import type { Shot } from '../evidence.js';
 import { mapPresent } from '../lists.js';
 
@@ -34,10 +34,9 @@ export async function compareLooks(
       ({ region }) => Math.abs(region.width - own.shot.region.width) <= SAME_ROOM,
     );
     const of = isSameRoom
-      ? await compareShots(all, getRaster, { closely: 'roughly', from: 'shot' })
+      ? await compareShots(all, getRaster, { how: 'roughly', from: 'shot' })
       : all.map((shot) => ({ shot, areas: [] }));
-    const isWhole = isSameRoom && of.every((one) => one !== null);
-    const alike = isWhole ? of.every((one) => one.areas.length === 0) : null;
+    const alike = isSameRoom ? areAlike(of) : null;
     rows.push({ slot: own.slot, viewport, width, alike, of });
   }
   return rows;

@@ -1,10 +1,9 @@
 import { diffArrays } from 'diff';
-import type { Box } from '../evidence.js';
+import { MOST_SHOWN, type Box } from '../evidence.js';
 import { flatMap, mapPresent } from '../lists.js';
 import { readMarkup, type Markup, type MarkupElement } from '../markup/markup.js';
 import { isWithin, type Span } from '../snippet.js';
 import { findCopies } from './copies.js';
-import type { Cleared } from './live.js';
 
 /** A piece of a page as it stood, as HTML. */
 export interface StoodText {
@@ -15,6 +14,12 @@ export interface StoodText {
   elements: readonly (readonly [name: string, box: Box | null])[];
 }
 
+/** What is looked for, by its name. */
+export interface WantedSnippet {
+  name: string;
+  markup: Markup;
+}
+
 /** A piece of the page of which a picture is wanted. */
 export interface WantedPiece {
   /** The name of what was cleared. */
@@ -22,16 +27,14 @@ export interface WantedPiece {
   box: Box;
 }
 
-/** So many copies of one are shown, and no more of each, px. */
+/** So many copies of one are shown. */
 const MOST = 3;
-const MOST_HEIGHT = 1600;
-const MOST_WIDTH = 3000;
 /** Where more names are otherwise it is not known which element is which. */
 const MOST_EDITS = 500;
 
 /** Where the copies of what was cleared are on a page, as far as they take room there. */
 export function findPieces(
-  cleared: readonly Pick<Cleared, 'name' | 'text'>[],
+  wanted: readonly WantedSnippet[],
   stood: readonly StoodText[],
   base: string,
 ): WantedPiece[] {
@@ -39,10 +42,9 @@ export function findPieces(
     const page = inFrame ? null : readMarkup(text);
     return page && { page, boxes: placeElements(page, elements) };
   });
-  return flatMap(cleared, ({ name, text }) => {
-    const snippet = readMarkup(text);
+  return flatMap(wanted, ({ name, markup }) => {
     const boxes = flatMap(documents, ({ page, boxes }) =>
-      mapPresent(findCopies(snippet, page, { base, asSent: false }), ({ span }) =>
+      mapPresent(findCopies(markup, page, { base, asSent: false }), ({ span }) =>
         getBox(page, span, boxes),
       ),
     );
@@ -99,7 +101,7 @@ function joinBoxes(
   const right = Math.round(Math.max(...found.map((one) => one.x + one.width)));
   const bottom = Math.round(Math.max(...found.map((one) => one.y + one.height)));
   const isThere = found.length > 0 && right > x && bottom > y;
-  return isThere
-    ? { x, y, width: Math.min(right - x, MOST_WIDTH), height: Math.min(bottom - y, MOST_HEIGHT) }
-    : null;
+  if (!isThere) return null;
+  const { width, height } = MOST_SHOWN;
+  return { x, y, width: Math.min(right - x, width), height: Math.min(bottom - y, height) };
 }

@@ -4,7 +4,7 @@ import { countWords } from '../../core/words/list.js';
 import { cleanLine } from '../clean.js';
 import { listFound, tellRun, tellVerdicts } from '../compared-runs.js';
 import { formatBeside, loadBeside } from './beside.js';
-import { formatPage } from './page.js';
+import { formatPlainList, formatPart, formatToldPage } from './page.js';
 import type { GetShot } from './report.js';
 import { formatShape } from './shapes.js';
 import type { ShotBytes } from './sheet.js';
@@ -17,62 +17,44 @@ export async function formatRunsPage(comparison: RunComparison, getShot: GetShot
     flatMap(changed, ({ pictures }) => pictures),
     getShot,
   );
-  const title = `${cleanLine(before.name)} and ${cleanLine(after.name)}`;
   const others = [
     ...comparison.new.map(({ name, verdict }) => `${name} is new: ${verdict.toUpperCase()}`),
     ...gone.map((name) => `${name} is gone`),
     `${countWords(same, 'snippet')} as before`,
   ];
-  return formatPage(
-    title,
-    html`<header class="top">
-        <div>
-          <h1>${title}</h1>
-          <ul class="plain">
-            ${[before, after].map((run) => html`<li>${tellRun(run)}</li>`)}
-          </ul>
-          <ul class="plain">
-            ${others.map((line) => html`<li>${cleanLine(line)}</li>`)}
-          </ul>
-          <p class="faint">Judged by Mivket ${tool.version}, both.</p>
-        </div>
-      </header>
-      <main>${changed.map((one) => formatChangedSnippet(one, shots))}</main>
-      <footer>
-        <div>
-          A window is shown where it looks otherwise since, as far as both runs have pictures; areas
-          that differ have a dashed outline, what was only pushed up or down is no difference.
-        </div>
-      </footer>`,
-  );
+  return formatToldPage({
+    heading: `${cleanLine(before.name)} and ${cleanLine(after.name)}`,
+    about: html`${formatPlainList([before, after].map(tellRun))}
+      ${formatPlainList(others.map(cleanLine))}
+      <p class="faint">Judged by Mivket ${tool.version}, both.</p>`,
+    main: changed.map((one) => formatChangedSnippet(one, shots)),
+    foot: 'A window is shown where it looks otherwise since, as far as both runs have pictures; areas that differ have a dashed outline, what was only pushed up or down is no difference.',
+  });
 }
 
 function formatChangedSnippet(one: ChangedSnippet, shots: ShotBytes): Html {
-  const name = cleanLine(one.name);
-  return html`<section class="snippet" aria-label="${name}">
-    <div class="title">
-      <h2>${name}</h2>
-      <b>${tellVerdicts(one)}</b>
-    </div>
-    <dl>
-      ${listFound(one).map(
-        ([what, found]) =>
-          html`<dt>${what}</dt>
-            <dd>
-              ${found.map(
-                ({ id, level, brief }) =>
-                  html`<div>
-                    <span class="${level}">${formatShape(level)} ${id}</span>: ${cleanLine(brief)}
-                  </div>`,
-              )}
-            </dd>`,
-      )}
-      ${one.unseen.map(
-        (why) =>
-          html`<dt>not seen</dt>
-            <dd>${cleanLine(why)}</dd>`,
-      )}
-    </dl>
-    ${one.pictures.map((row) => formatBeside(row, ['before', 'after'], shots))}
-  </section>`;
+  return formatPart(
+    cleanLine(one.name),
+    tellVerdicts(one),
+    html`<dl>
+        ${listFound(one).map(
+          ([what, found]) =>
+            html`<dt>${what}</dt>
+              <dd>
+                ${found.map(
+                  ({ id, level, brief }) =>
+                    html`<div>
+                      <span class="${level}">${formatShape(level)} ${id}</span>: ${cleanLine(brief)}
+                    </div>`,
+                )}
+              </dd>`,
+        )}
+        ${one.unseen.map(
+          (why) =>
+            html`<dt>not seen</dt>
+              <dd>${cleanLine(why)}</dd>`,
+        )}
+      </dl>
+      ${one.pictures.map((row) => formatBeside(row, ['before', 'after'], shots))}`,
+  );
 }

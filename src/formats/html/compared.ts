@@ -14,7 +14,7 @@ import {
   type Row,
 } from '../compared.js';
 import { formatBeside, loadBeside } from './beside.js';
-import { formatPage } from './page.js';
+import { formatPlainList, formatToldPage } from './page.js';
 import type { GetShot } from './report.js';
 import { formatShape } from './shapes.js';
 import { html, type Html } from './template.js';
@@ -27,35 +27,22 @@ export async function formatComparisonPage(
   const { candidates, pictures } = comparison;
   const names = candidates.map(({ name }) => cleanLine(name));
   const shots = await loadBeside(pictures, getShot);
-  return formatPage(
-    joinWords(names),
-    html`${formatTop(comparison, names)}
-      <main>
-        ${formatTable('', listMeasures(comparison), names)} ${formatFindings(comparison, names)}
-        ${comparison.pictures.map((row) => formatBeside(row, names, shots))}
-      </main>
-      <footer>
-        <div>
-          Each is held against the first of them. Areas in which they differ have a dashed outline;
-          what was only pushed up or down is no difference.
-        </div>
-      </footer>`,
-  );
+  return formatToldPage({
+    heading: joinWords(names),
+    about: formatAbout(comparison),
+    main: html`${formatTable('', listMeasures(comparison), names)}
+    ${formatFindings(comparison, names)}
+    ${comparison.pictures.map((row) => formatBeside(row, names, shots))}`,
+    foot: 'Each is held against the first of them. Areas in which they differ have a dashed outline; what was only pushed up or down is no difference.',
+  });
 }
 
-function formatTop(comparison: Comparison, names: readonly string[]): Html {
+function formatAbout(comparison: Comparison): Html {
   const { startedAt, tool } = comparison;
   const lines = [...listBest(comparison), ...listLooks(comparison), ...listUnseen(comparison)];
-  return html`<header class="top">
-    <div>
-      <h1>${joinWords(names)}</h1>
-      <p class="says">${cleanLine(describeWhere(comparison))}</p>
-      <ul class="plain">
-        ${lines.map((line) => html`<li>${cleanLine(line)}</li>`)}
-      </ul>
-      <p class="faint">Compared on ${formatMinute(startedAt)} UTC with Mivket ${tool.version}.</p>
-    </div>
-  </header>`;
+  return html`<p class="says">${cleanLine(describeWhere(comparison))}</p>
+    ${formatPlainList(lines.map(cleanLine))}
+    <p class="faint">Compared on ${formatMinute(startedAt)} UTC with Mivket ${tool.version}.</p>`;
 }
 
 /** @param toHead how what a line is about is written, where that is more than words */

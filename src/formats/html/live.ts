@@ -5,7 +5,7 @@ import { formatMinute } from '../../core/words/time.js';
 import { cleanLine } from '../clean.js';
 import { describeLive, describeLivePage, NOWHERE, sumLive } from '../live.js';
 import { formatBeside, loadBeside } from './beside.js';
-import { formatPage } from './page.js';
+import { formatPlainList, formatToldPage } from './page.js';
 import type { GetShot } from './report.js';
 import type { ShotBytes } from './sheet.js';
 import { html, type Html } from './template.js';
@@ -16,28 +16,18 @@ export async function formatLiveHtml(document: LiveDocument, getShot: GetShot): 
   const rows = flatMap(pages, ({ standings }) => flatMap(standings, ({ pictures }) => pictures));
   const shots = await loadBeside(rows, getShot);
   const title = pages.length === 1 ? cleanLine(pages[0]!.asked) : `${pages.length} pages`;
-  return formatPage(
-    `${verdict.toUpperCase()}: ${title}`,
-    html`<header class="top">
-        <div>
-          <h1>${title}</h1>
-          <p class="says">${sumLive(document)}</p>
-          ${missing.length > 0 ? html`<p>${cleanLine(joinWords(missing))}: ${NOWHERE}.</p>` : null}
-          <p class="faint">
-            Looked at on ${formatMinute(startedAt)} UTC with Mivket ${tool.version}.
-          </p>
-        </div>
-        <p class="stamp ${verdict}">${verdict.toUpperCase()}</p>
-      </header>
-      <main>${pages.map((page) => formatLivePart(page, pages.length > 1, shots))}</main>
-      <footer>
-        <div>
-          Pictures show the code as it was cleared, put into a slot of the house today, and as it
-          stands on the page. Areas that differ have a dashed outline, as far as both are equally
-          wide; what was only pushed up or down is no difference.
-        </div>
-      </footer>`,
-  );
+  return formatToldPage({
+    title: `${verdict.toUpperCase()}: ${title}`,
+    heading: title,
+    about: html`<p class="says">${sumLive(document)}</p>
+      ${missing.length > 0 ? html`<p>${cleanLine(joinWords(missing))}: ${NOWHERE}.</p>` : null}
+      <p class="faint">
+        Looked at on ${formatMinute(startedAt)} UTC with Mivket ${tool.version}.
+      </p>`,
+    stamp: html`<p class="stamp ${verdict}">${verdict.toUpperCase()}</p>`,
+    main: pages.map((page) => formatLivePart(page, pages.length > 1, shots)),
+    foot: 'Pictures show the code as it was cleared, put into a slot of the house today, and as it stands on the page. Areas that differ have a dashed outline, as far as both are equally wide; what was only pushed up or down is no difference.',
+  });
 }
 
 /** @param named whether it says which page it is: one alone is the title */
@@ -56,14 +46,7 @@ function formatOneStanding(standing: LiveStanding, shots: ShotBytes): Html {
   return html`<dl>
       <dt>${cleanLine(standing.name)}</dt>
       <dd>
-        <b>${state}</b>: ${at}
-        ${
-          told.length > 0
-            ? html`<ul class="plain">
-                ${told.map((line) => html`<li>${cleanLine(line)}</li>`)}
-              </ul>`
-            : null
-        }
+        <b>${state}</b>: ${at} ${told.length > 0 ? formatPlainList(told.map(cleanLine)) : null}
       </dd>
     </dl>
     ${standing.pictures.map((row) => formatBeside(row, [first!, ...copies], shots))}`;

@@ -7,7 +7,7 @@ import { formatMinute } from '../../core/words/time.js';
 import { clean, cleanLine } from '../clean.js';
 import { describeMended, listOutcome, makePatch, nameVerdicts } from '../mended.js';
 import { formatBeside, loadBeside } from './beside.js';
-import { formatPage } from './page.js';
+import { formatPart, formatToldPage } from './page.js';
 import type { GetShot } from './report.js';
 import type { ShotBytes } from './sheet.js';
 import { html, type Html } from './template.js';
@@ -24,23 +24,14 @@ export async function formatMendedPage(
   );
   const title =
     all.length === 1 ? cleanLine(all[0]!.before.name) : countWords(all.length, 'snippet');
-  return formatPage(
-    `Mended: ${title}`,
-    html`<header class="top">
-        <div>
-          <h1>${title}</h1>
-          <p class="says">${describeMended(all)}</p>
-          <p class="faint">Mended on ${formatMinute(startedAt)} UTC with Mivket ${tool.version}.</p>
-        </div>
-      </header>
-      <main>${all.map((one) => formatOne(one, shots))}</main>
-      <footer>
-        <div>
-          A window is shown where it looks otherwise since; areas that differ have a dashed outline,
-          what was only pushed up or down is no difference.
-        </div>
-      </footer>`,
-  );
+  return formatToldPage({
+    title: `Mended: ${title}`,
+    heading: title,
+    about: html`<p class="says">${describeMended(all)}</p>
+      <p class="faint">Mended on ${formatMinute(startedAt)} UTC with Mivket ${tool.version}.</p>`,
+    main: all.map((one) => formatOne(one, shots)),
+    foot: 'A window is shown where it looks otherwise since; areas that differ have a dashed outline, what was only pushed up or down is no difference.',
+  });
 }
 
 function formatOne(mended: MendedSnippet, shots: ShotBytes): Html {
@@ -48,25 +39,23 @@ function formatOne(mended: MendedSnippet, shots: ShotBytes): Html {
   const patch = makePatch(before, after);
   const different = pictures.filter(({ alike }) => alike === false);
   const alike = pictures.filter((row) => row.alike);
-  return html`<section class="snippet" aria-label="${cleanLine(before.name)}">
-    <div class="title">
-      <h2>${cleanLine(before.name)}</h2>
-      <b>${nameVerdicts(mended)}</b>
-    </div>
-    <dl>
-      ${listOutcome(mended).map(
-        ([what, words]) =>
-          html`<dt>${what}</dt>
-            <dd>${cleanLine(words)}</dd>`,
-      )}
-      ${
-        alike.length > 0
-          ? html`<dt>looks</dt>
-              <dd>as before in ${cleanLine(nameWindows(alike))}</dd>`
-          : null
-      }
-    </dl>
-    ${patch === null ? null : html`<pre tabindex="0"><code>${clean(patch)}</code></pre>`}
-    ${different.map((row) => formatBeside(row, ['before', 'after'], shots))}
-  </section>`;
+  return formatPart(
+    cleanLine(before.name),
+    nameVerdicts(mended),
+    html`<dl>
+        ${listOutcome(mended).map(
+          ([what, words]) =>
+            html`<dt>${what}</dt>
+              <dd>${cleanLine(words)}</dd>`,
+        )}
+        ${
+          alike.length > 0
+            ? html`<dt>looks</dt>
+                <dd>as before in ${cleanLine(nameWindows(alike))}</dd>`
+            : null
+        }
+      </dl>
+      ${patch === null ? null : html`<pre tabindex="0"><code>${clean(patch)}</code></pre>`}
+      ${different.map((row) => formatBeside(row, ['before', 'after'], shots))}`,
+  );
 }

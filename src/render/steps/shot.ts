@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import type { Box, ElementFact, Shot } from '../../core/evidence.js';
+import { MOST_SHOWN, type Box, type ElementFact, type Shot } from '../../core/evidence.js';
 import type { Viewport } from '../../core/render.js';
 import type { RawPage } from '../in-page/page.js';
 import { patiently } from '../bounds/patience.js';
@@ -12,11 +12,9 @@ export interface TakenShot {
   bytes: Buffer;
 }
 
-/** What is shown around the slot, px; and how much at most. */
+/** What is shown around the slot, px; and how much at least. */
 const MARGIN = 24;
 const LEAST_HEIGHT = 160;
-const MOST_HEIGHT = 1600;
-const MOST_WIDTH = 3000;
 const LIMIT = 8000;
 
 /** A piece of the page, or else the slot with what stands in it, and all that sticks out of the window. */
@@ -89,7 +87,7 @@ function getRegion(
   return {
     x: 0,
     y: top,
-    width: Math.min(Math.max(viewport.width, raw.width.scrollWidth), MOST_WIDTH),
-    height: Math.min(Math.max(Math.ceil(bottom + MARGIN) - top, LEAST_HEIGHT), MOST_HEIGHT),
+    width: Math.min(Math.max(viewport.width, raw.width.scrollWidth), MOST_SHOWN.width),
+    height: Math.min(Math.max(Math.ceil(bottom + MARGIN) - top, LEAST_HEIGHT), MOST_SHOWN.height),
   };
 }
